@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess;
+
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Record;
+use Verjuicer\Core\Ruleset\RuleSet;
+
+/** What one record shows under one rule set at one moment. Everything a page, a file or the board says of a batch is a view of this. */
+final readonly class Assessment
+{
+    /**
+     * @param array<string, Verdict> $rulesJudged     each rule that applied and its worst verdict
+     * @param list<Finding>          $findings
+     * @param list<Clock>            $clocks          soonest first
+     * @param list<string>           $suspectReadings ids of events
+     * @param Instant|null           $nextTurn        once this has passed, time alone may have changed the verdict
+     */
+    public function __construct(
+        public Record $record,
+        public RuleSet $rules,
+        public Timeline $timeline,
+        public Verdict $verdict,
+        public array $rulesJudged,
+        public array $findings,
+        public array $clocks,
+        public DangerZone $dangerZone,
+        public array $suspectReadings,
+        public ?Instant $nextTurn,
+    ) {
+    }
+}

@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess;
+
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Record;
+use Verjuicer\Core\Ruleset\RuleSet;
+
+/** The one place where verdicts are made. */
+final readonly class Assessor
+{
+    /** @var list<Check\Check> */
+    private array $checks;
+
+    public function __construct()
+    {
+        $this->checks = [
+            new Check\ReceivingCheck(),
+            new Check\CookCheck(),
+            new Check\HotHoldCheck(),
+            new Check\CoolingCheck(),
+            new Check\RestCheck(),
+            new Check\ColdHoldCheck(),
+            new Check\ReheatCheck(),
+            new Check\TimeControlCheck(),
+            new Check\DateMarkCheck(),
+            new Check\PrepOutCheck(),
+            new Check\ComeUpCheck(),
+            new Check\HoldRoundCheck(),
+            new Check\CoolingRestartCheck(),
+            new Check\ThermometerAgreementCheck(),
+        ];
+    }
+
+    /** Judges the record as it stood at this moment; never throws because of bad food. */
+    public function assess(Record $record, RuleSet $rules, Instant $asOf): Assessment
+    {
+        $timeline = Timeline::of($record, $asOf);
+        $suspects = SuspectReadings::of($record->thermometers, $rules->thermometerTolerance);
+        $believed = $suspectIds = $unchecked = [];
+        foreach ($timeline->readings as $reading) {
+            if ($suspects->includes($reading)) {
+                $suspectIds[] = $reading->id;
+            } else {
+                $believed[] = $reading;
+            }
+            if (!$suspects->hasCheckOf($reading)) {
+                $unchecked[] = $reading;
+            }
+        }
+        $case = new CaseFile($record->site, $record->product, $rules, $timeline, $believed);
+        $findings = $this->run($case);
+        if ($suspectIds !== []) {
+            $this->addDoubt($findings, $this->run(new CaseFile($record->site, $record->product, $rules, $timeline, $timeline->readings)));
+        }
+        $rulesJudged = self::worstByRule($findings->all());
+        self::addThermometerFindings($findings, $rules, $suspectIds, $unchecked, \count($timeline->readings));
+        $clocks = $findings->clocks();
+        usort($clocks, static fn (Clock $one, Clock $other): int => $one->deadline->epoch <=> $other->deadline->epoch);
+
+        return new Assessment(
+            $record,
+            $rules,
+            $timeline,
+            self::worst($rulesJudged, $timeline),
+            $rulesJudged,
+            $findings->all(),
+            $clocks,
+            DangerZone::of($case),
+            $suspectIds,
+            $findings->nextTurn(),
+        );
+    }
+
+    private function run(CaseFile $case): Findings
+    {
+        $findings = new Findings();
+        foreach ($this->checks as $check) {
+            $check->judge($case, $findings);
+        }
+
+        return $findings;
+    }
+
+    /** Broken with the suspect readings but not without them: the record cannot show which is true. */
+    private function addDoubt(Findings $believed, Findings $all): void
+    {
+        $verdicts = self::worstByRule($believed->all());
+        foreach ($all->all() as $finding) {
+            if ($finding->verdict === Verdict::Broken && ($verdicts[$finding->rule] ?? null) !== Verdict::Broken) {
+                $believed->add($finding->restingOnSuspectReadings());
+            }
+        }
+    }
+
+    /**
+     * @param list<Finding> $findings
+     *
+     * @return array<string, Verdict>
+     */
+    private static function worstByRule(array $findings): array
+    {
+        $worst = [];
+        foreach ($findings as $finding) {
+            if ($finding->verdict !== null) {
+                $worst[$finding->rule] = $finding->verdict->worseOf($worst[$finding->rule] ?? Verdict::Met);
+            }
+        }
+
+        return $worst;
+    }
+
+    /** @param array<string, Verdict> $rulesJudged */
+    private static function worst(array $rulesJudged, Timeline $timeline): Verdict
+    {
+        if ($rulesJudged === []) {
+            return Verdict::unproven(!$timeline->hasEnded());
+        }
+
+        return array_reduce($rulesJudged, static fn (Verdict $worst, Verdict $one): Verdict => $worst->worseOf($one), Verdict::Met);
+    }
+
+    /**
+     * @param list<string>  $suspectIds
+     * @param list<Reading> $unchecked
+     */
+    private static function addThermometerFindings(Findings $findings, RuleSet $rules, array $suspectIds, array $unchecked, int $readings): void
+    {
+        if ($suspectIds !== []) {
+            $findings->add(new Finding(
+                'thermometer.suspect',
+                null,
+                $rules->thermometerTolerance->citation,
+                'thermometer.suspect',
+                ['count' => \count($suspectIds)],
+                evidence: $suspectIds,
+                options: ['thermometer.adjust', 'thermometer.recheck_food'],
+            ));
+        }
+        if ($unchecked !== []) {
+            $findings->add(new Finding(
+                'thermometer.unchecked',
+                null,
+                $rules->thermometerTolerance->citation,
+                'thermometer.unchecked',
+                ['count' => \count($unchecked), 'of' => $readings],
+                evidence: [$unchecked[0]->id],
+                options: ['thermometer.check'],
+            ));
+        }
+    }
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Check;
+
+use Verjuicer\Core\Assess\CaseFile;
+use Verjuicer\Core\Assess\Findings;
+
+/** Every piece, at its coldest spot that was read, reached a row of its cooking rule. */
+final readonly class CookCheck implements Check
+{
+    public function judge(CaseFile $case, Findings $findings): void
+    {
+        foreach ($case->cooks() as $outcome) {
+            foreach ($outcome->findings as $finding) {
+                $findings->add($finding);
+            }
+            foreach ($outcome->clocks as $clock) {
+                $findings->clock($clock);
+            }
+        }
+    }
+}

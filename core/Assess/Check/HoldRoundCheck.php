@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Check;
+
+use Verjuicer\Core\Assess\CaseFile;
+use Verjuicer\Core\Assess\Finding;
+use Verjuicer\Core\Assess\Findings;
+use Verjuicer\Core\Assess\Silence;
+use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\EventType;
+
+/** House limit: held food is read more often than the record strictly needs. */
+final readonly class HoldRoundCheck implements Check
+{
+    public function judge(CaseFile $case, Findings $findings): void
+    {
+        $house = $case->rules->house;
+        foreach ($case->stagesOf(EventType::HotHold) as $stage) {
+            $readings = $case->readingsIn($stage);
+            $silence = Silence::longestIn($stage->from, $stage->to, $readings);
+            if ($silence->span()->isLongerThan($house->hotHoldCheck)) {
+                $findings->add(new Finding(
+                    'house.hot_hold_check',
+                    null,
+                    $house->citation,
+                    'house.hot_hold_check',
+                    ['silence' => $silence->span(), 'from' => $silence->from, 'to' => $silence->to, 'limit' => $house->hotHoldCheck],
+                    null,
+                    $silence->from,
+                    $silence->to,
+                    Bounds::ofSeconds($silence->span()->seconds, $silence->span()->seconds),
+                    $house->hotHoldCheck,
+                    evidence: [$stage->event->id],
+                    options: $stage->isOpen ? ['hot_hold.read_now'] : [],
+            ));
+            }
+            if ($stage->isOpen) {
+                $findings->turnsAfter(Instant::ofEpoch($readings->last()->at ?? $stage->from->epoch)->plus($house->hotHoldCheck));
+            }
+        }
+    }
+}

@@ -1,0 +1,131 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Check;
+
+use Verjuicer\Core\Assess\CaseFile;
+use Verjuicer\Core\Assess\Clock;
+use Verjuicer\Core\Assess\ClockKind;
+use Verjuicer\Core\Assess\Finding;
+use Verjuicer\Core\Assess\Findings;
+use Verjuicer\Core\Assess\Silence;
+use Verjuicer\Core\Assess\Stage;
+use Verjuicer\Core\Assess\Trace;
+use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Ruleset\CitedThreshold;
+
+/** Held food stays at its hot limit, and readings close enough together show it. */
+final readonly class HotHoldCheck implements Check
+{
+    public function judge(CaseFile $case, Findings $findings): void
+    {
+        foreach ($case->stagesOf(EventType::HotHold) as $stage) {
+            $limit = $case->hotLimitAt($stage->order);
+            $readings = $case->readingsIn($stage);
+            $dips = 0;
+            foreach ($readings->byTrack() as $track => $trace) {
+                $dip = self::dip($case, $stage, $limit, (string) $track, $trace);
+                if ($dip !== null) {
+                    ++$dips;
+                    $findings->add($dip);
+                }
+            }
+            $silence = self::silence($case, $stage, $limit, $readings, $dips > 0);
+            if ($silence !== null) {
+                $findings->add($silence);
+            }
+            if ($stage->isOpen) {
+                self::clocks($case, $stage, $readings, $findings);
+            }
+        }
+    }
+
+    /** The first reading of a track below the limit, with how long it may have been there. */
+    private static function dip(CaseFile $case, Stage $stage, CitedThreshold $limit, string $track, Trace $trace): ?Finding
+    {
+        $below = $trace->firstBelow($limit->threshold);
+        if ($below === null) {
+            return null;
+        }
+        $earliest = $trace->lastBefore($below->order)->at ?? $stage->from->epoch;
+        $until = $stage->to->epoch;
+        $lastBelow = $below->at;
+        foreach ($trace->readings as $reading) {
+            if ($reading->order > $below->order) {
+                if ($reading->temp->isAtLeast($limit->threshold)) {
+                    $until = $reading->at;
+                    break;
+                }
+                $lastBelow = $reading->at;
+            }
+        }
+        $elapsed = Bounds::ofSeconds($lastBelow - $below->at, $until - $earliest);
+        $house = $case->rules->house;
+
+        return new Finding(
+            'hot_hold',
+            Verdict::Broken,
+            $limit->citation,
+            'hot_hold.broken',
+            ['limit' => $limit->threshold, 'temp' => $below->temp, 'at' => Instant::ofEpoch($below->at), 'earliest' => Instant::ofEpoch($earliest), 'house' => $house->belowHot],
+            $track,
+            Instant::ofEpoch($earliest),
+            Instant::ofEpoch($below->at),
+            $elapsed,
+            evidence: [$below->id],
+            options: $elapsed->greatest->isLongerThan($house->belowHot) ? ['discard'] : ['hot_hold.reheat', 'discard'],
+        );
+    }
+
+    private static function silence(CaseFile $case, Stage $stage, CitedThreshold $limit, Trace $readings, bool $isBroken): ?Finding
+    {
+        $gap = $case->rules->monitoring->hotHoldGap->span;
+        $silence = Silence::longestIn($stage->from, $stage->to, $readings);
+        $isTooLong = $silence->span()->isLongerThan($gap) || ($readings->isEmpty() && !$stage->isOpen);
+        if ($isBroken && !$isTooLong) {
+            return null;
+        }
+        $last = $readings->last();
+        $deadline = Instant::ofEpoch($last->at ?? $stage->from->epoch)->plus($gap);
+
+        return new Finding(
+            'hot_hold',
+            $isTooLong ? Verdict::NotShown : Verdict::allWell($stage->isOpen),
+            $limit->citation,
+            match (true) {
+                $readings->isEmpty() => $isTooLong ? 'hot_hold.never_read' : 'hot_hold.not_read_yet',
+                $isTooLong => 'hot_hold.gap',
+                $stage->isOpen => 'hot_hold.running',
+                default => 'hot_hold.met',
+            },
+            [
+                'limit' => $limit->threshold,
+                'gap' => $gap,
+                'silence' => $silence->span(),
+                'from' => $silence->from,
+                'to' => $silence->to,
+                'deadline' => $deadline,
+                'count' => \count($readings->readings),
+            ],
+            from: $stage->from,
+            to: $stage->isOpen ? null : $stage->to,
+            limit: $gap,
+            deadline: $stage->isOpen && !$isTooLong ? $deadline : null,
+            evidence: $last === null ? [] : [$last->id],
+            options: $isTooLong ? ['hot_hold.read_now', 'discard'] : [],
+        );
+    }
+
+    private static function clocks(CaseFile $case, Stage $stage, Trace $readings, Findings $findings): void
+    {
+        $since = Instant::ofEpoch($readings->last()->at ?? $stage->from->epoch);
+        $limit = $since->plus($case->rules->monitoring->hotHoldGap->span);
+        $findings->clock(new Clock('hot_hold', ClockKind::Check, null, $since, $since, $since->plus($case->rules->house->hotHoldCheck)));
+        $findings->clock(new Clock('hot_hold', ClockKind::Limit, null, $since, $since, $limit));
+        $findings->turnsAfter($limit);
+    }
+}

@@ -1,0 +1,193 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess;
+
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Threshold;
+
+/** What the readings show of one cook: for each track that counts, and for pieces that were not read. */
+final readonly class CookOutcome
+{
+    /**
+     * @param non-empty-list<Finding> $findings
+     * @param list<Clock>             $clocks
+     */
+    private function __construct(public CookWindow $window, public Verdict $verdict, public array $findings, public array $clocks)
+    {
+    }
+
+    public static function of(CaseFile $case, CookWindow $window): self
+    {
+        $findings = [];
+        $clocks = [];
+        $pieces = [];
+        foreach ($case->readingsIn($window->stretch)->byTrack() as $track => $trace) {
+            $walk = self::walk($case, $window, (string) $track, $trace);
+            if ($walk === null) {
+                continue;
+            }
+            [$pieces[], $findings[], $clock] = $walk;
+            if ($clock !== null) {
+                $clocks[] = $clock;
+            }
+        }
+        $pieces = array_values(array_unique($pieces));
+        if ($findings === [] || \count($pieces) < $case->product->pieces) {
+            $findings[] = self::unread($case, $window, $pieces);
+        }
+        $verdict = Verdict::Met;
+        foreach ($findings as $finding) {
+            $verdict = $verdict->worseOf($finding->verdict);
+        }
+
+        return new self($window, $verdict, $findings, $clocks);
+    }
+
+    /** Whether the record shows that food cooked here may be held at the roast limit, injection aside. */
+    public function earnsRoastLimit(): bool
+    {
+        return $this->window->hasLowRows && $this->verdict === Verdict::Met;
+    }
+
+    /** @return array{int, Finding, Clock|null}|null the piece, what its track shows; null where no reading of it is left to count */
+    private static function walk(CaseFile $case, CookWindow $window, string $track, Trace $trace): ?array
+    {
+        $moves = self::movesFrom($case, $window, $track);
+        $dwell = new Dwell($window->openRows, $case->rules->monitoring);
+        $lowest = $window->openRows[0]->temperature;
+        $wasHotEnough = false;
+        $highest = null;
+        $last = null;
+        foreach ($trace->readings as $reading) {
+            if ($moves !== [] && $moves[0] < $reading->order) {
+                // The probe left this spot before anything was reached here: what it read so far may not have been the coldest place.
+                while ($moves !== [] && $moves[0] < $reading->order) {
+                    array_shift($moves);
+                }
+                $dwell = new Dwell($window->openRows, $case->rules->monitoring);
+                $wasHotEnough = false;
+                $highest = null;
+            }
+            $reached = $dwell->see($reading);
+            if ($reached !== null) {
+                return [$reading->piece, self::met($window, $track, $reached[0]->temperature, $reached[0]->dwell, $reached[1], $reading), null];
+            }
+            $last = $reading;
+            // Asked of each reading in its own unit: the hottest by the physics may be the one that falls short of its unit's figure.
+            $wasHotEnough = $wasHotEnough || $lowest->compare($reading->temp) >= 0;
+            if ($highest === null || $reading->temp->isHotterThan($highest->temp)) {
+                $highest = $reading;
+            }
+        }
+        if ($highest === null || $last === null || $moves !== []) {
+            return null;
+        }
+
+        return [$last->piece, ...self::notReached($case, $window, $track, $dwell, $wasHotEnough, $highest, $last)];
+    }
+
+    /** @return array{Finding, Clock|null} */
+    private static function notReached(CaseFile $case, CookWindow $window, string $track, Dwell $dwell, bool $wasHotEnough, Reading $highest, Reading $last): array
+    {
+        $isOpen = $window->stretch->isOpen;
+        $lowest = $window->openRows[0];
+        $hottest = $window->openRows[\count($window->openRows) - 1];
+        $values = [
+            'temp' => $lowest->temperature,
+            'dwell' => $lowest->dwell,
+            'at_once' => $hottest->temperature,
+            'category' => $window->rule->category->value,
+            'highest' => $highest->temp,
+            'at' => Instant::ofEpoch($highest->at),
+        ];
+        $clock = null;
+        if ($isOpen) {
+            $verdict = Verdict::Running;
+            $message = 'cook.running';
+            $soonest = $dwell->soonest();
+            $gap = $case->rules->monitoring->cookingRunGap->span;
+            if ($soonest !== null && $case->asOf->epoch - $last->at <= $gap->seconds) {
+                $message = 'cook.dwelling';
+                $since = Instant::ofEpoch($soonest[1]->at);
+                // A reading later than the gap would begin a new run: it is due before that.
+                $due = Instant::ofEpoch(min($soonest[2]->epoch, $last->at + $gap->seconds));
+                $values = ['temp' => $soonest[0]->temperature, 'dwell' => $soonest[0]->dwell, 'since' => $since, 'due' => $due] + $values;
+                $clock = new Clock('cook', ClockKind::Check, $track, $since, $since, $due);
+            }
+        } elseif ($wasHotEnough) {
+            $verdict = Verdict::NotShown;
+            $message = 'cook.time_not_shown';
+        } else {
+            $verdict = Verdict::Broken;
+            $message = 'cook.broken';
+        }
+
+        return [new Finding(
+            'cook',
+            $verdict,
+            $window->rule->citation,
+            $message,
+            $values,
+            $track,
+            $window->stretch->from,
+            $isOpen ? null : $window->stretch->to,
+            limit: $lowest->dwell,
+            evidence: array_values(array_unique([$highest->id, $last->id])),
+            options: $isOpen ? ['cook.keep_on'] : ['cook.back_on_heat', 'discard'],
+            isUnderAdvisory: $case->product->advisory && !$isOpen,
+        ), $clock];
+    }
+
+    private static function met(CookWindow $window, string $track, Threshold $temperature, Span $dwell, Reading $first, Reading $last): Finding
+    {
+        return new Finding(
+            'cook',
+            Verdict::Met,
+            $window->rule->citation,
+            $dwell->seconds === 0 ? 'cook.met_at_once' : 'cook.met',
+            ['temp' => $temperature, 'dwell' => $dwell, 'category' => $window->rule->category->value, 'read' => $last->temp, 'at' => Instant::ofEpoch($last->at)],
+            $track,
+            Instant::ofEpoch($first->at),
+            Instant::ofEpoch($last->at),
+            limit: $dwell,
+            evidence: array_values(array_unique([$first->id, $last->id])),
+        );
+    }
+
+    /** @param list<int> $pieces that were read */
+    private static function unread(CaseFile $case, CookWindow $window, array $pieces): Finding
+    {
+        $isOpen = $window->stretch->isOpen;
+        $lowest = $window->openRows[0];
+
+        return new Finding(
+            'cook',
+            Verdict::unproven($isOpen),
+            $window->rule->citation,
+            $pieces === [] ? 'cook.unread' : 'cook.pieces_unread',
+            ['read' => \count($pieces), 'pieces' => $case->product->pieces, 'temp' => $lowest->temperature, 'dwell' => $lowest->dwell, 'at_once' => $window->openRows[\count($window->openRows) - 1]->temperature, 'category' => $window->rule->category->value],
+            null,
+            $window->stretch->from,
+            $isOpen ? null : $window->stretch->to,
+            limit: $lowest->dwell,
+            options: $isOpen ? ['cook.read_pieces'] : ['cook.back_on_heat', 'discard'],
+            isUnderAdvisory: $case->product->advisory && !$isOpen,
+        );
+    }
+
+    /** @return list<int> the places in this window at which the probe left the track, in order */
+    private static function movesFrom(CaseFile $case, CookWindow $window, string $track): array
+    {
+        $moves = [];
+        foreach ($case->probeMoves() as $order => $left) {
+            if ($left === $track && $order >= $window->stretch->order && $order < $window->stretch->endOrder) {
+                $moves[] = $order;
+            }
+        }
+
+        return $moves;
+    }
+}

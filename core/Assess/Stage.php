@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess;
+
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\EventType;
+
+/** From one stage event to the next, or to the moment of judging: then it is open. */
+final readonly class Stage
+{
+    /**
+     * @param int $index    place among all stages
+     * @param int $order    place of its event among all counted events
+     * @param int $endOrder the place of the event that ends it, or one past the last
+     */
+    public function __construct(
+        public int $index,
+        public Event $event,
+        public Instant $from,
+        public Instant $to,
+        public bool $isOpen,
+        public int $order,
+        public int $endOrder,
+    ) {
+    }
+
+    public function type(): EventType
+    {
+        return $this->event->type;
+    }
+}

@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Measure;
+
+/** A date on the wall calendar of a site, as days since 1 January 1970. */
+final readonly class LocalDate
+{
+    private function __construct(public int $days)
+    {
+    }
+
+    public static function ofInstant(Instant $instant, Zone $zone): self
+    {
+        return new self((int) floor(($instant->epoch + $zone->offsetAt($instant)) / 86400));
+    }
+
+    public function plusDays(int $days): self
+    {
+        return new self($this->days + $days);
+    }
+
+    public function daysSince(self $earlier): int
+    {
+        return $this->days - $earlier->days;
+    }
+
+    public function isAfter(self $other): bool
+    {
+        return $this->days > $other->days;
+    }
+
+    /** The first instant of this date at the site; where a clock change skips midnight, the first after it. */
+    public function startIn(Zone $zone): Instant
+    {
+        $midnight = 86400 * $this->days;
+        $starts = [];
+        foreach ([$midnight - 86400, $midnight + 86400] as $nearby) {
+            $start = Instant::ofEpoch($midnight - $zone->offsetAt(Instant::ofEpoch($nearby)));
+            if (self::ofInstant($start, $zone)->days === $this->days) {
+                $starts[] = $start->epoch;
+            }
+        }
+        \assert($starts !== [], 'one of the offsets around a midnight is in force at it');
+
+        return Instant::ofEpoch(min($starts));
+    }
+
+    /** ISO 8601: 2026-05-02. */
+    public function iso(): string
+    {
+        return gmdate('Y-m-d', 86400 * $this->days);
+    }
+}

@@ -1,0 +1,188 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Record;
+
+use Verjuicer\Core\Json\Fields;
+use Verjuicer\Core\Json\Problems;
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Measure\UnknownZone;
+use Verjuicer\Core\Measure\Zone;
+
+/** Reads `verjuicer-record/1`. Either the whole record is right or every fault is named; nothing is guessed. */
+final readonly class Reader
+{
+    public const FORMAT = 'verjuicer-record/1';
+
+    /** @param list<string> $knownRuleSets */
+    public function __construct(private array $knownRuleSets)
+    {
+    }
+
+    /** @throws InvalidRecord if the text is not JSON or not a record */
+    public function read(string $json): Record
+    {
+        try {
+            $data = json_decode($json, flags: \JSON_THROW_ON_ERROR);
+        } catch (\JsonException $problem) {
+            throw InvalidRecord::notJson($problem->getMessage());
+        }
+        if (!$data instanceof \stdClass) {
+            throw InvalidRecord::notJson('not an object');
+        }
+
+        return $this->readData($data);
+    }
+
+    /**
+     * The same from data that is already decoded, as the database holds it.
+     *
+     * @throws InvalidRecord if it is not a record
+     */
+    public function readData(\stdClass $data): Record
+    {
+        $problems = new Problems();
+        $top = new Fields($data, null, '', $problems);
+        $format = $top->text('format');
+        if ($format !== self::FORMAT) {
+            $top->wrong('format', \sprintf('must be "%s"', self::FORMAT));
+        }
+        $rules = $top->requiredText('rules');
+        if ($rules !== null && !\in_array($rules, $this->knownRuleSets, true)) {
+            $top->wrong('rules', \sprintf('is not a rule set known here: write one of %s', implode(', ', $this->knownRuleSets)));
+        }
+        $asOf = $top->instant('as_of');
+        $siteFields = $top->object('site');
+        $site = $siteFields === null ? null : self::site($siteFields);
+        $thermometers = self::thermometers($top);
+        $batch = $top->object('batch');
+        $code = $batch?->text('code');
+        $productFields = $batch?->object('product');
+        $product = $productFields === null ? null : self::product($productFields);
+        $events = $batch === null ? [] : self::events($batch);
+
+        $found = $problems->all();
+        if ($found !== []) {
+            throw InvalidRecord::because($found);
+        }
+        \assert($site !== null && $rules !== null && $batch !== null && $product !== null, 'each missing one is a problem');
+
+        return new Record($site, $rules, $asOf, $thermometers, $code, $product, $events, $top->unknown(), $batch->unknown());
+    }
+
+    private static function site(Fields $fields): ?Site
+    {
+        $zone = null;
+        $name = $fields->requiredText('timezone');
+        if ($name !== null) {
+            try {
+                $zone = Zone::named($name);
+            } catch (UnknownZone $problem) {
+                $fields->wrongBy('timezone', $problem);
+            }
+        }
+        $unit = $fields->requiredChoice('unit', TemperatureUnit::class);
+        $siteName = $fields->text('name');
+        $elevation = $fields->whole('elevation_m');
+
+        return $zone === null || $unit === null ? null : new Site($siteName, $zone, $unit, $elevation, $fields->unknown());
+    }
+
+    /** @return list<Thermometer> */
+    private static function thermometers(Fields $top): array
+    {
+        $thermometers = [];
+        foreach ($top->objects('thermometers', false) as $fields) {
+            $id = $fields->requiredText('id');
+            $checks = [];
+            foreach ($fields->objects('checks', false) as $check) {
+                $read = self::check($check);
+                if ($read !== null) {
+                    $checks[] = $read;
+                }
+            }
+            if ($id === null) {
+                continue;
+            }
+            if (isset($thermometers[$id])) {
+                $fields->wrong('id', 'is the id of another thermometer: every id must be its own');
+            }
+            $thermometers[$id] = new Thermometer($id, $checks, $fields->unknown());
+        }
+
+        return array_values($thermometers);
+    }
+
+    private static function check(Fields $fields): ?ThermometerCheck
+    {
+        $at = $fields->requiredInstant('at');
+        $method = $fields->text('method');
+        $expected = $fields->requiredTemperature('expected');
+        $read = $fields->requiredTemperature('read');
+        if ($at === null || $expected === null || $read === null) {
+            return null;
+        }
+        if ($expected->unit !== $read->unit) {
+            $fields->wrong('read', 'must be in the unit of "expected"');
+        }
+
+        return new ThermometerCheck($at, $method, $expected, $read, $fields->unknown());
+    }
+
+    private static function product(Fields $fields): ?Product
+    {
+        $name = $fields->text('name');
+        $animal = $fields->requiredChoice('animal', Animal::class);
+        $form = $fields->requiredChoice('form', Form::class);
+        $integrity = $fields->requiredChoice('integrity', Integrity::class);
+        $weight = $fields->kilograms('raw_weight_kg');
+        $pieces = $fields->count('pieces', 1);
+        $stuffed = $fields->flag('stuffed');
+        $wild = $fields->flag('wild');
+        $advisory = $fields->flag('advisory');
+        if ($animal === null || $form === null || $integrity === null) {
+            return null;
+        }
+
+        return new Product($name, $animal, $form, $integrity, $weight, $pieces, $stuffed, $wild, $advisory, $fields->unknown());
+    }
+
+    /** @return list<Event> */
+    private static function events(Fields $batch): array
+    {
+        $events = [];
+        $ids = [];
+        $replacing = [];
+        foreach ($batch->objects('events', true) as $fields) {
+            $id = $fields->requiredText('id');
+            $at = $fields->requiredInstant('at');
+            $by = $fields->requiredText('by');
+            $type = $fields->requiredChoice('type', EventType::class);
+            $replaces = $type === EventType::Void ? $fields->requiredText('replaces') : $fields->text('replaces');
+            $reason = $fields->text('reason');
+            $detail = $type?->read($fields);
+            if ($id !== null) {
+                if (isset($ids[$id])) {
+                    $fields->wrong('id', 'is the id of another event: every id must be its own');
+                }
+                $ids[$id] = true;
+            }
+            if ($replaces !== null) {
+                $replacing[] = [$fields, $id, $replaces];
+            }
+            if ($id !== null && $at !== null && $by !== null && $type !== null && $detail !== null) {
+                $events[] = new Event($id, $at, $by, $type, $detail, $replaces, $reason, $fields->unknown());
+            }
+        }
+        foreach ($replacing as [$fields, $id, $replaces]) {
+            if ($replaces === $id) {
+                $fields->wrong('replaces', 'names the event itself: name the earlier event whose place it takes');
+            } elseif (!isset($ids[$replaces])) {
+                $fields->wrong('replaces', 'names no event of this record: name the earlier event whose place it takes');
+            }
+        }
+
+        return $events;
+    }
+}

@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Record;
+
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Measure\Zone;
+
+/** Where the batch was made: its clock on the wall and the unit it thinks in. */
+final readonly class Site
+{
+    /** @param array<string, mixed> $unknown members of the format we do not know: kept, ignored */
+    public function __construct(
+        public ?string $name,
+        public Zone $zone,
+        public TemperatureUnit $unit,
+        public ?int $elevationM,
+        public array $unknown = [],
+    ) {
+    }
+}

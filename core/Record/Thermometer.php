@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Record;
+
+/** A thermometer and its checks, in the order they were recorded. */
+final readonly class Thermometer
+{
+    /**
+     * @param list<ThermometerCheck> $checks
+     * @param array<string, mixed>   $unknown members of the format we do not know: kept, ignored
+     */
+    public function __construct(
+        public string $id,
+        public array $checks,
+        public array $unknown = [],
+    ) {
+    }
+}

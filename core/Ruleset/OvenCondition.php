@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Ruleset;
+
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\Threshold;
+use Verjuicer\Core\Measure\Weight;
+use Verjuicer\Core\Record\Oven;
+
+/** What an oven must be set to, by the weight of the roast, for the low rows of the roast table to be open. */
+final readonly class OvenCondition
+{
+    public function __construct(
+        public Oven $oven,
+        private WeightClass $weightClass,
+        private Weight $split,
+        private ?Threshold $atLeast,
+        private ?Threshold $atMost,
+    ) {
+    }
+
+    /** @param Weight|null $raw of one roast before cooking; unknown, it meets only a condition for any weight */
+    public function isMetBy(Oven $oven, Temperature $set, ?Weight $raw): bool
+    {
+        return $oven === $this->oven
+            && $this->weightClass->holds($raw, $this->split)
+            && ($this->atLeast === null || $set->isAtLeast($this->atLeast))
+            && ($this->atMost === null || $set->isAtMost($this->atMost));
+    }
+}
