@@ -76,7 +76,7 @@ final readonly class Assessor
 
     private function run(CaseFile $case): Findings
     {
-        $findings = new Findings();
+        $findings = new Findings($case->asOf);
         foreach ($this->checks as $check) {
             $check->judge($case, $findings);
         }

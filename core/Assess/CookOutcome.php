@@ -94,12 +94,8 @@ final readonly class CookOutcome
     {
         $isOpen = $window->stretch->isOpen;
         $lowest = $window->openRows[0];
-        $hottest = $window->openRows[\count($window->openRows) - 1];
         $values = [
-            'temp' => $lowest->temperature,
-            'dwell' => $lowest->dwell,
-            'at_once' => $hottest->temperature,
-            'category' => $window->rule->category->value,
+            ...self::need($window),
             'highest' => $highest->temp,
             'at' => Instant::ofEpoch($highest->at),
         ];
@@ -110,10 +106,10 @@ final readonly class CookOutcome
             $soonest = $dwell->soonest();
             $gap = $case->rules->monitoring->cookingRunGap->span;
             if ($soonest !== null && $case->asOf->epoch - $last->at <= $gap->seconds) {
-                $message = 'cook.dwelling';
                 $since = Instant::ofEpoch($soonest[1]->at);
                 // A reading later than the gap would begin a new run: it is due before that.
                 $due = Instant::ofEpoch(min($soonest[2]->epoch, $last->at + $gap->seconds));
+                $message = $due->epoch === $soonest[2]->epoch ? 'cook.dwelling' : 'cook.dwelling_gap';
                 $values = ['temp' => $soonest[0]->temperature, 'dwell' => $soonest[0]->dwell, 'since' => $since, 'due' => $due] + $values;
                 $clock = new Clock('cook', ClockKind::Check, $track, $since, $since, $due);
             }
@@ -167,8 +163,8 @@ final readonly class CookOutcome
             'cook',
             Verdict::unproven($isOpen),
             $window->rule->citation,
-            $pieces === [] ? 'cook.unread' : 'cook.pieces_unread',
-            ['read' => \count($pieces), 'pieces' => $case->product->pieces, 'temp' => $lowest->temperature, 'dwell' => $lowest->dwell, 'at_once' => $window->openRows[\count($window->openRows) - 1]->temperature, 'category' => $window->rule->category->value],
+            ($pieces === [] ? 'cook.unread_' : 'cook.pieces_unread_').Verdict::unproven($isOpen)->value,
+            ['read' => \count($pieces), 'pieces' => $case->product->pieces] + self::need($window),
             null,
             $window->stretch->from,
             $isOpen ? null : $window->stretch->to,
@@ -176,6 +172,25 @@ final readonly class CookOutcome
             options: $isOpen ? ['cook.read_pieces'] : ['cook.back_on_heat', 'discard'],
             isUnderAdvisory: $case->product->advisory && !$isOpen,
         );
+    }
+
+    /** @return array{need: string, category: string, temp: Threshold, dwell: Span, at_once: Threshold} what the open rows ask for */
+    private static function need(CookWindow $window): array
+    {
+        $lowest = $window->openRows[0];
+        $hottest = $window->openRows[\count($window->openRows) - 1];
+
+        return [
+            'need' => match (true) {
+                $lowest->dwell->seconds === 0 => 'at_once',
+                $hottest === $lowest => 'dwell',
+                default => 'either',
+            },
+            'category' => $window->rule->category->value,
+            'temp' => $lowest->temperature,
+            'dwell' => $lowest->dwell,
+            'at_once' => $hottest->temperature,
+        ];
     }
 
     /** @return list<int> the places in this window at which the probe left the track, in order */

@@ -17,6 +17,10 @@ final class Findings
 
     private ?Instant $nextTurn = null;
 
+    public function __construct(private readonly Instant $asOf)
+    {
+    }
+
     public function add(Finding $finding): void
     {
         $this->findings[] = $finding;
@@ -30,7 +34,7 @@ final class Findings
     /** Time alone may change a verdict once this moment has passed. */
     public function turnsAfter(Instant $moment): void
     {
-        if ($this->nextTurn === null || $this->nextTurn->isAfter($moment)) {
+        if (!$this->asOf->isAfter($moment) && ($this->nextTurn === null || $this->nextTurn->isAfter($moment))) {
             $this->nextTurn = $moment;
         }
     }

@@ -9,14 +9,14 @@ use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\UnknownZone;
 use Verjuicer\Core\Measure\Zone;
+use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /** Reads `verjuicer-record/1`. Either the whole record is right or every fault is named; nothing is guessed. */
 final readonly class Reader
 {
     public const FORMAT = 'verjuicer-record/1';
 
-    /** @param list<string> $knownRuleSets */
-    public function __construct(private array $knownRuleSets)
+    public function __construct(private RuleSetLibrary $ruleSets)
     {
     }
 
@@ -49,8 +49,8 @@ final readonly class Reader
             $top->wrong('format', \sprintf('must be "%s"', self::FORMAT));
         }
         $rules = $top->requiredText('rules');
-        if ($rules !== null && !\in_array($rules, $this->knownRuleSets, true)) {
-            $top->wrong('rules', \sprintf('is not a rule set known here: write one of %s', implode(', ', $this->knownRuleSets)));
+        if ($rules !== null && !$this->ruleSets->has($rules)) {
+            $top->wrong('rules', \sprintf('is not a rule set known here: write one of %s', implode(', ', $this->ruleSets->ids())));
         }
         $asOf = $top->instant('as_of');
         $siteFields = $top->object('site');

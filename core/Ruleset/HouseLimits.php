@@ -18,6 +18,7 @@ final readonly class HouseLimits
         public Span $belowHot,
         public Tolerance $agreement,
         public Span $agreementWithin,
+        public Plausible $plausible,
     ) {
     }
 }

@@ -167,6 +167,7 @@ final class RuleSetReader
     private function house(Fields $fields): HouseLimits
     {
         $citation = $this->citation($fields);
+        $plausible = $this->part($fields, 'plausible');
 
         return new HouseLimits(
             $citation,
@@ -177,6 +178,12 @@ final class RuleSetReader
             $this->span($fields, 'below_hot_seconds'),
             $this->tolerance($this->part($fields, 'agreement'), $citation),
             $this->span($fields, 'agreement_seconds'),
+            new Plausible(
+                $this->threshold($this->part($plausible, 'coldest')),
+                $this->threshold($this->part($plausible, 'hottest')),
+                $this->threshold($this->part($plausible, 'jump'))->printedIn(TemperatureUnit::Fahrenheit),
+                $this->threshold($this->part($plausible, 'jump_per_minute'))->printedIn(TemperatureUnit::Fahrenheit),
+            ),
         );
     }
 

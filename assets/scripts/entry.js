@@ -1,0 +1,89 @@
+const DRAFT = 'verjuicer.line';
+
+/** The log line: told back while it is typed, kept as a draft until it is in the record, fed by the keypad. */
+export function entryLine() {
+    return {
+        line: '',
+        echo: '',
+        isGood: false,
+        isPadOpen: false,
+        asked: 0,
+
+        init() {
+            const given = this.$refs.line.value;
+            const prefix = this.$root.dataset.prefix || '';
+            this.line = given || this.draft() || prefix;
+            this.isPadOpen = this.$root.dataset.pad === 'open';
+            this.$watch('line', () => this.changed());
+            if (this.line.trim() !== '') this.changed();
+            document.addEventListener('keydown', (event) => this.shortcut(event));
+        },
+
+        draft() {
+            try { return sessionStorage.getItem(DRAFT) || ''; } catch { return ''; }
+        },
+
+        changed() {
+            try { sessionStorage.setItem(DRAFT, this.line); } catch { /* A full or closed store costs only the draft. */ }
+            this.ask();
+        },
+
+        async ask() {
+            const turn = ++this.asked;
+            if (this.line.trim() === '') {
+                this.echo = '';
+                return;
+            }
+            await new Promise((later) => setTimeout(later, 120));
+            if (turn !== this.asked) return;
+            try {
+                const answer = await fetch(`${this.$root.dataset.echo}?line=${encodeURIComponent(this.line)}`);
+                const told = await answer.json();
+                if (turn !== this.asked) return;
+                this.echo = told.sentence;
+                this.isGood = told.ok;
+            } catch {
+                this.echo = this.$root.dataset.offline;
+                this.isGood = false;
+            }
+        },
+
+        /** L goes to the line from anywhere but a field. */
+        shortcut(event) {
+            const isField = ['INPUT', 'SELECT', 'TEXTAREA'].includes(event.target.tagName);
+            if (event.key.toLowerCase() === 'l' && !isField && !event.ctrlKey && !event.metaKey && !event.altKey) {
+                event.preventDefault();
+                this.$refs.line.focus();
+            }
+        },
+
+        togglePad() {
+            this.isPadOpen = !this.isPadOpen;
+        },
+
+        press(event) {
+            const key = event.currentTarget.dataset.key;
+            if (key === 'back') this.line = this.line.slice(0, -1);
+            else if (key === 'clear') this.line = this.$root.dataset.prefix || '';
+            else if (key === 'space') this.line = this.line === '' || this.line.endsWith(' ') ? this.line : `${this.line} `;
+            else this.line += key;
+        },
+
+        /** A tag begins a new line; a spot or a thermometer is a word of it. */
+        pressTag(event) {
+            this.line = `${event.currentTarget.dataset.key} `;
+        },
+
+        pressWord(event) {
+            this.line = `${this.line.trimEnd()} ${event.currentTarget.dataset.key} `;
+        },
+
+        sent() {
+            try { sessionStorage.removeItem(DRAFT); } catch { /* nothing to forget */ }
+        },
+
+        get echoClass() {
+            return this.isGood ? 'text-ink' : 'text-soft';
+        },
+    };
+}

@@ -1,0 +1,70 @@
+const EVERY_SECONDS = 15;
+
+/** Keeps a part of the page current: fetched anew now and then, its clocks counted down in between. */
+export function keepCurrent() {
+    return {
+        offset: 0,
+        timers: [],
+
+        init() {
+            this.offset = Number(this.$root.dataset.now) * 1000 - Date.now();
+            this.tick();
+            this.timers.push(setInterval(() => this.tick(), 1000));
+            this.timers.push(setInterval(() => this.load(), EVERY_SECONDS * 1000));
+            document.addEventListener('visibilitychange', () => document.visibilityState === 'visible' && this.load());
+        },
+
+        destroy() {
+            this.timers.forEach(clearInterval);
+        },
+
+        /** A part somebody is using is left alone: an open form, a focused button. */
+        isInUse() {
+            const inside = this.$root.contains(document.activeElement) && document.activeElement !== this.$root;
+            return document.visibilityState !== 'visible' || inside || this.$root.querySelector('details[open]') !== null;
+        },
+
+        async load() {
+            if (this.isInUse()) return;
+            let answer = null;
+            try {
+                answer = await fetch(this.$root.dataset.source, { headers: { Accept: 'text/html' }, redirect: 'manual' });
+            } catch {
+                // The network is poor outside: what is shown stays, and says how old it is.
+            }
+            const stale = document.getElementById('stale');
+            if (stale) stale.hidden = Boolean(answer && answer.ok);
+            if (!answer || !answer.ok) return;
+            const html = await answer.text();
+            if (this.isInUse()) return;
+            this.$root.innerHTML = html;
+            const now = this.$root.querySelector('[data-now]');
+            if (now) this.offset = Number(now.dataset.now) * 1000 - Date.now();
+            this.tick();
+        },
+
+        tick() {
+            const now = Math.floor((Date.now() + this.offset) / 1000);
+            document.querySelectorAll('[data-deadline]').forEach((node) => {
+                const left = Number(node.dataset.deadline) - now;
+                node.textContent = (left < 0 ? node.dataset.late : node.dataset.ahead).replace('{time}', span(Math.abs(left)));
+                node.closest('[data-due]')?.toggleAttribute('data-is-late', left < 0);
+            });
+            document.querySelectorAll('[data-since]').forEach((node) => {
+                node.textContent = node.dataset.ago.replace('{time}', span(Math.max(0, now - Number(node.dataset.since))));
+            });
+            const clock = document.getElementById('clock');
+            if (clock) {
+                clock.textContent = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: clock.dataset.zone }).format(now * 1000);
+            }
+        },
+    };
+}
+
+function span(seconds) {
+    const minutes = Math.floor(seconds / 60);
+    const hours = Math.floor(minutes / 60);
+    if (hours >= 48) return `${Math.floor(hours / 24)} d`;
+    if (hours > 0) return `${hours} h ${minutes % 60} min`;
+    return `${minutes} min`;
+}

@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Batch;
+
+use Doctrine\ORM\Mapping as ORM;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Account\Account;
+use Verjuicer\App\Product\Product;
+use Verjuicer\App\Site\Site;
+use Verjuicer\Core\Record\Animal;
+use Verjuicer\Core\Record\Form;
+use Verjuicer\Core\Record\Integrity;
+
+/** Pieces cooked together: what never changes about them. All that happens to them is in their events. */
+#[ORM\Entity]
+#[ORM\Table(name: 'batch')]
+class Batch
+{
+    #[ORM\Column]
+    public readonly string $productName;
+
+    #[ORM\Column(length: 16)]
+    public readonly Animal $animal;
+
+    #[ORM\Column(length: 16)]
+    public readonly Form $form;
+
+    #[ORM\Column(length: 16)]
+    public readonly Integrity $integrity;
+
+    public function __construct(
+        #[ORM\Id]
+        #[ORM\Column(type: 'uuid')]
+        public Uuid $id, // not readonly: Doctrine writes it twice into a lazily loaded object
+        #[ORM\ManyToOne]
+        #[ORM\JoinColumn(nullable: false)]
+        public readonly Site $site,
+        #[ORM\Column]
+        public readonly int $tag,
+        #[ORM\Column(length: 32)]
+        public readonly string $code,
+        Product $product,
+        #[ORM\Column]
+        public readonly int $pieces,
+        /** Of one piece, before cooking. */
+        #[ORM\Column(nullable: true)]
+        public readonly ?int $rawGrams,
+        #[ORM\Column]
+        public readonly bool $isStuffed,
+        #[ORM\Column]
+        public readonly bool $isWild,
+        #[ORM\Column]
+        public readonly bool $hasAdvisory,
+        #[ORM\Column(length: 64)]
+        public readonly string $ruleSet,
+        #[ORM\Column(type: 'datetimetz_immutable')]
+        public readonly \DateTimeImmutable $begunAt,
+        #[ORM\ManyToOne]
+        #[ORM\JoinColumn(nullable: false)]
+        public readonly Account $begunBy,
+    ) {
+        $this->productName = $product->name;
+        $this->animal = $product->animal;
+        $this->form = $product->form;
+        $this->integrity = $product->integrity;
+    }
+}

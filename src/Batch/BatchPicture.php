@@ -1,0 +1,255 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Batch;
+
+use Verjuicer\App\Board\DueNext;
+use Verjuicer\App\Board\TemperatureAxis;
+use Verjuicer\App\Board\TimeAxis;
+use Verjuicer\App\Wording\Figures;
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Finding;
+use Verjuicer\Core\Assess\Reading;
+use Verjuicer\Core\Assess\Trace;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
+
+/**
+ * Where everything of one batch is drawn: temperature over time, with the limits as what lies ahead on the road.
+ * A crossing the readings leave open is a span, never a point.
+ */
+final readonly class BatchPicture
+{
+    public const WIDTH = 860;
+    public const HEIGHT = 470;
+    public const TOP = 44;
+    public const BOTTOM = 400;
+    public const LEFT = 52;
+    public const RIGHT = 852;
+
+    private const SHAPES = 6;
+
+    /**
+     * @param list<array{y: float, label: string}>                                                                           $levels
+     * @param list<array{x: float, label: string, is_midnight: bool}>                                                        $hours
+     * @param list<array{stage: string, x: float, width: float}>                                                             $bands
+     * @param list<array{track: string, piece: int, spot: string, shape: int, dash: int, line: string, marks: list<array{x: float, y: float, id: string, is_suspect: bool, temp: Temperature, at: Instant, thermometer: string|null}>}> $tracks
+     * @param list<array{rule: string, x: float, gate_y: float, label: string, width: float, is_right: bool, row: int, is_late: bool, is_passed: bool}> $gates
+     * @param list<array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant, is_hot: bool}>       $crossings
+     */
+    private function __construct(
+        public array $levels,
+        public array $hours,
+        public float $hotY,
+        public float $coldY,
+        public float $nowX,
+        public array $bands,
+        public array $tracks,
+        public array $gates,
+        public array $crossings,
+        public bool $isOpen,
+    ) {
+    }
+
+    public static function of(Assessment $assessment, Figures $figures): self
+    {
+        $site = $assessment->record->site;
+        $unit = $site->unit;
+        $time = self::timeAxis($assessment);
+        $scale = new TemperatureAxis(Temperature::fahrenheit('20'), Temperature::fahrenheit('222'), self::TOP, self::BOTTOM);
+        $rules = $assessment->rules;
+        $levels = [];
+        foreach ([$rules->cold->threshold, $rules->coolingMiddle->threshold, $rules->hot->threshold, $rules->reheatOwn->threshold] as $limit) {
+            $printed = $limit->printedIn($unit);
+            $levels[] = ['y' => $scale->y($printed), 'label' => $printed->number().'°'];
+        }
+        $top = $unit === TemperatureUnit::Fahrenheit ? Temperature::fahrenheit('203') : Temperature::celsius('95');
+        $levels[] = ['y' => $scale->y($top), 'label' => $top->number().'°'];
+
+        return new self(
+            $levels,
+            $time->hours($site->zone, 14),
+            $scale->y($rules->hot->threshold->printedIn($unit)),
+            $scale->y($rules->cold->threshold->printedIn($unit)),
+            $time->clampedX($assessment->timeline->asOf),
+            self::bands($assessment, $time),
+            self::tracks($assessment, $time, $scale),
+            self::gates($assessment, $time, $scale, $figures),
+            self::crossings($assessment, $time, $scale),
+            !$assessment->timeline->hasEnded(),
+        );
+    }
+
+    private static function timeAxis(Assessment $assessment): TimeAxis
+    {
+        $timeline = $assessment->timeline;
+        $first = $assessment->timeline->events[0]->at ?? $timeline->asOf;
+        $last = $timeline->hasEnded() ? ($timeline->events[\count($timeline->events) - 1]->at ?? $timeline->asOf) : $timeline->asOf;
+        $length = max(3600, $last->epoch - $first->epoch);
+        $ahead = $timeline->hasEnded() ? intdiv($length, 20) : max(3600, intdiv($length, 5));
+        foreach ($assessment->clocks as $clock) {
+            $far = $clock->deadline->epoch - $last->epoch + 900;
+            if ($far > 0 && $far <= max(6 * 3600, $length)) {
+                $ahead = max($ahead, $far);
+            }
+        }
+
+        return new TimeAxis($first->plus(Span::ofSeconds(-intdiv($length, 40))), $last->plus(Span::ofSeconds($ahead)), self::LEFT, self::RIGHT);
+    }
+
+    /** @return list<array{stage: string, x: float, width: float}> */
+    private static function bands(Assessment $assessment, TimeAxis $time): array
+    {
+        $bands = [];
+        foreach ($assessment->timeline->stages as $stage) {
+            if (!$stage->type()->isEnd()) {
+                $x = $time->clampedX($stage->from);
+                $bands[] = ['stage' => $stage->type()->value, 'x' => $x, 'width' => max(1.0, round($time->clampedX($stage->to) - $x, 1))];
+            }
+        }
+
+        return $bands;
+    }
+
+    /** @return list<array{track: string, piece: int, spot: string, shape: int, dash: int, line: string, marks: list<array{x: float, y: float, id: string, is_suspect: bool, temp: Temperature, at: Instant, thermometer: string|null}>}> */
+    private static function tracks(Assessment $assessment, TimeAxis $time, TemperatureAxis $scale): array
+    {
+        $suspect = array_fill_keys($assessment->suspectReadings, true);
+        $tracks = [];
+        $spots = [];
+        foreach ((new Trace($assessment->timeline->readings))->byTrack() as $track => $trace) {
+            $first = $trace->readings[0];
+            $spots[$first->spot] ??= \count($spots);
+            $marks = array_map(static fn (Reading $reading): array => [
+                'x' => $time->x(Instant::ofEpoch($reading->at)),
+                'y' => $scale->y($reading->temp),
+                'id' => $reading->id,
+                'is_suspect' => isset($suspect[$reading->id]),
+                'temp' => $reading->temp,
+                'at' => Instant::ofEpoch($reading->at),
+                'thermometer' => $reading->thermometer,
+            ], $trace->readings);
+            $believed = array_filter($marks, static fn (array $mark): bool => !$mark['is_suspect']);
+            $tracks[] = [
+                'track' => (string) $track,
+                'piece' => $first->piece,
+                'spot' => $first->spot,
+                'shape' => ($first->piece - 1) % self::SHAPES,
+                'dash' => $spots[$first->spot] % 3,
+                'line' => implode(' ', array_map(static fn (array $mark): string => $mark['x'].','.$mark['y'], $believed)),
+                'marks' => $marks,
+            ];
+        }
+
+        return $tracks;
+    }
+
+    /** @return list<array{rule: string, x: float, gate_y: float, label: string, width: float, is_right: bool, row: int, is_late: bool, is_passed: bool}> */
+    private static function gates(Assessment $assessment, TimeAxis $time, TemperatureAxis $scale, Figures $figures): array
+    {
+        $site = $assessment->record->site;
+        $gates = [];
+        $ends = [];
+        foreach (self::earliestGates($assessment) as [$rule, $deadline, $isPassed]) {
+            $limit = DueNext::limit($assessment->rules, $rule);
+            if ($limit === null || !$time->shows($deadline)) {
+                continue;
+            }
+            $label = $limit->printedIn($site->unit)->number().'° '.$figures->time($deadline, $site->zone);
+            $x = $time->x($deadline);
+            $width = 14 + 7.2 * mb_strlen($label);
+            $isRight = $x + $width > self::RIGHT;
+            $start = $isRight ? $x - $width : $x;
+            $row = isset($ends[0]) && $ends[0] > $start ? 1 : 0;
+            $ends[$row] = $start + $width + 4;
+            $gates[] = [
+                'rule' => $rule,
+                'x' => $x,
+                'gate_y' => $scale->y($limit->printedIn($site->unit)),
+                'label' => $label,
+                'width' => round($width, 1),
+                'is_right' => $isRight,
+                'row' => $row,
+                'is_late' => !$isPassed && $assessment->timeline->asOf->isAfter($deadline),
+                'is_passed' => $isPassed,
+            ];
+        }
+
+        return $gates;
+    }
+
+    /**
+     * For each gate and block, that of the track that must pass it first.
+     *
+     * @return list<array{string, Instant, bool}> rule, deadline, whether the record shows it passed in time
+     */
+    private static function earliestGates(Assessment $assessment): array
+    {
+        $gates = [];
+        foreach ($assessment->findings as $finding) {
+            if (str_starts_with($finding->rule, 'cool.') && isset($finding->values['deadline']) && $finding->values['deadline'] instanceof Instant) {
+                $deadline = $finding->values['deadline'];
+                $block = $finding->rule.intdiv($finding->from->epoch ?? 0, 14400);
+                if (!isset($gates[$block]) || $gates[$block][1]->isAfter($deadline)) {
+                    $gates[$block] = [$finding->rule, $deadline, $finding->verdict?->value === 'met'];
+                }
+            }
+        }
+        usort($gates, static fn (array $one, array $other): int => $one[1]->epoch <=> $other[1]->epoch);
+
+        return $gates;
+    }
+
+    /** @return list<array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant, is_hot: bool}> */
+    private static function crossings(Assessment $assessment, TimeAxis $time, TemperatureAxis $scale): array
+    {
+        $unit = $assessment->record->site->unit;
+        $crossings = [];
+        foreach ($assessment->findings as $finding) {
+            $early = $finding->values['early'] ?? null;
+            $late = $finding->values['late'] ?? null;
+            if ($finding->rule === 'cool.stage1' && $early instanceof Instant && $late instanceof Instant) {
+                $crossings[] = self::crossing($time, $finding->track ?? '', $early, $late, $scale->y($assessment->rules->hot->threshold->printedIn($unit)), $assessment->rules->hot->threshold->printedIn($unit)->number(), true);
+            }
+            $span = self::spanOfHit($finding, $assessment);
+            $limit = DueNext::limit($assessment->rules, $finding->rule);
+            if ($span !== null && $limit !== null) {
+                $crossings[] = self::crossing($time, $finding->track ?? '', $span[0], $span[1], $scale->y($limit->printedIn($unit)), $limit->printedIn($unit)->number(), false);
+            }
+        }
+
+        return $crossings;
+    }
+
+    /** @return array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant, is_hot: bool} */
+    private static function crossing(TimeAxis $time, string $track, Instant $from, Instant $to, float $y, string $label, bool $isHot): array
+    {
+        $x = $time->clampedX($from);
+
+        return ['x' => $x, 'width' => max(2.0, round($time->clampedX($to) - $x, 1)), 'y' => $y, 'track' => $track, 'label' => $label.'°', 'from' => $from, 'to' => $to, 'is_hot' => $isHot];
+    }
+
+    /** @return array{Instant, Instant}|null between the last reading above a gate and the first at or under it */
+    private static function spanOfHit(Finding $finding, Assessment $assessment): ?array
+    {
+        if (!str_starts_with($finding->rule, 'cool.') || $finding->elapsed === null || $finding->to === null || $finding->track === null) {
+            return null;
+        }
+        $limit = DueNext::limit($assessment->rules, $finding->rule);
+        $previous = null;
+        foreach ($assessment->timeline->readings as $reading) {
+            if ($reading->track !== $finding->track || $reading->at < ($finding->from->epoch ?? 0)) {
+                continue;
+            }
+            if ($limit !== null && $reading->temp->isAtMost($limit)) {
+                return $reading->at === $finding->to->epoch && $previous !== null ? [Instant::ofEpoch($previous), $finding->to] : null;
+            }
+            $previous = $reading->at;
+        }
+
+        return null;
+    }
+}

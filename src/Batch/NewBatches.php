@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Batch;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Account\Account;
+use Verjuicer\App\Product\Product;
+use Verjuicer\App\Record\EventLog;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Record\Event;
+
+/** Begins batches: the batch and its first events in one transaction. */
+final readonly class NewBatches
+{
+    public function __construct(
+        private Connection $connection,
+        private EntityManagerInterface $entities,
+        private EventLog $log,
+    ) {
+    }
+
+    /**
+     * @param Uuid $id made by the client: the same again begins nothing new
+     *
+     * @throws TagInUse if an open batch of the site has this tag
+     */
+    public function begin(Uuid $id, Account $by, Instant $now, Product $product, int $tag, int $pieces, ?int $rawGrams, bool $isStuffed, bool $isWild, bool $hasAdvisory, Event ...$events): Batch
+    {
+        return $this->connection->transactional(function () use ($id, $by, $now, $product, $tag, $pieces, $rawGrams, $isStuffed, $isWild, $hasAdvisory, $events): Batch {
+            // One begin a site at a time: codes and tags are given out in turn.
+            $this->connection->executeStatement('SELECT 1 FROM site WHERE id = ? FOR UPDATE', [$by->site->id->toRfc4122()]);
+            $known = $this->entities->find(Batch::class, $id);
+            if ($known !== null) {
+                return $known;
+            }
+            if ($this->connection->fetchOne('SELECT 1 FROM board_lane WHERE site_id = ? AND tag = ? AND ended_at IS NULL', [$by->site->id->toRfc4122(), $tag]) !== false) {
+                throw TagInUse::already($tag);
+            }
+            $begun = $events[0]->at ?? $now;
+            $batch = new Batch(
+                $id,
+                $by->site,
+                $tag,
+                $this->code($by, $begun, $tag),
+                $product,
+                $pieces,
+                $rawGrams,
+                $isStuffed,
+                $isWild,
+                $hasAdvisory,
+                $by->site->ruleSet,
+                new \DateTimeImmutable($begun->rfc3339()),
+                $by,
+            );
+            $this->entities->persist($batch);
+            $this->entities->flush();
+            $this->log->append($batch, $by, $now, ...$events);
+
+            return $batch;
+        });
+    }
+
+    /** The local date it began on and its tag, "1124-7"; a second one of that day with that tag gets a further number. */
+    private function code(Account $by, Instant $begun, int $tag): string
+    {
+        $date = LocalDate::ofInstant($begun, $by->site->zone());
+        $base = gmdate('md', 86400 * $date->days).'-'.$tag;
+        $year = gmdate('Y', 86400 * $date->days);
+        for ($number = 1; ; ++$number) {
+            $code = $year.'-'.$base.($number === 1 ? '' : '.'.$number);
+            if ($this->connection->fetchOne('SELECT 1 FROM batch WHERE site_id = ? AND code = ?', [$by->site->id->toRfc4122(), $code]) === false) {
+                return $code;
+            }
+        }
+    }
+}

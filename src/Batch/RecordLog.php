@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Batch;
+
+use Verjuicer\App\Record\StoredRecords;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\Record;
+
+/** Every event of a record as it was written down, the latest first, what was replaced still there. */
+final readonly class RecordLog
+{
+    private const LATE_AFTER_MINUTES = 5;
+
+    /** @return list<array{event: Event, replaced_by: Event|null, late: Span|null}> */
+    public static function of(Record $record): array
+    {
+        $replacedBy = [];
+        foreach ($record->events as $event) {
+            if ($event->replaces !== null) {
+                $replacedBy[$event->replaces] = $event;
+            }
+        }
+        $log = [];
+        foreach ($record->events as $event) {
+            $recordedAt = StoredRecords::recordedAt($event);
+            $late = $recordedAt === null ? null : Span::between($event->at, $recordedAt);
+            $log[] = [
+                'event' => $event,
+                'replaced_by' => $replacedBy[$event->id] ?? null,
+                'late' => $late !== null && $late->isLongerThan(Span::ofMinutes(self::LATE_AFTER_MINUTES)) ? $late : null,
+            ];
+        }
+        usort($log, static fn (array $one, array $other): int => $other['event']->at->epoch <=> $one['event']->at->epoch);
+
+        return $log;
+    }
+}

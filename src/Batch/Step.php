@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Batch;
+
+use Verjuicer\Core\Record\EventType;
+
+/** What makes sense next, by the stage a batch is in: a few, the likeliest first. */
+final readonly class Step
+{
+    /** @return list<EventType> */
+    public static function after(?EventType $stage): array
+    {
+        return match ($stage) {
+            null, EventType::Received, EventType::Thaw => [EventType::ColdHold, EventType::Prep, EventType::Cook, EventType::Discard],
+            EventType::ColdHold, EventType::Freeze => [EventType::Prep, EventType::Cook, EventType::Reheat, EventType::TimeControl, EventType::Freeze, EventType::Thaw, EventType::Serve, EventType::Discard],
+            EventType::Prep => [EventType::Cook, EventType::Inject, EventType::Season, EventType::ColdHold, EventType::Discard],
+            EventType::Cook => [EventType::Rest, EventType::Wrap, EventType::Spritz, EventType::PitSet, EventType::ProbeMoved, EventType::HotHold, EventType::Discard],
+            EventType::Rest => [EventType::HotHold, EventType::Serve, EventType::Cool, EventType::Cook, EventType::Reheat, EventType::Discard],
+            EventType::HotHold => [EventType::Serve, EventType::Cool, EventType::Reheat, EventType::TimeControl, EventType::Discard],
+            EventType::Cool => [EventType::ColdHold, EventType::Reheat, EventType::Serve, EventType::Discard],
+            EventType::Reheat => [EventType::HotHold, EventType::Serve, EventType::Cool, EventType::Discard],
+            EventType::TimeControl => [EventType::Serve, EventType::Discard],
+            EventType::Serve, EventType::Discard, EventType::Close => [EventType::Close],
+            default => [],
+        };
+    }
+}

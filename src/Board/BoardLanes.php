@@ -1,0 +1,122 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Board;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Batch\Batch;
+use Verjuicer\App\Record\StoredRecords;
+use Verjuicer\App\Site\Site;
+use Verjuicer\Core\Assess\Assessor;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Ruleset\RuleSetLibrary;
+
+/**
+ * The lanes of the board. A lane is made when an event changes it, and made anew when it is looked at after time alone
+ * may have changed its verdict; in between it is only read.
+ */
+final readonly class BoardLanes
+{
+    public function __construct(
+        private Connection $connection,
+        private EntityManagerInterface $entities,
+        private StoredRecords $records,
+        private RuleSetLibrary $ruleSets,
+        private Assessor $assessor,
+    ) {
+    }
+
+    /** @return list<Lane> of the open batches, by tag */
+    public function open(Site $site, Instant $now): array
+    {
+        $rows = $this->openRows($site);
+        $turned = array_filter($rows, static fn (array $row): bool => $row['next_turn'] !== null && $row['next_turn'] < $now->epoch);
+        foreach ($turned as $row) {
+            $this->connection->transactional(fn () => $this->refreshById($row['batch_id'], $now));
+        }
+
+        return array_map(LaneFacts::unpack(...), $turned === [] ? $rows : $this->openRows($site));
+    }
+
+    /** @return list<Lane> of the batches that ended from this moment on, the latest first */
+    public function endedSince(Site $site, Instant $since): array
+    {
+        /** @var list<array{batch_id: string, tag: int, verdict: string, facts: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT batch_id, tag, verdict, facts FROM board_lane WHERE site_id = ? AND ended_at >= ? ORDER BY ended_at DESC, tag LIMIT 12',
+            [$site->id->toRfc4122(), $since->rfc3339()],
+        );
+
+        return array_map(LaneFacts::unpack(...), $rows);
+    }
+
+    /** The open batch with this tag, if there is one. */
+    public function batchByTag(Site $site, int $tag): ?Batch
+    {
+        $id = $this->connection->fetchOne('SELECT batch_id FROM board_lane WHERE site_id = ? AND tag = ? AND ended_at IS NULL', [$site->id->toRfc4122(), $tag]);
+
+        return \is_string($id) ? $this->entities->find(Batch::class, Uuid::fromString($id)) : null;
+    }
+
+    /** @return list<int> */
+    public function tagsInUse(Site $site): array
+    {
+        /** @var list<int> */
+        return $this->connection->fetchFirstColumn('SELECT tag FROM board_lane WHERE site_id = ? AND ended_at IS NULL ORDER BY tag', [$site->id->toRfc4122()]);
+    }
+
+    public function refresh(Batch $batch, Instant $now): void
+    {
+        $record = $this->records->of($batch);
+        $assessment = $this->assessor->assess($record, $this->ruleSets->get($record->rules), $now);
+        $this->connection->executeStatement(<<<'SQL'
+            INSERT INTO board_lane (batch_id, site_id, tag, ended_at, verdict, next_turn, facts)
+            VALUES (:batch, :site, :tag, :ended, :verdict, :turn, :facts)
+            ON CONFLICT (batch_id) DO UPDATE
+            SET ended_at = excluded.ended_at, verdict = excluded.verdict, next_turn = excluded.next_turn, facts = excluded.facts
+            SQL, [
+            'batch' => $batch->id->toRfc4122(),
+            'site' => $batch->site->id->toRfc4122(),
+            'tag' => $batch->tag,
+            'ended' => $assessment->timeline->end?->rfc3339(),
+            'verdict' => $assessment->verdict->value,
+            'turn' => $assessment->nextTurn?->rfc3339(),
+            'facts' => LaneFacts::pack($assessment),
+        ]);
+    }
+
+    /** Makes every lane anew. @return int how many */
+    public function rebuild(Instant $now): int
+    {
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn('SELECT id FROM batch ORDER BY begun_at, id');
+        foreach ($ids as $id) {
+            $this->connection->transactional(fn () => $this->refreshById($id, $now));
+            $this->entities->clear();
+        }
+
+        return \count($ids);
+    }
+
+    private function refreshById(string $id, Instant $now): void
+    {
+        $this->connection->executeStatement('SELECT 1 FROM batch WHERE id = ? FOR UPDATE', [$id]);
+        $batch = $this->entities->find(Batch::class, Uuid::fromString($id));
+        if ($batch !== null) {
+            $this->refresh($batch, $now);
+        }
+    }
+
+    /** @return list<array{batch_id: string, tag: int, verdict: string, next_turn: int|null, facts: string}> */
+    private function openRows(Site $site): array
+    {
+        /** @var list<array{batch_id: string, tag: int, verdict: string, next_turn: int|null, facts: string}> */
+        return $this->connection->fetchAllAssociative(<<<'SQL'
+            SELECT batch_id, tag, verdict, extract(epoch FROM next_turn)::bigint AS next_turn, facts
+            FROM board_lane WHERE site_id = ? AND ended_at IS NULL ORDER BY tag
+            SQL, [$site->id->toRfc4122()]);
+    }
+}

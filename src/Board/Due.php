@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Board;
+
+use Verjuicer\Core\Measure\Instant;
+
+/** One thing to be done about one batch. */
+final readonly class Due
+{
+    /**
+     * @param Instant|null $deadline null for what is to be settled at once: a breach on record
+     * @param string       $message  key of what to do
+     * @param string       $gate     the temperature it names, if it names one
+     */
+    public function __construct(
+        public Lane $lane,
+        public string $rule,
+        public string $kind,
+        public ?Instant $deadline,
+        public bool $isLate,
+        public string $message,
+        public string $gate,
+    ) {
+    }
+}

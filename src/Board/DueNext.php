@@ -1,0 +1,88 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Board;
+
+use Verjuicer\App\Wording\Figures;
+use Verjuicer\Core\Assess\ClockKind;
+use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Measure\Threshold;
+use Verjuicer\Core\Ruleset\RuleSet;
+use Verjuicer\Core\Ruleset\RuleSetLibrary;
+
+/** What is due across all batches: breaches first, then by the clock. */
+final readonly class DueNext
+{
+    private const HOURS_AHEAD = 18;
+
+    public function __construct(private RuleSetLibrary $ruleSets, private Figures $figures)
+    {
+    }
+
+    /**
+     * @param list<Lane> $lanes
+     *
+     * @return list<Due>
+     */
+    public function of(array $lanes, Instant $now, TemperatureUnit $unit): array
+    {
+        $dues = [];
+        foreach ($lanes as $lane) {
+            $dues = [...$dues, ...$this->ofLane($lane, $now, $unit)];
+        }
+        usort($dues, static fn (Due $one, Due $other): int => [$one->deadline->epoch ?? 0, $one->lane->tag] <=> [$other->deadline->epoch ?? 0, $other->lane->tag]);
+
+        return $dues;
+    }
+
+    /** @return list<Due> */
+    private function ofLane(Lane $lane, Instant $now, TemperatureUnit $unit): array
+    {
+        $dues = [];
+        foreach ($lane->wrongs as [$rule, $verdict]) {
+            if ($verdict === Verdict::Broken) {
+                $dues[] = new Due($lane, $rule, 'broken', null, true, 'due.broken.'.$rule, $this->gate($lane, $rule, $unit));
+            }
+        }
+        $horizon = $now->plus(Span::ofHours(self::HOURS_AHEAD));
+        $passed = null;
+        foreach ($lane->dues as [$rule, $kind, $track, $deadline]) {
+            $isLate = $now->isAfter($deadline);
+            if ($deadline->isAfter($horizon)) {
+                break;
+            }
+            $due = new Due($lane, $rule, $kind->value, $deadline, $isLate, 'due.'.$kind->value.'.'.$rule, $this->gate($lane, $rule, $unit));
+            if ($isLate) {
+                // Of several that have passed, the last says where the batch stands.
+                $passed = $kind === ClockKind::House && $passed !== null ? $passed : $due;
+            } else {
+                $dues[] = $due;
+            }
+        }
+
+        return $passed === null ? $dues : [$passed, ...$dues];
+    }
+
+    private function gate(Lane $lane, string $rule, TemperatureUnit $unit): string
+    {
+        $limit = self::limit($this->ruleSets->get($lane->ruleSet), $rule);
+
+        return $limit === null ? '' : $this->figures->threshold($limit, $unit);
+    }
+
+    /** The temperature that ends the clock of a rule, where one does. */
+    public static function limit(RuleSet $rules, string $rule): ?Threshold
+    {
+        return match ($rule) {
+            'cool.stage1' => $rules->coolingMiddle->threshold,
+            'cool.total' => $rules->cold->threshold,
+            'reheat' => $rules->reheatOwn->threshold,
+            'hot_hold', 'rest', 'house.come_up' => $rules->hot->threshold,
+            default => null,
+        };
+    }
+}

@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Board;
+
+use Verjuicer\Core\Assess\ClockKind;
+use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Record\EventType;
+
+/** What the board shows of one batch: a projection of its assessment. */
+final readonly class Lane
+{
+    /**
+     * @param list<array{EventType, Instant, Instant|null}>             $stages with their ends; the last is open
+     * @param list<array{Instant, Temperature}>                         $line   readings of the track that was read most
+     * @param list<array{string, ClockKind, string|null, Instant}>      $dues   rule, kind, track, deadline; soonest first
+     * @param list<array{string, Verdict}>                              $wrongs rules that are broken or not shown
+     */
+    public function __construct(
+        public string $batchId,
+        public int $tag,
+        public string $product,
+        public int $pieces,
+        public string $ruleSet,
+        public Verdict $verdict,
+        public array $wrongs,
+        public array $stages,
+        public array $line,
+        public ?Temperature $last,
+        public ?string $lastTrack,
+        public ?Instant $lastAt,
+        public array $dues,
+    ) {
+    }
+}

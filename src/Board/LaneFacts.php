@@ -1,0 +1,112 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Board;
+
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Clock;
+use Verjuicer\Core\Assess\ClockKind;
+use Verjuicer\Core\Assess\Reading;
+use Verjuicer\Core\Assess\Stage;
+use Verjuicer\Core\Assess\Trace;
+use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Record\EventType;
+
+/** Packs what the board needs of an assessment into JSON, and unpacks it. */
+final readonly class LaneFacts
+{
+    private const MOST_POINTS = 48;
+
+    public static function pack(Assessment $assessment): string
+    {
+        $timeline = $assessment->timeline;
+        $last = (new Trace($timeline->readings))->last();
+        $wrongs = array_filter($assessment->rulesJudged, static fn (Verdict $verdict): bool => $verdict === Verdict::Broken || $verdict === Verdict::NotShown);
+
+        return json_encode([
+            'product' => $assessment->record->product->name,
+            'pieces' => $assessment->record->product->pieces,
+            'rules' => $assessment->rules->id,
+            'wrongs' => array_map(static fn (Verdict $verdict): string => $verdict->value, $wrongs),
+            'stages' => array_map(static fn (Stage $stage): array => [$stage->type()->value, $stage->from->epoch, $stage->isOpen ? null : $stage->to->epoch], $timeline->stages),
+            'line' => array_map(static fn (Reading $reading): array => [$reading->at, $reading->temp->tenths, $reading->temp->unit->value], self::line($timeline->readings)),
+            'last' => $last === null ? null : [$last->temp->tenths, $last->temp->unit->value, $last->track, $last->at],
+            'dues' => array_map(static fn (Clock $clock): array => [$clock->rule, $clock->kind->value, $clock->track, $clock->deadline->epoch], self::dues($assessment->clocks)),
+        ], \JSON_THROW_ON_ERROR);
+    }
+
+    /** @param array{batch_id: string, tag: int, verdict: string, facts: string} $row */
+    public static function unpack(array $row): Lane
+    {
+        /** @var array{product: string|null, pieces: int, rules: string, wrongs: array<string, string>, stages: list<array{string, int, int|null}>, line: list<array{int, int, string}>, last: array{int, string, string, int}|null, dues: list<array{string, string, string|null, int}>} $facts */
+        $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
+        $wrongs = [];
+        foreach ($facts['wrongs'] as $rule => $verdict) {
+            $wrongs[] = [$rule, Verdict::from($verdict)];
+        }
+        $last = $facts['last'];
+
+        return new Lane(
+            $row['batch_id'],
+            $row['tag'],
+            $facts['product'] ?? '',
+            $facts['pieces'],
+            $facts['rules'],
+            Verdict::from($row['verdict']),
+            $wrongs,
+            array_map(static fn (array $stage): array => [EventType::from($stage[0]), Instant::ofEpoch($stage[1]), $stage[2] === null ? null : Instant::ofEpoch($stage[2])], $facts['stages']),
+            array_map(static fn (array $point): array => [Instant::ofEpoch($point[0]), Temperature::ofTenths($point[1], TemperatureUnit::from($point[2]))], $facts['line']),
+            $last === null ? null : Temperature::ofTenths($last[0], TemperatureUnit::from($last[1])),
+            $last[2] ?? null,
+            $last === null ? null : Instant::ofEpoch($last[3]),
+            array_map(static fn (array $due): array => [$due[0], ClockKind::from($due[1]), $due[2], Instant::ofEpoch($due[3])], $facts['dues']),
+        );
+    }
+
+    /**
+     * The readings of the track read most, thinned where they are many; the first and the last always stay.
+     *
+     * @param list<Reading> $readings
+     *
+     * @return list<Reading>
+     */
+    private static function line(array $readings): array
+    {
+        $most = [];
+        foreach ((new Trace($readings))->byTrack() as $trace) {
+            if (\count($trace->readings) > \count($most)) {
+                $most = $trace->readings;
+            }
+        }
+        $step = max(1, intdiv(\count($most) - 1, self::MOST_POINTS));
+        $thinned = [];
+        foreach ($most as $index => $reading) {
+            if ($index % $step === 0 || $index === \count($most) - 1) {
+                $thinned[] = $reading;
+            }
+        }
+
+        return $thinned;
+    }
+
+    /**
+     * One clock a rule and kind: that of the track whose time runs out first.
+     *
+     * @param list<Clock> $clocks soonest first
+     *
+     * @return list<Clock>
+     */
+    private static function dues(array $clocks): array
+    {
+        $dues = [];
+        foreach ($clocks as $clock) {
+            $dues[$clock->rule.$clock->kind->value] ??= $clock;
+        }
+
+        return array_values($dues);
+    }
+}

@@ -1,0 +1,125 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Demo;
+
+use Verjuicer\Core\Record\Animal;
+use Verjuicer\Core\Record\Form;
+use Verjuicer\Core\Record\Integrity;
+
+/** The Quarry Lane Smokehouse, an invented restaurant on the day the demo is loaded. Minutes count from that moment. */
+final readonly class DemoKitchen
+{
+    public const PASSWORD = 'oak-and-patience';
+
+    /** Login, name, initials, role. */
+    public const PEOPLE = [
+        ['mara', 'Mara Rook', 'MR', 'pitmaster'],
+        ['ike', 'Ike Tallow', 'IT', 'crew'],
+        ['dell', 'Dell Farrow', 'DF', 'manager'],
+        ['wynn', 'Wynn Sable', 'WS', 'inspector'],
+    ];
+
+    /** Name, animal, form, integrity, usual grams of one piece. */
+    public const PRODUCTS = [
+        ['Beef brisket', Animal::Beef, Form::Roast, Integrity::Intact, 6400],
+        ['Beef cheek', Animal::Beef, Form::Cut, Integrity::Intact, 450],
+        ['Beef rib roast', Animal::Beef, Form::Roast, Integrity::Intact, 5200],
+        ['Beef ribs', Animal::Beef, Form::Cut, Integrity::Intact, 2600],
+        ['Chicken, whole', Animal::Chicken, Form::WholeBird, Integrity::Intact, 1700],
+        ['Chicken thighs', Animal::Chicken, Form::Cut, Integrity::Intact, 160],
+        ['Duck', Animal::Duck, Form::WholeBird, Integrity::Intact, 2200],
+        ['Goat leg', Animal::Goat, Form::Roast, Integrity::Intact, 2400],
+        ['Lamb leg', Animal::Lamb, Form::Roast, Integrity::Intact, 2800],
+        ['Lamb shoulder', Animal::Lamb, Form::Roast, Integrity::Intact, 2300],
+        ['Mutton ham', Animal::Mutton, Form::Roast, Integrity::Intact, 4800],
+        ['Pork butt', Animal::Pork, Form::Roast, Integrity::Intact, 3600],
+        ['Pork loin', Animal::Pork, Form::Roast, Integrity::Intact, 2000],
+        ['Pork ribs', Animal::Pork, Form::Cut, Integrity::Intact, 1300],
+        ['Turkey breast', Animal::Turkey, Form::Roast, Integrity::Intact, 3100],
+        ['House sausage', Animal::Pork, Form::Comminuted, Integrity::NonIntact, 140],
+        ['Smoked sausage log', Animal::Pork, Form::CommercialReadyToEat, Integrity::Intact, 1500],
+    ];
+
+    /** Thermometer, and its checks: minutes, method, expected °F, read °F; water boils at 203.1 °F at 1,610 m. */
+    public const THERMOMETERS = [
+        'T1' => [[-1500, 'ice', 32.0, 32.2], [-430, 'ice', 32.0, 32.3], [-425, 'boil', 203.1, 202.6]],
+        'T2' => [[-1500, 'ice', 32.0, 31.4], [-24, 'ice', 32.0, 36.8]],
+        'T3' => [[-1500, 'ice', 32.0, 32.0], [-428, 'ice', 32.0, 31.8]],
+    ];
+
+    /**
+     * Each batch: tag, product, pieces, grams of one piece, and its events: minutes, who, entry, and for a reading its thermometer.
+     * An entry is written as in the log line, without the tag.
+     *
+     * @return list<array{int, string, int, int, list<array{int, string, string}>}>
+     */
+    public static function batches(): array
+    {
+        return [
+            // Calm: in the pit, through the stall, read in time.
+            [7, 'Lamb shoulder', 4, 2300, [
+                [-345, 'mara', 'prep'], [-345, 'mara', '.1 39.4 T1'], [-330, 'mara', 'season'], [-305, 'mara', 'cook 250 convection'], [-304, 'mara', 'pit 252'],
+                [-245, 'mara', '.1 71 T1'], [-185, 'mara', '.1 108 T1'], [-140, 'ike', '.1 138 T1'], [-95, 'ike', '.1 154 T1'], [-60, 'ike', '.1 158 T1'],
+                [-59, 'ike', '.2 156 T1'], [-58, 'ike', '.3 161 T1'], [-57, 'ike', '.4 155 T1'], [-50, 'ike', 'wrap paper'], [-6, 'ike', '.1 171 T1'],
+            ]],
+            // Cooling, and too slow for its first gate.
+            [12, 'Turkey breast', 2, 3100, [
+                [-390, 'mara', 'prep'], [-372, 'mara', 'cook 300 convection'], [-330, 'mara', '.1 48 T3'], [-270, 'mara', '.1 112 T3'], [-210, 'mara', '.1 146 T3'],
+                [-152, 'ike', '.1 166 T3'], [-150, 'ike', '.2 168.5 T3'], [-145, 'ike', 'off rack'], [-118, 'ike', '.1 152 T3'], [-117, 'ike', '.2 149 T3'],
+                [-96, 'ike', 'cool shallow pans'], [-86, 'ike', '.1 137 T3'], [-85, 'ike', '.2 135 T3'], [-62, 'ike', '.1 124 T3'], [-61, 'ike', '.2 121 T3'],
+                [-34, 'ike', '.1 107 T3'], [-11, 'ike', '.1 96 T3'], [-10, 'ike', '.2 92 T3'],
+            ]],
+            // Resting in a box, still hot when last read.
+            [3, 'Mutton ham', 1, 4800, [
+                [-640, 'mara', 'prep'], [-620, 'mara', 'cook 240 convection'], [-500, 'mara', '78 T1'], [-400, 'mara', '141 T1'], [-300, 'mara', '163 T1'],
+                [-200, 'mara', '188 T1'], [-146, 'mara', '201 T1'], [-140, 'mara', 'rest insulated box'], [-100, 'ike', '176 T1'], [-48, 'ike', '149 T1'],
+            ]],
+            // Held hot; its check is late.
+            [21, 'Beef cheek', 6, 450, [
+                [-700, 'mara', 'cook 260 convection'], [-560, 'mara', '.1 158 T1'], [-420, 'mara', '.1 203 T1'], [-419, 'mara', '.2 201 T1'], [-418, 'mara', '.3 204 T1'],
+                [-417, 'mara', '.4 202 T1'], [-416, 'mara', '.5 199 T1'], [-415, 'mara', '.6 205 T1'], [-400, 'mara', 'hold cabinet'], [-395, 'mara', '.1 158 T1'],
+                [-290, 'ike', '.1 152 T1'], [-214, 'ike', '.1 149 T1'], [-125, 'ike', '.1 146 T1'],
+            ]],
+            // Injected: the shorter come-up clock is running.
+            [5, 'Goat leg', 2, 2400, [
+                [-235, 'mara', 'prep'], [-228, 'mara', 'inject'], [-203, 'mara', 'cook 250 convection'], [-160, 'mara', '.1 62 T3'], [-110, 'ike', '.1 92 T3'],
+                [-70, 'ike', '.1 113 T3'], [-30, 'ike', '.1 127 T3'], [-29, 'ike', '.2 125 T3'], [-4, 'ike', '.1 133 T3'], [-3, 'ike', '.2 131 T3'],
+            ]],
+            // Out by the clock, without heat.
+            [9, 'House sausage', 3, 140, [
+                [-250, 'mara', 'cook 225 convection'], [-130, 'mara', '.1 159 T1'], [-129, 'mara', '.2 161 T1'], [-128, 'mara', '.3 160 T1'],
+                [-120, 'mara', 'hold steam table'], [-118, 'mara', '.1 152 T1'], [-92, 'ike', '.1 147 T1'], [-92, 'ike', 'clock hot'], [-20, 'ike', '.1 118 T1'],
+            ]],
+            // Its first gate lies between two readings: the record cannot show that it was in time.
+            [15, 'Duck', 2, 2200, [
+                [-1380, 'mara', 'cook 300 convection'], [-1215, 'mara', '.1 172 T1'], [-1214, 'mara', '.2 169 T1'], [-1205, 'mara', 'off rack'],
+                [-1190, 'mara', 'cool ice bath'], [-1188, 'mara', '.1 151 T1'], [-1187, 'mara', '.2 148 T1'], [-1140, 'ike', '.1 118 T1'], [-1139, 'ike', '.2 116 T1'],
+                [-1075, 'ike', '.1 78 T1'], [-1074, 'ike', '.2 76 T1'], [-1052, 'ike', '.1 66 T1'], [-1051, 'ike', '.2 64 T1'], [-880, 'ike', '.1 40 T1'],
+                [-879, 'ike', '.2 39.5 T1'], [-870, 'ike', 'cold walk-in'], [-200, 'mara', '.1 37.8 T1'], [-199, 'mara', '.2 38.1 T1'],
+            ]],
+            // Injected, and taken off as if it were intact.
+            [18, 'Pork loin', 2, 2000, [
+                [-330, 'mara', 'prep'], [-322, 'mara', 'inject'], [-300, 'mara', 'cook 250 convection'], [-200, 'mara', '.1 104 T3'], [-140, 'ike', '.1 131 T3'],
+                [-112, 'ike', '.1 141 T3'], [-111, 'ike', '.2 142.5 T3'], [-108, 'ike', 'off rack'], [-92, 'ike', '.1 143.8 T3'], [-91, 'ike', '.2 144.2 T3'],
+                [-84, 'ike', 'hold cabinet'], [-80, 'ike', '.1 141 T3'], [-79, 'ike', '.2 142 T3'],
+            ]],
+            // A night in a switched-off oven: it fell through the hot limit and nobody saw when.
+            [24, 'Beef brisket', 1, 6400, [
+                [-1450, 'mara', 'prep'], [-1420, 'mara', 'cook 250 convection'], [-1200, 'mara', 'flat 141 T1'], [-1000, 'mara', 'flat 162 T1'],
+                [-800, 'mara', 'flat 186 T1'], [-640, 'mara', 'flat 203 T1'], [-638, 'mara', 'point 206 T1'], [-630, 'mara', 'rest switched-off oven'],
+                [-16, 'ike', 'flat 118 T1'], [-15, 'ike', 'point 124 T1'],
+            ]],
+            // Read with a thermometer that failed its ice check since.
+            [16, 'Chicken, whole', 3, 1700, [
+                [-170, 'mara', 'cook 325 convection'], [-95, 'ike', '.1 128 T2'], [-46, 'ike', '.1 166 T2'], [-45, 'ike', '.2 168 T2'], [-44, 'ike', '.3 167 T2'],
+            ]],
+            // Finished, and all of it shown.
+            [11, 'Pork ribs', 3, 1300, [
+                [-420, 'mara', 'prep'], [-400, 'mara', 'cook 265 convection'], [-290, 'mara', '.1 139 T1'], [-180, 'ike', '.1 171 T1'], [-150, 'ike', 'wrap foil'],
+                [-112, 'ike', '.1 198 T1'], [-111, 'ike', '.2 201 T1'], [-110, 'ike', '.3 199 T1'], [-106, 'ike', 'off rack'], [-80, 'ike', '.2 168 T1'], [-66, 'ike', 'serve'],
+            ]],
+        ];
+    }
+}

@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Entry;
+
+use Verjuicer\Core\Json\Fields;
+use Verjuicer\Core\Json\Problem;
+use Verjuicer\Core\Json\Problems;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Record\Detail;
+use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\EventType;
+
+/** What somebody wants to record, before it has an id, a time and a name. */
+final readonly class Entry
+{
+    private function __construct(
+        public EventType $type,
+        public Detail\Detail $detail,
+        public int $minutesAgo,
+        public ?string $reason,
+    ) {
+    }
+
+    public static function reading(Temperature $temperature, int $piece, string $spot, ?string $thermometer, int $minutesAgo): self
+    {
+        return new self(EventType::Reading, new Detail\Reading($temperature, $piece, $spot, $thermometer), $minutesAgo, null);
+    }
+
+    /**
+     * From the members of the open format, which check themselves.
+     *
+     * @throws EntryProblem if a member is missing or wrong
+     */
+    public static function of(EventType $type, \stdClass $members, int $minutesAgo, ?string $reason): self
+    {
+        $problems = new Problems();
+        $detail = $type->read(new Fields($members, null, '', $problems));
+        if ($detail === null || $problems->all() !== []) {
+            throw EntryProblem::incomplete(array_map(static fn (Problem $problem): string => explode('/', $problem->pointer)[1], $problems->all()));
+        }
+
+        return new self($type, $detail, $minutesAgo, $reason);
+    }
+
+    /** The same with this thermometer, where it is a reading that names none. */
+    public function readWith(?string $thermometer): self
+    {
+        return $this->detail instanceof Detail\Reading && $this->detail->thermometer === null
+            ? new self($this->type, new Detail\Reading($this->detail->temp, $this->detail->piece, $this->detail->spot, $thermometer), $this->minutesAgo, $this->reason)
+            : $this;
+    }
+
+    public function at(Instant $now): Instant
+    {
+        return $now->plus(Span::ofMinutes(-$this->minutesAgo));
+    }
+
+    public function event(string $id, Instant $now, string $by): Event
+    {
+        return new Event($id, $this->at($now), $by, $this->type, $this->detail, null, $this->reason);
+    }
+}

@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Entry;
+
+/** A line that cannot be kept as it stands; the message is a translation key that says what to do. */
+final class EntryProblem extends \DomainException
+{
+    /** @param array<string, string> $values */
+    private function __construct(public readonly string $key, public readonly array $values = [])
+    {
+        parent::__construct($key);
+    }
+
+    public static function empty(): self
+    {
+        return new self('entry.problem.empty');
+    }
+
+    public static function noTag(string $given): self
+    {
+        return new self('entry.problem.no_tag', ['{given}' => mb_substr($given, 0, 20)]);
+    }
+
+    public static function unknownTag(int $tag): self
+    {
+        return new self('entry.problem.unknown_tag', ['{tag}' => (string) $tag]);
+    }
+
+    public static function unknownPiece(int $piece, int $pieces): self
+    {
+        return new self('entry.problem.unknown_piece', ['{piece}' => (string) $piece, '{pieces}' => (string) $pieces]);
+    }
+
+    public static function noTemperature(): self
+    {
+        return new self('entry.problem.no_temperature');
+    }
+
+    public static function notUnderstood(string $word): self
+    {
+        return new self('entry.problem.not_understood', ['{word}' => mb_substr($word, 0, 20)]);
+    }
+
+    public static function notATemperature(string $given): self
+    {
+        return new self('entry.problem.not_a_temperature', ['{given}' => mb_substr($given, 0, 20)]);
+    }
+
+    /** @param list<string> $members of the open format that are missing or wrong */
+    public static function incomplete(array $members): self
+    {
+        return new self('entry.problem.incomplete.'.($members[0] ?? 'event'));
+    }
+
+    public static function inTheFuture(): self
+    {
+        return new self('entry.problem.future');
+    }
+
+    public static function tooLongAgo(): self
+    {
+        return new self('entry.problem.too_long_ago');
+    }
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Site;
+
+use Doctrine\ORM\Mapping as ORM;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Measure\Zone;
+
+/** A kitchen: its clock, its unit and the code it works under. */
+#[ORM\Entity]
+#[ORM\Table(name: 'site')]
+class Site
+{
+    #[ORM\Id]
+    #[ORM\Column(type: 'uuid')]
+    public Uuid $id; // not readonly: Doctrine writes it twice into a lazily loaded object
+
+    public function __construct(
+        #[ORM\Column]
+        public readonly string $name,
+        #[ORM\Column]
+        public readonly string $timezone,
+        #[ORM\Column(length: 1)]
+        public readonly TemperatureUnit $unit,
+        #[ORM\Column(nullable: true)]
+        public readonly ?int $elevationM,
+        #[ORM\Column]
+        public readonly string $ruleSet,
+    ) {
+        $this->id = Uuid::v7();
+    }
+
+    public function zone(): Zone
+    {
+        return Zone::named($this->timezone);
+    }
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Thermometer;
+
+use Doctrine\ORM\Mapping as ORM;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Site\Site;
+
+/** A thermometer of the site, by the short name written on it. */
+#[ORM\Entity]
+#[ORM\Table(name: 'thermometer')]
+class Thermometer
+{
+    #[ORM\Id]
+    #[ORM\Column(type: 'uuid')]
+    public Uuid $id; // not readonly: Doctrine writes it twice into a lazily loaded object
+
+    public function __construct(
+        #[ORM\ManyToOne]
+        #[ORM\JoinColumn(nullable: false)]
+        public readonly Site $site,
+        #[ORM\Column(length: 16)]
+        public readonly string $label,
+    ) {
+        $this->id = Uuid::v7();
+    }
+}
