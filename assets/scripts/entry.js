@@ -15,7 +15,7 @@ export function entryLine() {
             this.line = given || this.draft() || prefix;
             this.isPadOpen = this.$root.dataset.pad === 'open';
             this.$watch('line', () => this.changed());
-            if (this.line.trim() !== '') this.changed();
+            if (!this.isOnlyTag()) this.ask();
             document.addEventListener('keydown', (event) => this.shortcut(event));
         },
 
@@ -24,13 +24,18 @@ export function entryLine() {
         },
 
         changed() {
-            try { sessionStorage.setItem(DRAFT, this.line); } catch { /* A full or closed store costs only the draft. */ }
+            // A tag alone was filled in by the page, and is nobody's draft.
+            try { sessionStorage.setItem(DRAFT, this.isOnlyTag() ? '' : this.line); } catch { /* A full or closed store costs only the draft. */ }
             this.ask();
+        },
+
+        isOnlyTag() {
+            return /^\s*(\d+([.,]\d*)?)?\s*$/.test(this.line);
         },
 
         async ask() {
             const turn = ++this.asked;
-            if (this.line.trim() === '') {
+            if (this.isOnlyTag()) {
                 this.echo = '';
                 return;
             }
@@ -80,6 +85,11 @@ export function entryLine() {
 
         sent() {
             try { sessionStorage.removeItem(DRAFT); } catch { /* nothing to forget */ }
+        },
+
+        /** The echo takes the place of the help. */
+        get helpClass() {
+            return this.echo === '' ? '' : 'md:hidden';
         },
 
         get echoClass() {

@@ -3,6 +3,12 @@ export function readings() {
     return {
         told: '',
 
+        /** On a narrow screen the picture begins at its end: now. */
+        init() {
+            const road = this.$root.querySelector('[data-scroll]');
+            road.scrollLeft = road.scrollWidth;
+        },
+
         marks() {
             return [...this.$root.querySelectorAll('[data-reading]')].sort((one, other) => one.dataset.at - other.dataset.at);
         },

@@ -73,11 +73,11 @@ final class CaseFile
      */
     public function blocksOffTheHeat(): array
     {
-        if ($this->blocks === null) {
+        if (null === $this->blocks) {
             $this->blocks = [];
             foreach ($this->timeline->runsOf([EventType::Rest, EventType::Prep, EventType::Cool, EventType::ColdHold, EventType::Freeze]) as $run) {
                 $before = $this->timeline->stages[$run[0]->index - 1] ?? null;
-                if ($before !== null && \in_array($before->type(), [EventType::Cook, EventType::HotHold, EventType::Reheat], true)) {
+                if (null !== $before && \in_array($before->type(), [EventType::Cook, EventType::HotHold, EventType::Reheat], true)) {
                     $this->blocks[] = new Stretch($run);
                 }
             }
@@ -97,13 +97,13 @@ final class CaseFile
             $last = $cook;
         }
 
-        return $last !== null && $last->earnsRoastLimit() && !$this->isPierced() ? $this->rules->hotRoast : $this->rules->hot;
+        return null !== $last && $last->earnsRoastLimit() && !$this->isPierced() ? $this->rules->hotRoast : $this->rules->hot;
     }
 
     /** @return array<int, string> the track each probe move left, by the place of the move */
     public function probeMoves(): array
     {
-        if ($this->probeMoves === null) {
+        if (null === $this->probeMoves) {
             $this->probeMoves = [];
             foreach ($this->timeline->events as $order => $event) {
                 if ($event->detail instanceof ProbeMoved) {
@@ -123,7 +123,7 @@ final class CaseFile
 
     public function isPiercedBefore(int $order): bool
     {
-        if ($this->firstPiercing === null) {
+        if (null === $this->firstPiercing) {
             $this->firstPiercing = \PHP_INT_MAX;
             foreach ($this->timeline->events as $place => $event) {
                 if ($event->type->carriesSurfaceInside()) {

@@ -26,6 +26,6 @@ final readonly class Zone
     {
         $transitions = $this->zone->getTransitions($instant->epoch, $instant->epoch);
 
-        return $transitions === false || $transitions === [] ? 0 : $transitions[0]['offset'];
+        return false === $transitions || [] === $transitions ? 0 : $transitions[0]['offset'];
     }
 }

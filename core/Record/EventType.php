@@ -51,13 +51,13 @@ enum EventType: string
     /** Whether a stage of this kind ends the batch. */
     public function isEnd(): bool
     {
-        return $this === self::Serve || $this === self::Discard || $this === self::Close;
+        return self::Serve === $this || self::Discard === $this || self::Close === $this;
     }
 
     /** Whether a needle or a blade carries the surface inside. */
     public function carriesSurfaceInside(): bool
     {
-        return $this === self::Inject || $this === self::Tenderize;
+        return self::Inject === $this || self::Tenderize === $this;
     }
 
     /** Reads what an event of this kind says beyond its envelope; null where something required was wrong. */

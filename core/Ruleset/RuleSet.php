@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
-
 /** The numbers of one edition of one food code, complete from the moment it exists. */
 final readonly class RuleSet
 {

@@ -57,24 +57,24 @@ final class NewBatchController extends AbstractController
         $site = $this->account->get()->site;
         $problems = [];
         $product = Uuid::isValid($form->getString('product')) ? $this->entities->find(Product::class, Uuid::fromString($form->getString('product'))) : null;
-        if ($product === null || !$product->site->id->equals($site->id)) {
+        if (null === $product || !$product->site->id->equals($site->id)) {
             $problems['product'] = 'new.problem.product';
         }
         $tag = self::whole($form->getString('tag'), self::HIGHEST_TAG);
-        if ($tag === null) {
+        if (null === $tag) {
             $problems['tag'] = 'new.problem.tag';
         }
         $pieces = self::whole($form->getString('pieces'), self::MOST_PIECES);
-        if ($pieces === null) {
+        if (null === $pieces) {
             $problems['pieces'] = 'new.problem.pieces';
         }
         $grams = self::grams($form->getString('weight'), $form->getString('weight_unit'));
-        if ($grams === 0) {
+        if (0 === $grams) {
             $problems['weight'] = 'new.problem.weight';
         }
         $temperature = $set = null;
         foreach (['temp' => &$temperature, 'set' => &$set] as $name => &$read) {
-            if (trim($form->getString($name)) !== '') {
+            if ('' !== trim($form->getString($name))) {
                 try {
                     $read = Temperature::parse($form->getString($name), $site->unit);
                 } catch (MalformedTemperature) {
@@ -86,7 +86,7 @@ final class NewBatchController extends AbstractController
         if (!Uuid::isValid($form->getString('id'))) {
             $problems['form'] = 'entry.problem.no_id';
         }
-        if ($problems !== [] || $product === null || $tag === null || $pieces === null) {
+        if ([] !== $problems || null === $product || null === $tag || null === $pieces) {
             return $this->page($form, $problems, Response::HTTP_UNPROCESSABLE_ENTITY);
         }
         $id = Uuid::fromString($form->getString('id'));
@@ -108,15 +108,15 @@ final class NewBatchController extends AbstractController
     {
         $now = $this->now->instant();
         $by = $this->account->get()->initials;
-        $events = [$form->getString('start') === 'cook'
+        $events = ['cook' === $form->getString('start')
             ? new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Cook, new Detail\Cook(Oven::tryFrom($form->getString('oven')), $set))
             : new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Prep, Detail\Bare::of())];
         if ($form->getBoolean('injected')) {
             $events[] = new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Inject, Detail\Bare::of());
         }
-        if ($temperature !== null) {
+        if (null !== $temperature) {
             $thermometer = $form->getString('thermometer');
-            $events[] = new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Reading, new Detail\Reading($temperature, 1, 'core', $thermometer === '' ? null : $thermometer));
+            $events[] = new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Reading, new Detail\Reading($temperature, 1, 'core', '' === $thermometer ? null : $thermometer));
         }
 
         return $events;
@@ -159,7 +159,7 @@ final class NewBatchController extends AbstractController
     private static function grams(string $given, string $unit): ?int
     {
         $number = str_replace(',', '.', trim($given));
-        if ($number === '') {
+        if ('' === $number) {
             return null;
         }
 

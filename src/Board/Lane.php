@@ -14,10 +14,10 @@ use Verjuicer\Core\Record\EventType;
 final readonly class Lane
 {
     /**
-     * @param list<array{EventType, Instant, Instant|null}>             $stages with their ends; the last is open
-     * @param list<array{Instant, Temperature}>                         $line   readings of the track that was read most
-     * @param list<array{string, ClockKind, string|null, Instant}>      $dues   rule, kind, track, deadline; soonest first
-     * @param list<array{string, Verdict}>                              $wrongs rules that are broken or not shown
+     * @param list<array{EventType, Instant, Instant|null}>        $stages with their ends; the last is open
+     * @param list<array{Instant, Temperature}>                    $line   readings of the track that was read most
+     * @param list<array{string, ClockKind, string|null, Instant}> $dues   rule, kind, track, deadline; soonest first
+     * @param list<array{string, Verdict}>                         $wrongs rules that are broken or not shown
      */
     public function __construct(
         public string $batchId,

@@ -19,8 +19,8 @@ final readonly class LanePicture
     public const HEIGHT = 64;
 
     /**
-     * @param list<array{stage: string, x: float, width: float}>                                         $bars
-     * @param list<array{x: float, y: float}>                                                            $dots
+     * @param list<array{stage: string, x: float, width: float}>                                                                              $bars
+     * @param list<array{x: float, y: float}>                                                                                                 $dots
      * @param list<array{kind: string, x: float, label: string, label_x: float, label_width: float, is_right: bool, row: int, is_late: bool}> $posts
      */
     private function __construct(
@@ -71,7 +71,7 @@ final readonly class LanePicture
                 continue;
             }
             $limit = DueNext::limit($rules, $rule);
-            $label = ($limit === null || $kind === ClockKind::Check ? '' : $limit->printedIn($unit)->number().'° ').$figures->time($deadline, $zone);
+            $label = (null === $limit || ClockKind::Check === $kind ? '' : $limit->printedIn($unit)->number().'° ').$figures->time($deadline, $zone);
             $x = $axis->x($deadline);
             $width = 12 + 6.4 * mb_strlen($label);
             $isRight = $x + $width > self::WIDTH;

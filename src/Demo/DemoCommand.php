@@ -46,7 +46,7 @@ final class DemoCommand extends Command
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        if ($this->connection->fetchOne('SELECT 1 FROM site LIMIT 1') !== false) {
+        if (false !== $this->connection->fetchOne('SELECT 1 FROM site LIMIT 1')) {
             $output->writeln('There is a site already: the demo is loaded into an empty database only.');
 
             return self::SUCCESS;
@@ -81,7 +81,7 @@ final class DemoCommand extends Command
             foreach ($entries as [$minutes, $login, $entry]) {
                 $event = $this->event($site, $people[$login], $now->plus(Span::ofMinutes($minutes)), $tag, $entry);
                 $recordedAt = $event->at->plus(Span::ofSeconds(self::SECONDS_TO_LOG));
-                if ($batch === null) {
+                if (null === $batch) {
                     $batch = $this->batches->begin(Uuid::v7(), $people[$login], $recordedAt, $products[$product], $tag, $pieces, $grams, false, false, false, $event);
                 } else {
                     $this->log->append($batch, $people[$login], $recordedAt, $event);

@@ -27,11 +27,11 @@ final readonly class EventText
         }
         $parts = [$this->translator->trans('event.'.$type->value.'.name')];
         foreach ($detail->members() as $name => $value) {
-            if ($value !== null && $value !== false && !($detail instanceof Detail\ProbeMoved && $name === 'piece' && $pieces === 1)) {
+            if (null !== $value && false !== $value && !($detail instanceof Detail\ProbeMoved && 'piece' === $name && 1 === $pieces)) {
                 $parts[] = $this->member($name, $value);
             }
         }
-        if ($reason !== null) {
+        if (null !== $reason) {
             $parts[] = $reason;
         }
 
@@ -41,7 +41,7 @@ final readonly class EventText
     /** "piece 2, flat"; the piece only where there are several. */
     public function track(int $piece, string $spot, int $pieces): string
     {
-        return $pieces === 1 ? $spot : $this->translator->trans('entry.echo.track', ['{piece}' => (string) $piece, '{spot}' => $spot]);
+        return 1 === $pieces ? $spot : $this->translator->trans('entry.echo.track', ['{piece}' => (string) $piece, '{spot}' => $spot]);
     }
 
     private function member(string $name, mixed $value): string
@@ -49,8 +49,8 @@ final readonly class EventText
         return match (true) {
             $value instanceof Temperature => $this->translator->trans('event.member.'.$name, ['{value}' => $this->figures->temperature($value)]),
             \in_array($name, ['oven', 'for', 'plan'], true) && \is_string($value) => $this->translator->trans('event.'.$name.'.'.$value),
-            $value === true => $this->translator->trans('event.member.'.$name),
-            $name === 'piece' && \is_int($value) => $this->translator->trans('event.member.piece', ['{value}' => (string) $value]),
+            true === $value => $this->translator->trans('event.member.'.$name),
+            'piece' === $name && \is_int($value) => $this->translator->trans('event.member.piece', ['{value}' => (string) $value]),
             default => \is_scalar($value) ? (string) $value : '',
         };
     }

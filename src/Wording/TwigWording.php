@@ -37,13 +37,19 @@ final readonly class TwigWording
         return Uuid::v7()->toRfc4122();
     }
 
+    #[AsTwigFunction('moment')]
+    public function moment(): Instant
+    {
+        return $this->now->instant();
+    }
+
     /** The temperature that ends the clock of a rule. */
     #[AsTwigFunction('gate_of')]
     public function gateOf(string $rule, Assessment $assessment): string
     {
         $limit = DueNext::limit($assessment->rules, $rule);
 
-        return $limit === null ? '' : $this->figures->threshold($limit, $assessment->record->site->unit);
+        return null === $limit ? '' : $this->figures->threshold($limit, $assessment->record->site->unit);
     }
 
     #[AsTwigFilter('sentence')]
@@ -62,7 +68,7 @@ final readonly class TwigWording
     #[AsTwigFilter('event_text')]
     public function eventText(Event $event, int $pieces): string
     {
-        return $this->events->of($event->type, $event->detail, $event->replaces === null || $event->type === EventType::Void ? $event->reason : null, $pieces);
+        return $this->events->of($event->type, $event->detail, null === $event->replaces || EventType::Void === $event->type ? $event->reason : null, $pieces);
     }
 
     /** "2/flat" in words. */
@@ -110,6 +116,6 @@ final readonly class TwigWording
     {
         $minutes = intdiv(abs($instant->epoch - $this->now->instant()->epoch), 60);
 
-        return $minutes === 0 ? '0 min' : $this->figures->span(Span::ofMinutes($minutes));
+        return 0 === $minutes ? '0 min' : $this->figures->span(Span::ofMinutes($minutes));
     }
 }

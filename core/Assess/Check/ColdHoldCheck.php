@@ -27,7 +27,7 @@ final readonly class ColdHoldCheck implements Check
             if ($block->has(EventType::ColdHold)) {
                 foreach ($case->readingsIn($block)->byTrack() as $track => $trace) {
                     $warmed = self::warmedInTheCold($case, $block->stages, $trace);
-                    if ($warmed !== null) {
+                    if (null !== $warmed) {
                         $findings->add(self::broken($case, (string) $track, $warmed));
                     }
                 }
@@ -50,7 +50,7 @@ final readonly class ColdHoldCheck implements Check
             }
         }
         $last = $trace->last();
-        \assert($last !== null, 'a track has a reading');
+        \assert(null !== $last, 'a track has a reading');
 
         return new Finding(
             'cold_hold',
@@ -93,7 +93,7 @@ final readonly class ColdHoldCheck implements Check
             }
             if ($reading->temp->isAtMost($cold)) {
                 $wasCold = true;
-            } elseif ($wasCold && $stages[$stage]->type() === EventType::ColdHold) {
+            } elseif ($wasCold && EventType::ColdHold === $stages[$stage]->type()) {
                 return $reading;
             }
         }

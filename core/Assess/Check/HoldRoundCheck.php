@@ -35,7 +35,7 @@ final readonly class HoldRoundCheck implements Check
                     $house->hotHoldCheck,
                     evidence: [$stage->event->id],
                     options: $stage->isOpen ? ['hot_hold.read_now'] : [],
-            ));
+                ));
             }
             if ($stage->isOpen) {
                 $findings->turnsAfter(Instant::ofEpoch($readings->last()->at ?? $stage->from->epoch)->plus($house->hotHoldCheck));

@@ -29,13 +29,13 @@ final readonly class HotHoldCheck implements Check
             $dips = 0;
             foreach ($readings->byTrack() as $track => $trace) {
                 $dip = self::dip($case, $stage, $limit, (string) $track, $trace);
-                if ($dip !== null) {
+                if (null !== $dip) {
                     ++$dips;
                     $findings->add($dip);
                 }
             }
             $silence = self::silence($case, $stage, $limit, $readings, $dips > 0);
-            if ($silence !== null) {
+            if (null !== $silence) {
                 $findings->add($silence);
             }
             if ($stage->isOpen) {
@@ -48,7 +48,7 @@ final readonly class HotHoldCheck implements Check
     private static function dip(CaseFile $case, Stage $stage, CitedThreshold $limit, string $track, Trace $trace): ?Finding
     {
         $below = $trace->firstBelow($limit->threshold);
-        if ($below === null) {
+        if (null === $below) {
             return null;
         }
         $earliest = $trace->lastBefore($below->order)->at ?? $stage->from->epoch;
@@ -115,7 +115,7 @@ final readonly class HotHoldCheck implements Check
             to: $stage->isOpen ? null : $stage->to,
             limit: $gap,
             deadline: $stage->isOpen && !$isTooLong ? $deadline : null,
-            evidence: $last === null ? [] : [$last->id],
+            evidence: null === $last ? [] : [$last->id],
             options: $isTooLong ? ['hot_hold.read_now', 'discard'] : [],
         );
     }

@@ -42,7 +42,7 @@ final readonly class PrepOutCheck implements Check
                     $house->prepOut,
                     evidence: [$stage->event->id],
                     options: $stage->isOpen ? ['house.back_to_cold'] : [],
-            ));
+                ));
             }
             if ($stage->isOpen) {
                 $findings->clock(new Clock('house.prep_out', ClockKind::House, null, $stage->from, $stage->from, $deadline));

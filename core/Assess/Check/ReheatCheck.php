@@ -26,11 +26,11 @@ final readonly class ReheatCheck implements Check
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
-        $target = $case->product->form === Form::CommercialReadyToEat ? $case->rules->reheatCommercial : $case->rules->reheatOwn;
+        $target = Form::CommercialReadyToEat === $case->product->form ? $case->rules->reheatCommercial : $case->rules->reheatOwn;
         foreach ($case->stagesOf(EventType::Reheat) as $stage) {
             $detail = $stage->event->detail;
             \assert($detail instanceof Reheat);
-            if ($detail->for !== ReheatPurpose::HotHold) {
+            if (ReheatPurpose::HotHold !== $detail->for) {
                 continue;
             }
             $readings = $case->readingsIn($stage);
@@ -55,19 +55,19 @@ final readonly class ReheatCheck implements Check
             $previous = $reading;
         }
         $last = $hit ?? $trace->last();
-        \assert($last !== null, 'a track has a reading');
+        \assert(null !== $last, 'a track has a reading');
         $early = self::start($case, $stage, $track, $trace, $hit);
         $late = self::firstWarm($case, $trace, $early);
         $start = Instant::ofEpoch($early);
         $deadline = $start->plus($within);
-        if ($hit !== null) {
-            $elapsed = Bounds::ofSeconds($previous === null || $late === null ? 0 : $previous->at - $late, $hit->at - $early);
+        if (null !== $hit) {
+            $elapsed = Bounds::ofSeconds(null === $previous || null === $late ? 0 : $previous->at - $late, $hit->at - $early);
             $verdict = Verdict::ofElapsed($elapsed, $within);
             $message = $verdict->value;
         } else {
-            $elapsed = Bounds::ofSeconds($late === null ? 0 : $last->at - $late, $stage->to->epoch - $early);
+            $elapsed = Bounds::ofSeconds(null === $late ? 0 : $last->at - $late, $stage->to->epoch - $early);
             $isInTime = !$elapsed->greatest->isLongerThan($within);
-            $wasDiscarded = $case->timeline->stageAfter($stage)?->type() === EventType::Discard;
+            $wasDiscarded = EventType::Discard === $case->timeline->stageAfter($stage)?->type();
             $verdict = match (true) {
                 $elapsed->least->isLongerThan($within) => Verdict::Broken,
                 $stage->isOpen && $isInTime => Verdict::Running,
@@ -75,7 +75,7 @@ final readonly class ReheatCheck implements Check
                 default => Verdict::NotShown,
             };
             $message = match (true) {
-                $verdict !== Verdict::NotShown => 'unfinished_'.$verdict->value,
+                Verdict::NotShown !== $verdict => 'unfinished_'.$verdict->value,
                 $stage->isOpen => 'overdue',
                 default => 'not_reached',
             };
@@ -101,11 +101,11 @@ final readonly class ReheatCheck implements Check
             ],
             $track,
             $start,
-            $hit !== null ? Instant::ofEpoch($hit->at) : ($stage->isOpen ? null : $stage->to),
+            null !== $hit ? Instant::ofEpoch($hit->at) : ($stage->isOpen ? null : $stage->to),
             $elapsed,
             $within,
-            $verdict === Verdict::Running ? $deadline : null,
-            array_values(array_unique([...($previous === null ? [] : [$previous->id]), $last->id])),
+            Verdict::Running === $verdict ? $deadline : null,
+            array_values(array_unique([...(null === $previous ? [] : [$previous->id]), $last->id])),
             match ($verdict) {
                 Verdict::Running => ['reheat.faster'],
                 Verdict::NotShown, Verdict::Broken => ['discard'],
@@ -118,7 +118,7 @@ final readonly class ReheatCheck implements Check
     private static function start(CaseFile $case, Stage $stage, string $track, Trace $trace, ?Reading $hit): int
     {
         $cold = $case->rules->cold->threshold;
-        $lastCold = $hit === null
+        $lastCold = null === $hit
             ? $trace->atMost($cold)->last()
             : $case->tracks[$track]->atMost($cold)->lastBefore($hit->order);
 

@@ -18,7 +18,7 @@ final readonly class ThermometerAgreementCheck implements Check
         foreach ($case->tracks as $track => $trace) {
             $previous = null;
             foreach ($trace->readings as $reading) {
-                if ($previous !== null && $previous->thermometer !== null && $reading->thermometer !== null
+                if (null !== $previous && null !== $previous->thermometer && null !== $reading->thermometer
                     && $previous->thermometer !== $reading->thermometer
                     && $reading->at - $previous->at <= $house->agreementWithin->seconds
                     && !$house->agreement->covers($previous->temp, $reading->temp)) {
@@ -33,7 +33,7 @@ final readonly class ThermometerAgreementCheck implements Check
                         Instant::ofEpoch($reading->at),
                         evidence: [$previous->id, $reading->id],
                         options: ['thermometer.check'],
-            ));
+                    ));
                 }
                 $previous = $reading;
             }

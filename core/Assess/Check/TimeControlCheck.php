@@ -33,7 +33,7 @@ final readonly class TimeControlCheck implements Check
             self::judgeStart($case, $findings, $stage, $detail->plan);
             self::judgeLength($case, $findings, $stage, $detail->plan);
             self::judgeReturn($case, $findings, $stage, $detail->plan);
-            if ($detail->plan === TimePlan::Cold6h) {
+            if (TimePlan::Cold6h === $detail->plan) {
                 self::judgeCeiling($case, $findings, $stage, $detail->plan);
             }
             if (\count($findings->all()) === $count) {
@@ -47,7 +47,7 @@ final readonly class TimeControlCheck implements Check
         $rules = $case->rules->timeControl;
         $until = $stage->from->plus($rules->startReadingAfter);
         $start = self::startReading($case, $stage);
-        if ($start === null) {
+        if (null === $start) {
             $isRunning = $stage->isOpen && !$case->asOf->isAfter($until);
             $findings->add(self::finding($case, $stage, $plan, $isRunning ? Verdict::Running : Verdict::NotShown, $isRunning ? 'start_not_read_yet' : 'start_not_read', ['until' => $until], $isRunning ? ['time_control.read_start'] : ['discard']));
             if ($isRunning) {
@@ -57,7 +57,7 @@ final readonly class TimeControlCheck implements Check
 
             return;
         }
-        $isHot = $plan === TimePlan::Hot4h;
+        $isHot = TimePlan::Hot4h === $plan;
         $limit = $isHot ? $case->rules->hot->threshold : $case->rules->cold->threshold;
         if ($isHot ? $start->temp->isBelow($limit) : $start->temp->isAbove($limit)) {
             $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, $isHot ? 'start_below' : 'start_above', ['temp' => $start->temp, 'limit' => $limit, 'at' => Instant::ofEpoch($start->at)], ['discard'], [$start->id]));
@@ -72,7 +72,7 @@ final readonly class TimeControlCheck implements Check
         $to = $stage->from->epoch + $rules->startReadingAfter->seconds;
         $candidate = $case->readings->lastUntil($to);
 
-        return $candidate !== null && $candidate->at >= $from ? $candidate : null;
+        return null !== $candidate && $candidate->at >= $from ? $candidate : null;
     }
 
     private static function judgeLength(CaseFile $case, Findings $findings, Stage $stage, TimePlan $plan): void
@@ -91,7 +91,7 @@ final readonly class TimeControlCheck implements Check
     private static function judgeReturn(CaseFile $case, Findings $findings, Stage $stage, TimePlan $plan): void
     {
         $next = $case->timeline->stageAfter($stage);
-        if ($next !== null && !$next->type()->isEnd()) {
+        if (null !== $next && !$next->type()->isEnd()) {
             $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, 'returned', ['stage' => $next->type()->value], ['discard'], [$stage->event->id, $next->event->id]));
         }
     }
@@ -121,8 +121,8 @@ final readonly class TimeControlCheck implements Check
 
     /**
      * @param array<string, Temperature|Threshold|Instant|Span|string> $values
-     * @param list<string>                                                    $options
-     * @param list<string>                                                    $evidence
+     * @param list<string>                                             $options
+     * @param list<string>                                             $evidence
      */
     private static function finding(CaseFile $case, Stage $stage, TimePlan $plan, Verdict $verdict, string $message, array $values = [], array $options = [], array $evidence = []): Finding
     {
@@ -141,8 +141,8 @@ final readonly class TimeControlCheck implements Check
             $stage->isOpen ? null : $stage->to,
             Bounds::ofSeconds($held->seconds, $held->seconds),
             $limit->span,
-            $verdict === Verdict::Running ? $deadline : null,
-            $evidence === [] ? [$stage->event->id] : $evidence,
+            Verdict::Running === $verdict ? $deadline : null,
+            [] === $evidence ? [$stage->event->id] : $evidence,
             $options,
         );
     }

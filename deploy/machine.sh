@@ -1,0 +1,99 @@
+# What bin/start and bin/test share: installing what is missing, and a PostgreSQL of the project's own. Sourced, not run.
+# Works as root and as a user with sudo.
+
+say() { printf '\033[1m%s\033[0m\n' "$*"; }
+
+as_admin() {
+    if [ "$(id -u)" = 0 ]; then "$@"; else sudo -n "$@" 2>/dev/null || sudo "$@"; fi
+}
+
+# Installs Debian packages in one call, with PHP's parts together so that their versions match.
+install_packages() {
+    say "Installing: $*"
+    as_admin apt-get update -qq
+    as_admin env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq "$@" >/dev/null
+}
+
+need_php() {
+    local missing=no extension
+    command -v php >/dev/null || missing=yes
+    for extension in pdo_pgsql intl mbstring dom simplexml xmlwriter zip curl sodium; do
+        php -m 2>/dev/null | grep -qix "$extension" || missing=yes
+    done
+    local packages=()
+    [ "$missing" = yes ] && packages+=(php8.2-cli php8.2-pgsql php8.2-intl php8.2-mbstring php8.2-xml php8.2-zip php8.2-curl)
+    ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || packages+=(postgresql)
+    command -v composer >/dev/null || packages+=(composer)
+    command -v npm >/dev/null || packages+=(nodejs npm)
+    [ ${#packages[@]} -eq 0 ] || install_packages "${packages[@]}"
+}
+
+need_browser() {
+    command -v chromedriver >/dev/null && command -v chromium >/dev/null || install_packages chromium chromium-driver
+}
+
+need_vendor() {
+    if [ ! -f vendor/autoload.php ] || [ composer.json -nt vendor/autoload.php ]; then
+        say 'Installing PHP packages'
+        [ -d .symfony-src/src ] || COMPOSER_ALLOW_SUPERUSER=1 composer create-project --no-install --no-scripts --no-interaction --quiet symfony/symfony .symfony-src 7.4.23
+        COMPOSER_ALLOW_SUPERUSER=1 composer install --no-interaction --no-progress --quiet
+        touch vendor/autoload.php
+    fi
+}
+
+postgres_bin() { ls -d /usr/lib/postgresql/*/bin | sort -V | tail -n 1; }
+
+# PostgreSQL refuses to run as root: then it runs as its own user.
+as_postgres() {
+    if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "$@"); else "$@"; fi
+}
+
+# Where a cluster can live: in var/, or, where root's own folders are closed to the postgres user, beside its others.
+cluster_dir() {
+    local name=$1 dir="$PWD/var/$1"
+    mkdir -p "$PWD/var"
+    if [ "$(id -u)" = 0 ] && ! as_postgres test -x "$PWD/var"; then
+        dir="/var/lib/postgresql/verjuicer-$(printf '%s' "$PWD" | cksum | cut -d' ' -f1)-$name"
+    fi
+    printf '%s' "$dir"
+}
+
+free_port() {
+    local port=$1
+    while (exec 3<>"/dev/tcp/127.0.0.1/$port") 2>/dev/null; do port=$((port + 1)); done
+    printf '%s' "$port"
+}
+
+# start_cluster DIR FIRST_PORT [option…]: starts it on loopback and sets PG_PORT; PG_STARTED says whether this call did.
+start_cluster() {
+    local dir=$1 first=$2 bin
+    shift 2
+    bin=$(postgres_bin)
+    PG_STARTED=no
+    if [ ! -f "$dir/PG_VERSION" ]; then
+        mkdir -p "$dir"
+        [ "$(id -u)" != 0 ] || chown postgres "$dir"
+        chmod 700 "$dir"
+        as_postgres "$bin/initdb" -D "$dir" -U verjuicer -A trust -E UTF8 --locale=C.UTF-8 >/dev/null
+    fi
+    if ! as_postgres "$bin/pg_ctl" -D "$dir" status >/dev/null 2>&1; then
+        PG_PORT=$(free_port "$first")
+        as_postgres "$bin/pg_ctl" -D "$dir" -w -t 60 -l "$dir/server.log" \
+            -o "-p $PG_PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories=$dir $*" start >/dev/null
+        PG_STARTED=yes
+    else
+        PG_PORT=$(as_postgres sed -n 4p "$dir/postmaster.pid")
+    fi
+}
+
+stop_cluster() { as_postgres "$(postgres_bin)/pg_ctl" -D "$1" -m fast stop >/dev/null 2>&1 || true; }
+
+# create_database NAME: on the cluster at PG_PORT, unless it is there.
+create_database() {
+    local bin
+    bin=$(postgres_bin)
+    [ "$(as_postgres "$bin/psql" -h 127.0.0.1 -p "$PG_PORT" -U verjuicer -d postgres -tAc "SELECT 1 FROM pg_database WHERE datname = '$1'")" = 1 ] \
+        || as_postgres "$bin/createdb" -h 127.0.0.1 -p "$PG_PORT" -U verjuicer "$1"
+}
+
+database_url() { printf 'postgresql://verjuicer@127.0.0.1:%s/%s?serverVersion=15&charset=utf8' "$PG_PORT" "$1"; }
