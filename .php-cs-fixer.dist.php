@@ -13,6 +13,7 @@ return (new PhpCsFixer\Config())
         'declare_strict_types' => true,
         'phpdoc_to_comment' => false,
         'single_line_throw' => false,
+        'yoda_style' => ['equal' => false, 'identical' => false, 'less_and_greater' => false],
         'concat_space' => ['spacing' => 'none'],
         'php_unit_method_casing' => false,
         'operator_linebreak' => ['only_booleans' => true, 'position' => 'beginning'],

@@ -52,7 +52,7 @@ final readonly class Assessor
         }
         $case = new CaseFile($record->site, $record->product, $rules, $timeline, $believed);
         $findings = $this->run($case);
-        if ([] !== $suspectIds) {
+        if ($suspectIds !== []) {
             $this->addDoubt($findings, $this->run(new CaseFile($record->site, $record->product, $rules, $timeline, $timeline->readings)));
         }
         $rulesJudged = self::worstByRule($findings->all());
@@ -89,7 +89,7 @@ final readonly class Assessor
     {
         $verdicts = self::worstByRule($believed->all());
         foreach ($all->all() as $finding) {
-            if (Verdict::Broken === $finding->verdict && ($verdicts[$finding->rule] ?? null) !== Verdict::Broken) {
+            if ($finding->verdict === Verdict::Broken && ($verdicts[$finding->rule] ?? null) !== Verdict::Broken) {
                 $believed->add($finding->restingOnSuspectReadings());
             }
         }
@@ -104,7 +104,7 @@ final readonly class Assessor
     {
         $worst = [];
         foreach ($findings as $finding) {
-            if (null !== $finding->verdict) {
+            if ($finding->verdict !== null) {
                 $worst[$finding->rule] = $finding->verdict->worseOf($worst[$finding->rule] ?? Verdict::Met);
             }
         }
@@ -115,7 +115,7 @@ final readonly class Assessor
     /** @param array<string, Verdict> $rulesJudged */
     private static function worst(array $rulesJudged, Timeline $timeline): Verdict
     {
-        if ([] === $rulesJudged) {
+        if ($rulesJudged === []) {
             return Verdict::unproven(!$timeline->hasEnded());
         }
 
@@ -128,7 +128,7 @@ final readonly class Assessor
      */
     private static function addThermometerFindings(Findings $findings, RuleSet $rules, array $suspectIds, array $unchecked, int $readings): void
     {
-        if ([] !== $suspectIds) {
+        if ($suspectIds !== []) {
             $findings->add(new Finding(
                 'thermometer.suspect',
                 null,
@@ -139,7 +139,7 @@ final readonly class Assessor
                 options: ['thermometer.adjust', 'thermometer.recheck_food'],
             ));
         }
-        if ([] !== $unchecked) {
+        if ($unchecked !== []) {
             $findings->add(new Finding(
                 'thermometer.unchecked',
                 null,

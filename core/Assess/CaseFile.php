@@ -73,11 +73,11 @@ final class CaseFile
      */
     public function blocksOffTheHeat(): array
     {
-        if (null === $this->blocks) {
+        if ($this->blocks === null) {
             $this->blocks = [];
             foreach ($this->timeline->runsOf([EventType::Rest, EventType::Prep, EventType::Cool, EventType::ColdHold, EventType::Freeze]) as $run) {
                 $before = $this->timeline->stages[$run[0]->index - 1] ?? null;
-                if (null !== $before && \in_array($before->type(), [EventType::Cook, EventType::HotHold, EventType::Reheat], true)) {
+                if ($before !== null && \in_array($before->type(), [EventType::Cook, EventType::HotHold, EventType::Reheat], true)) {
                     $this->blocks[] = new Stretch($run);
                 }
             }
@@ -97,13 +97,13 @@ final class CaseFile
             $last = $cook;
         }
 
-        return null !== $last && $last->earnsRoastLimit() && !$this->isPierced() ? $this->rules->hotRoast : $this->rules->hot;
+        return $last !== null && $last->earnsRoastLimit() && !$this->isPierced() ? $this->rules->hotRoast : $this->rules->hot;
     }
 
     /** @return array<int, string> the track each probe move left, by the place of the move */
     public function probeMoves(): array
     {
-        if (null === $this->probeMoves) {
+        if ($this->probeMoves === null) {
             $this->probeMoves = [];
             foreach ($this->timeline->events as $order => $event) {
                 if ($event->detail instanceof ProbeMoved) {
@@ -123,7 +123,7 @@ final class CaseFile
 
     public function isPiercedBefore(int $order): bool
     {
-        if (null === $this->firstPiercing) {
+        if ($this->firstPiercing === null) {
             $this->firstPiercing = \PHP_INT_MAX;
             foreach ($this->timeline->events as $place => $event) {
                 if ($event->type->carriesSurfaceInside()) {

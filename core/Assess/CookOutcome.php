@@ -25,22 +25,22 @@ final readonly class CookOutcome
         $clocks = [];
         $pieces = [];
         foreach ($case->readingsIn($window->stretch)->byTrack() as $track => $trace) {
-            $walk = self::walk($case, $window, (string) $track, $trace);
-            if (null === $walk) {
+            $walk = self::walk($case, $window, $track, $trace);
+            if ($walk === null) {
                 continue;
             }
             [$pieces[], $findings[], $clock] = $walk;
-            if (null !== $clock) {
+            if ($clock !== null) {
                 $clocks[] = $clock;
             }
         }
         $pieces = array_values(array_unique($pieces));
-        if ([] === $findings || \count($pieces) < $case->product->pieces) {
+        if ($findings === [] || \count($pieces) < $case->product->pieces) {
             $findings[] = self::unread($case, $window, $pieces);
         }
         $verdict = Verdict::Met;
         foreach ($findings as $finding) {
-            $verdict = $verdict->worseOf($finding->verdict);
+            $verdict = $verdict->worseOf($finding->verdict ?? Verdict::NotShown);
         }
 
         return new self($window, $verdict, $findings, $clocks);
@@ -49,7 +49,7 @@ final readonly class CookOutcome
     /** Whether the record shows that food cooked here may be held at the roast limit, injection aside. */
     public function earnsRoastLimit(): bool
     {
-        return $this->window->hasLowRows && Verdict::Met === $this->verdict;
+        return $this->window->hasLowRows && $this->verdict === Verdict::Met;
     }
 
     /** @return array{int, Finding, Clock|null}|null the piece, what its track shows; null where no reading of it is left to count */
@@ -62,9 +62,9 @@ final readonly class CookOutcome
         $highest = null;
         $last = null;
         foreach ($trace->readings as $reading) {
-            if ([] !== $moves && $moves[0] < $reading->order) {
+            if ($moves !== [] && $moves[0] < $reading->order) {
                 // The probe left this spot before anything was reached here: what it read so far may not have been the coldest place.
-                while ([] !== $moves && $moves[0] < $reading->order) {
+                while ($moves !== [] && $moves[0] < $reading->order) {
                     array_shift($moves);
                 }
                 $dwell = new Dwell($window->openRows, $case->rules->monitoring);
@@ -72,17 +72,17 @@ final readonly class CookOutcome
                 $highest = null;
             }
             $reached = $dwell->see($reading);
-            if (null !== $reached) {
+            if ($reached !== null) {
                 return [$reading->piece, self::met($window, $track, $reached[0]->temperature, $reached[0]->dwell, $reached[1], $reading), null];
             }
             $last = $reading;
             // Asked of each reading in its own unit: the hottest by the physics may be the one that falls short of its unit's figure.
             $wasHotEnough = $wasHotEnough || $lowest->compare($reading->temp) >= 0;
-            if (null === $highest || $reading->temp->isHotterThan($highest->temp)) {
+            if ($highest === null || $reading->temp->isHotterThan($highest->temp)) {
                 $highest = $reading;
             }
         }
-        if (null === $highest || null === $last || [] !== $moves) {
+        if ($highest === null || $last === null || $moves !== []) {
             return null;
         }
 
@@ -105,7 +105,7 @@ final readonly class CookOutcome
             $message = 'cook.running';
             $soonest = $dwell->soonest();
             $gap = $case->rules->monitoring->cookingRunGap->span;
-            if (null !== $soonest && $case->asOf->epoch - $last->at <= $gap->seconds) {
+            if ($soonest !== null && $case->asOf->epoch - $last->at <= $gap->seconds) {
                 $since = Instant::ofEpoch($soonest[1]->at);
                 // A reading later than the gap would begin a new run: it is due before that.
                 $due = Instant::ofEpoch(min($soonest[2]->epoch, $last->at + $gap->seconds));
@@ -143,7 +143,7 @@ final readonly class CookOutcome
             'cook',
             Verdict::Met,
             $window->rule->citation,
-            0 === $dwell->seconds ? 'cook.met_at_once' : 'cook.met',
+            $dwell->seconds === 0 ? 'cook.met_at_once' : 'cook.met',
             ['temp' => $temperature, 'dwell' => $dwell, 'category' => $window->rule->category->value, 'read' => $last->temp, 'at' => Instant::ofEpoch($last->at)],
             $track,
             Instant::ofEpoch($first->at),
@@ -163,7 +163,7 @@ final readonly class CookOutcome
             'cook',
             Verdict::unproven($isOpen),
             $window->rule->citation,
-            ([] === $pieces ? 'cook.unread_' : 'cook.pieces_unread_').Verdict::unproven($isOpen)->value,
+            ($pieces === [] ? 'cook.unread_' : 'cook.pieces_unread_').Verdict::unproven($isOpen)->value,
             ['read' => \count($pieces), 'pieces' => $case->product->pieces] + self::need($window),
             null,
             $window->stretch->from,
@@ -182,7 +182,7 @@ final readonly class CookOutcome
 
         return [
             'need' => match (true) {
-                0 === $lowest->dwell->seconds => 'at_once',
+                $lowest->dwell->seconds === 0 => 'at_once',
                 $hottest === $lowest => 'dwell',
                 default => 'either',
             },

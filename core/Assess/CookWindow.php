@@ -27,15 +27,15 @@ final readonly class CookWindow
     /** @return list<self> in order; none where the product has no cooking rule */
     public static function allOf(CaseFile $case): array
     {
-        if (Form::CommercialReadyToEat === $case->product->form) {
+        if ($case->product->form === Form::CommercialReadyToEat) {
             return [];
         }
         $windows = [];
         foreach ($case->timeline->runsOf([EventType::Cook, EventType::Rest]) as $run) {
-            while ([] !== $run && EventType::Cook !== $run[0]->type()) {
+            while ($run !== [] && $run[0]->type() !== EventType::Cook) {
                 array_shift($run);
             }
-            if ([] !== $run) {
+            if ($run !== []) {
                 $windows[] = self::of($case, new Stretch($run));
             }
         }
@@ -47,9 +47,9 @@ final readonly class CookWindow
     {
         $rule = $case->rules->cooking(self::category($case, $stretch));
         $low = $case->rules->lowRoastRows;
-        $hasLowRows = CookingCategory::Roast === $rule->category && self::ovenConditionsHold($case, $stretch);
-        $open = array_values(array_filter($rule->rows, static fn (CookingRow $row): bool => $hasLowRows || CookingCategory::Roast !== $rule->category || !$low->includes($row)));
-        \assert([] !== $open, 'the roast table reaches above its low rows');
+        $hasLowRows = $rule->category === CookingCategory::Roast && self::ovenConditionsHold($case, $stretch);
+        $open = array_values(array_filter($rule->rows, static fn (CookingRow $row): bool => $hasLowRows || $rule->category !== CookingCategory::Roast || !$low->includes($row)));
+        \assert($open !== [], 'the roast table reaches above its low rows');
 
         return new self($stretch, $rule, $hasLowRows, $open);
     }
@@ -60,8 +60,8 @@ final readonly class CookWindow
 
         return match (true) {
             $product->animal->isPoultry(), $product->stuffed, $product->wild => CookingCategory::Poultry,
-            Integrity::NonIntact === $product->integrity, Form::Comminuted === $product->form, $case->isPiercedBefore($stretch->endOrder) => CookingCategory::NonIntact,
-            Form::Roast === $product->form => CookingCategory::Roast,
+            $product->integrity === Integrity::NonIntact, $product->form === Form::Comminuted, $case->isPiercedBefore($stretch->endOrder) => CookingCategory::NonIntact,
+            $product->form === Form::Roast => CookingCategory::Roast,
             default => CookingCategory::Cut,
         };
     }
@@ -80,7 +80,7 @@ final readonly class CookWindow
             } else {
                 continue;
             }
-            if (null === $oven || null === $set || !$case->rules->lowRoastRows->areOpenFor($oven, $set, $case->product->rawWeight)) {
+            if ($oven === null || $set === null || !$case->rules->lowRoastRows->areOpenFor($oven, $set, $case->product->rawWeight)) {
                 return false;
             }
         }

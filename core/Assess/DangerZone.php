@@ -28,8 +28,8 @@ final readonly class DangerZone
         $widest = null;
         foreach ($case->tracks as $trace) {
             $zone = self::ofTrack($case, $trace);
-            if (null === $widest || $zone->estimate->isLongerThan($widest->estimate)
-                || ($zone->estimate == $widest->estimate && $zone->greatest->isLongerThan($widest->greatest))) {
+            if ($widest === null || $zone->estimate->isLongerThan($widest->estimate)
+                || ($zone->estimate->seconds === $widest->estimate->seconds && $zone->greatest->isLongerThan($widest->greatest))) {
                 $widest = $zone;
             }
         }
@@ -48,9 +48,9 @@ final readonly class DangerZone
         foreach ($trace->readings as $reading) {
             // On which side of the zone, by the limits in the reading's own unit: −1 cold, 0 inside, 1 hot.
             $after = $cold->compare($reading->temp) <= 0 ? -1 : ($hot->compare($reading->temp) >= 0 ? 1 : 0);
-            if (null !== $previous && $reading->at > $previous->at) {
+            if ($previous !== null && $reading->at > $previous->at) {
                 $length = $reading->at - $previous->at;
-                if (0 === $before || 0 === $after || $before !== $after) {
+                if ($before === 0 || $after === 0 || $before !== $after) {
                     $greatest += $length;
                     if ($before === $after) {
                         $least += $length;
@@ -70,10 +70,10 @@ final readonly class DangerZone
         }
         $first = $trace->first();
         $leftTheCold = self::leftTheCold($case->timeline);
-        if (null !== $first && null !== $leftTheCold) {
+        if ($first !== null && $leftTheCold !== null) {
             $greatest += max(0, $first->at - $leftTheCold);
         }
-        if (null !== $previous) {
+        if ($previous !== null) {
             $greatest += max(0, $case->timeline->endOrAsOf()->epoch - $previous->at);
         }
 
@@ -85,7 +85,7 @@ final readonly class DangerZone
     {
         $from = self::leftTheCold($case->timeline);
 
-        return Span::ofSeconds(null === $from ? 0 : max(0, $case->timeline->endOrAsOf()->epoch - $from));
+        return Span::ofSeconds($from === null ? 0 : max(0, $case->timeline->endOrAsOf()->epoch - $from));
     }
 
     /** Seconds: the first stage that is not receiving, cold holding or freezing, which have rules of their own. */

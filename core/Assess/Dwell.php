@@ -27,7 +27,7 @@ final class Dwell
     /** @return array{CookingRow, Reading}|null the row this reading completes and the first reading of its run */
     public function see(Reading $reading): ?array
     {
-        if (null !== $this->previous && $reading->at - $this->previous->at > $this->monitoring->cookingRunGap->span->seconds) {
+        if ($this->previous !== null && $reading->at - $this->previous->at > $this->monitoring->cookingRunGap->span->seconds) {
             $this->running = 0;
         }
         $this->previous = $reading;
@@ -54,7 +54,7 @@ final class Dwell
         $soonest = null;
         for ($row = 0; $row < $this->running; ++$row) {
             $at = $this->firsts[$row]->at + $this->rows[$row]->dwell->seconds - $this->monitoring->settledReading->span->seconds;
-            if (null === $soonest || $at < $soonest[2]->epoch) {
+            if ($soonest === null || $at < $soonest[2]->epoch) {
                 $soonest = [$this->rows[$row], $this->firsts[$row], Instant::ofEpoch($at)];
             }
         }

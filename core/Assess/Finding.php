@@ -66,6 +66,6 @@ final readonly class Finding
     /** Whether it decides a verdict; else it is a further finding, by a house limit or about a thermometer. */
     public function isJudged(): bool
     {
-        return null !== $this->verdict;
+        return $this->verdict !== null;
     }
 }

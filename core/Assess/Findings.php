@@ -34,7 +34,7 @@ final class Findings
     /** Time alone may change a verdict once this moment has passed. */
     public function turnsAfter(Instant $moment): void
     {
-        if (!$this->asOf->isAfter($moment) && (null === $this->nextTurn || $this->nextTurn->isAfter($moment))) {
+        if (!$this->asOf->isAfter($moment) && ($this->nextTurn === null || $this->nextTurn->isAfter($moment))) {
             $this->nextTurn = $moment;
         }
     }

@@ -37,7 +37,7 @@ final readonly class SuspectReadings
     /** A reading whose thermometer failed its last check at or before it, or its first check after it. */
     public function includes(Reading $reading): bool
     {
-        if (!$this->hasFailures || null === $reading->thermometer) {
+        if (!$this->hasFailures || $reading->thermometer === null) {
             return false;
         }
         $checks = $this->checks[$reading->thermometer] ?? [];
@@ -58,6 +58,6 @@ final readonly class SuspectReadings
     /** Whether the thermometer of this reading was ever checked. */
     public function hasCheckOf(Reading $reading): bool
     {
-        return null !== $reading->thermometer && ($this->checks[$reading->thermometer] ?? []) !== [];
+        return $reading->thermometer !== null && ($this->checks[$reading->thermometer] ?? []) !== [];
     }
 }

@@ -56,8 +56,8 @@ final readonly class Timeline
                 $index,
                 $events[$order],
                 $events[$order]->at,
-                null === $next ? $asOf : $events[$next]->at,
-                null === $next,
+                $next === null ? $asOf : $events[$next]->at,
+                $next === null,
                 $order,
                 $next ?? \count($events),
             );
@@ -69,18 +69,18 @@ final readonly class Timeline
     /** The moment to judge at when nobody names one: the record's own, else the last counted event of an ended batch, else now. */
     public static function defaultMoment(Record $record, Instant $now): Instant
     {
-        if (null !== $record->asOf) {
+        if ($record->asOf !== null) {
             return $record->asOf;
         }
         $all = self::of($record, Instant::ofEpoch(\PHP_INT_MAX));
         $last = $all->events[\count($all->events) - 1] ?? null;
 
-        return null !== $all->end && null !== $last ? $last->at : $now;
+        return $all->end !== null && $last !== null ? $last->at : $now;
     }
 
     public function hasEnded(): bool
     {
-        return null !== $this->end;
+        return $this->end !== null;
     }
 
     /** The end of the batch, or the moment of judging while it is open. */
@@ -106,9 +106,9 @@ final readonly class Timeline
         $runs = [];
         $run = [];
         foreach ([...$this->stages, null] as $stage) {
-            if (null !== $stage && \in_array($stage->type(), $types, true)) {
+            if ($stage !== null && \in_array($stage->type(), $types, true)) {
                 $run[] = $stage;
-            } elseif ([] !== $run) {
+            } elseif ($run !== []) {
                 $runs[] = $run;
                 $run = [];
             }
@@ -127,7 +127,7 @@ final readonly class Timeline
     {
         $replaced = [];
         foreach ($record->events as $event) {
-            if (null !== $event->replaces) {
+            if ($event->replaces !== null) {
                 $replaced[$event->replaces] = true;
             }
         }

@@ -25,7 +25,7 @@ final class Trace
 
     public function isEmpty(): bool
     {
-        return [] === $this->readings;
+        return $this->readings === [];
     }
 
     public function first(): ?Reading
@@ -95,7 +95,7 @@ final class Trace
     /** @return array<string, self> by track, in the order in which the tracks were first read */
     public function byTrack(): array
     {
-        if (null === $this->byTrack) {
+        if ($this->byTrack === null) {
             $readings = [];
             foreach ($this->readings as $reading) {
                 $readings[$reading->track][] = $reading;

@@ -46,7 +46,7 @@ final class Fields
     {
         $this->seen[$name] = true;
         $value = $this->members[$name] ?? null;
-        if (null === $value || \is_string($value)) {
+        if ($value === null || \is_string($value)) {
             return $value;
         }
         $this->wrong($name, 'must be text, in quotes');
@@ -59,10 +59,10 @@ final class Fields
     {
         $this->seen[$name] = true;
         $value = $this->members[$name] ?? null;
-        if (\is_string($value) && '' !== $value) {
+        if (\is_string($value) && $value !== '') {
             return $value;
         }
-        $this->wrong($name, null === $value ? 'is missing: this text is required' : 'must be text that is not empty');
+        $this->wrong($name, $value === null ? 'is missing: this text is required' : 'must be text that is not empty');
 
         return null;
     }
@@ -108,7 +108,7 @@ final class Fields
     {
         $this->seen[$name] = true;
         $value = $this->members[$name] ?? null;
-        if (null === $value || \is_int($value)) {
+        if ($value === null || \is_int($value)) {
             return $value;
         }
         $this->wrong($name, 'must be a whole number');
@@ -120,7 +120,7 @@ final class Fields
     {
         $this->seen[$name] = true;
         $value = $this->members[$name] ?? null;
-        if (null === $value || \is_int($value) || \is_float($value)) {
+        if ($value === null || \is_int($value) || \is_float($value)) {
             return $value;
         }
         $this->wrong($name, 'must be a number, without quotes');
@@ -133,7 +133,7 @@ final class Fields
     {
         $this->seen[$name] = true;
         $value = $this->members[$name] ?? null;
-        if (null === $value) {
+        if ($value === null) {
             return null;
         }
         if ((\is_int($value) || \is_float($value)) && $value > 0 && $value < 1_000_000) {
@@ -148,7 +148,7 @@ final class Fields
     {
         $this->seen[$name] = true;
         $value = $this->members[$name] ?? null;
-        if (null === $value) {
+        if ($value === null) {
             return null;
         }
         if (\is_string($value)) {
@@ -179,7 +179,7 @@ final class Fields
     {
         $this->seen[$name] = true;
         $value = $this->members[$name] ?? null;
-        if (null === $value) {
+        if ($value === null) {
             return null;
         }
         if (!$value instanceof \stdClass) {
@@ -189,24 +189,24 @@ final class Fields
         }
         $f = $value->f ?? null;
         $c = $value->c ?? null;
-        if ((null === $f) === (null === $c)) {
+        if (($f === null) === ($c === null)) {
             $this->wrong($name, 'must hold exactly one of "f" or "c"');
 
             return null;
         }
         $number = $f ?? $c;
         if (!\is_int($number) && !\is_float($number)) {
-            $this->wrong($name.'/'.(null !== $f ? 'f' : 'c'), 'must be a number of degrees, without quotes');
+            $this->wrong($name.'/'.($f !== null ? 'f' : 'c'), 'must be a number of degrees, without quotes');
 
             return null;
         }
         // The one place where a float comes in: a decimal with one digit is the float nearest to tenths / 10, so this test is exact.
         $tenths = (int) round(max(-1e6, min(1e6, $number)) * 10);
         try {
-            if (abs($number) < 1e6 && $tenths / 10 != $number) {
+            if (abs($number) < 1e6 && (float) ($tenths / 10) !== (float) $number) {
                 throw MalformedTemperature::tooFine((string) json_encode($number));
             }
-            $temperature = Temperature::ofTenths($tenths, null !== $f ? TemperatureUnit::Fahrenheit : TemperatureUnit::Celsius);
+            $temperature = Temperature::ofTenths($tenths, $f !== null ? TemperatureUnit::Fahrenheit : TemperatureUnit::Celsius);
         } catch (MalformedTemperature $problem) {
             $this->wrongBy($name, $problem);
 
@@ -239,11 +239,11 @@ final class Fields
     {
         $this->seen[$name] = true;
         $value = $this->members[$name] ?? null;
-        if (null === $value) {
+        if ($value === null) {
             return null;
         }
         $case = \is_string($value) ? $values::tryFrom($value) : null;
-        if (null === $case) {
+        if ($case === null) {
             $known = implode(', ', array_map(static fn (\BackedEnum $one): string => (string) $one->value, $values::cases()));
             $this->wrong($name, \sprintf('is not known: write one of %s', $known));
         }
@@ -276,7 +276,7 @@ final class Fields
         if ($value instanceof \stdClass) {
             return new self($value, $this, $name, $this->problems);
         }
-        $this->wrong($name, null === $value ? 'is missing: this object is required' : 'must be an object');
+        $this->wrong($name, $value === null ? 'is missing: this object is required' : 'must be an object');
 
         return null;
     }
@@ -290,7 +290,7 @@ final class Fields
     {
         $this->seen[$name] = true;
         $value = $this->members[$name] ?? null;
-        if (null === $value) {
+        if ($value === null) {
             if ($required) {
                 $this->wrong($name, 'is missing: this list is required');
             }
@@ -341,19 +341,14 @@ final class Fields
 
     private function keepRest(string $name, \stdClass $temperature): void
     {
-        $rest = [];
-        foreach ($temperature as $member => $value) { // @phpstan-ignore foreach.nonIterable
-            if ('f' !== $member && 'c' !== $member) {
-                $rest[$member] = $value;
-            }
-        }
-        if ([] !== $rest) {
+        $rest = array_diff_key((array) $temperature, ['f' => true, 'c' => true]);
+        if ($rest !== []) {
             $this->rest[$name] = (object) $rest;
         }
     }
 
     private function pointer(): string
     {
-        return null === $this->parent ? '' : $this->parent->pointer().'/'.$this->name;
+        return $this->parent === null ? '' : $this->parent->pointer().'/'.$this->name;
     }
 }

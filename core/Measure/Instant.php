@@ -24,13 +24,13 @@ final readonly class Instant
     /** @throws MalformedInstant if it is not RFC 3339 to the second with a zone, or names a day that does not exist */
     public static function parse(string $rfc3339): self
     {
-        if (1 !== preg_match(self::RFC3339, $rfc3339, $part)) {
+        if (preg_match(self::RFC3339, $rfc3339, $part) !== 1) {
             throw MalformedInstant::notRfc3339($rfc3339);
         }
         $year = (int) $part[1];
         $month = $part[2];
         // Every month has 28 days: only beyond them the calendar is asked.
-        if (!isset(self::DAYS_SINCE_MARCH[$month]) || '00' === $part[3] || $part[3] > '28' && !checkdate((int) $month, (int) $part[3], max(1, $year))) {
+        if (!isset(self::DAYS_SINCE_MARCH[$month]) || $part[3] === '00' || $part[3] > '28' && !checkdate((int) $month, (int) $part[3], max(1, $year))) {
             throw MalformedInstant::notRfc3339($rfc3339);
         }
         // The proleptic Gregorian calendar, its years counted from March so that the leap day comes last.
@@ -38,9 +38,9 @@ final readonly class Instant
         $days = 365 * $marchYear + ($marchYear >> 2) - (int) floor($marchYear / 100) + (int) floor($marchYear / 400)
             + self::DAYS_SINCE_MARCH[$month] + (int) $part[3] - 719469;
         $epoch = 86400 * $days + 3600 * (int) $part[4] + 60 * (int) $part[5] + (int) $part[6];
-        if (isset($part[7])) {
+        if (isset($part[7], $part[8], $part[9])) {
             $offset = 3600 * (int) $part[8] + 60 * (int) $part[9];
-            $epoch += '-' === $part[7] ? $offset : -$offset;
+            $epoch += $part[7] === '-' ? $offset : -$offset;
         }
 
         return new self($epoch);

@@ -42,7 +42,7 @@ final readonly class LocalDate
                 $starts[] = $start->epoch;
             }
         }
-        \assert([] !== $starts, 'one of the offsets around a midnight is in force at it');
+        \assert($starts !== [], 'one of the offsets around a midnight is in force at it');
 
         return Instant::ofEpoch(min($starts));
     }

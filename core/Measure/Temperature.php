@@ -43,7 +43,7 @@ final readonly class Temperature
      */
     public static function parse(string $raw, TemperatureUnit $unit): self
     {
-        if (1 !== preg_match('/^\s*([-−+]?)(\d{1,4})(?:[.,](\d+))?\s*°?\s*([fFcC]?)\s*$/u', $raw, $part)) {
+        if (preg_match('/^\s*([-−+]?)(\d{1,4})(?:[.,](\d+))?\s*°?\s*([fFcC]?)\s*$/u', $raw, $part) !== 1) {
             throw MalformedTemperature::notANumber($raw);
         }
         $decimals = $part[3];
@@ -53,13 +53,13 @@ final readonly class Temperature
         $tenths = 10 * (int) $part[2] + (int) $decimals;
         $stated = TemperatureUnit::tryFrom(strtoupper($part[4])) ?? $unit;
 
-        return self::ofTenths('-' === $part[1] || '−' === $part[1] ? -$tenths : $tenths, $stated);
+        return self::ofTenths($part[1] === '-' || $part[1] === '−' ? -$tenths : $tenths, $stated);
     }
 
     /** Ninetieths of a degree Celsius above 0 °C: the scale on which both units are whole numbers. */
     public function ninetieths(): int
     {
-        return TemperatureUnit::Fahrenheit === $this->unit ? 5 * ($this->tenths - 320) : 9 * $this->tenths;
+        return $this->unit === TemperatureUnit::Fahrenheit ? 5 * ($this->tenths - 320) : 9 * $this->tenths;
     }
 
     /** By the physics, whatever the units; for display and forecasts, never for a verdict. */
@@ -94,6 +94,6 @@ final readonly class Temperature
         $whole = intdiv(abs($this->tenths), 10);
         $tenth = abs($this->tenths) % 10;
 
-        return ($this->tenths < 0 ? '-' : '').$whole.(0 === $tenth ? '' : '.'.$tenth);
+        return ($this->tenths < 0 ? '-' : '').$whole.($tenth === 0 ? '' : '.'.$tenth);
     }
 }

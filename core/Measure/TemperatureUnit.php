@@ -12,7 +12,7 @@ enum TemperatureUnit: string
     /** The member that holds a temperature of this unit in the open format. */
     public function member(): string
     {
-        return self::Fahrenheit === $this ? 'f' : 'c';
+        return $this === self::Fahrenheit ? 'f' : 'c';
     }
 
     public function leastTenths(): int
@@ -22,6 +22,6 @@ enum TemperatureUnit: string
 
     public function greatestTenths(): int
     {
-        return self::Fahrenheit === $this ? 10_000 : 5_400;
+        return $this === self::Fahrenheit ? 10_000 : 5_400;
     }
 }

@@ -21,19 +21,19 @@ final readonly class Threshold
 
     public static function ofOne(Temperature $printed): self
     {
-        return TemperatureUnit::Fahrenheit === $printed->unit ? new self($printed, null) : new self(null, $printed);
+        return $printed->unit === TemperatureUnit::Fahrenheit ? new self($printed, null) : new self(null, $printed);
     }
 
     /** @return int below, at or above the limit: −1, 0 or 1 */
     public function compare(Temperature $temperature): int
     {
-        if (TemperatureUnit::Fahrenheit === $temperature->unit) {
-            return null !== $this->fahrenheit
+        if ($temperature->unit === TemperatureUnit::Fahrenheit) {
+            return $this->fahrenheit !== null
                 ? $temperature->tenths <=> $this->fahrenheit->tenths
                 : $temperature->ninetieths() <=> $this->printedIn(TemperatureUnit::Fahrenheit)->ninetieths();
         }
 
-        return null !== $this->celsius
+        return $this->celsius !== null
             ? $temperature->tenths <=> $this->celsius->tenths
             : $temperature->ninetieths() <=> $this->printedIn(TemperatureUnit::Celsius)->ninetieths();
     }
@@ -41,8 +41,8 @@ final readonly class Threshold
     /** The limit in this unit where the code prints it so, else as the code prints it. */
     public function printedIn(TemperatureUnit $unit): Temperature
     {
-        $printed = TemperatureUnit::Fahrenheit === $unit ? $this->fahrenheit ?? $this->celsius : $this->celsius ?? $this->fahrenheit;
-        \assert(null !== $printed, 'both factories give at least one');
+        $printed = $unit === TemperatureUnit::Fahrenheit ? $this->fahrenheit ?? $this->celsius : $this->celsius ?? $this->fahrenheit;
+        \assert($printed !== null, 'both factories give at least one');
 
         return $printed;
     }
@@ -50,7 +50,7 @@ final readonly class Threshold
     /** Orders two limits of one rule set, by °F where both print it. */
     public function compareTo(self $other): int
     {
-        return null !== $this->fahrenheit && null !== $other->fahrenheit
+        return $this->fahrenheit !== null && $other->fahrenheit !== null
             ? $this->fahrenheit->tenths <=> $other->fahrenheit->tenths
             : $this->printedIn(TemperatureUnit::Celsius)->ninetieths() <=> $other->printedIn(TemperatureUnit::Celsius)->ninetieths();
     }

@@ -26,6 +26,6 @@ final readonly class Zone
     {
         $transitions = $this->zone->getTransitions($instant->epoch, $instant->epoch);
 
-        return false === $transitions || [] === $transitions ? 0 : $transitions[0]['offset'];
+        return $transitions === false || $transitions === [] ? 0 : $transitions[0]['offset'];
     }
 }

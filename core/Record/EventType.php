@@ -51,13 +51,13 @@ enum EventType: string
     /** Whether a stage of this kind ends the batch. */
     public function isEnd(): bool
     {
-        return self::Serve === $this || self::Discard === $this || self::Close === $this;
+        return $this === self::Serve || $this === self::Discard || $this === self::Close;
     }
 
     /** Whether a needle or a blade carries the surface inside. */
     public function carriesSurfaceInside(): bool
     {
-        return self::Inject === $this || self::Tenderize === $this;
+        return $this === self::Inject || $this === self::Tenderize;
     }
 
     /** Reads what an event of this kind says beyond its envelope; null where something required was wrong. */

@@ -45,28 +45,28 @@ final readonly class Reader
         $problems = new Problems();
         $top = new Fields($data, null, '', $problems);
         $format = $top->text('format');
-        if (self::FORMAT !== $format) {
+        if ($format !== self::FORMAT) {
             $top->wrong('format', \sprintf('must be "%s"', self::FORMAT));
         }
         $rules = $top->requiredText('rules');
-        if (null !== $rules && !$this->ruleSets->has($rules)) {
+        if ($rules !== null && !$this->ruleSets->has($rules)) {
             $top->wrong('rules', \sprintf('is not a rule set known here: write one of %s', implode(', ', $this->ruleSets->ids())));
         }
         $asOf = $top->instant('as_of');
         $siteFields = $top->object('site');
-        $site = null === $siteFields ? null : self::site($siteFields);
+        $site = $siteFields === null ? null : self::site($siteFields);
         $thermometers = self::thermometers($top);
         $batch = $top->object('batch');
         $code = $batch?->text('code');
         $productFields = $batch?->object('product');
-        $product = null === $productFields ? null : self::product($productFields);
-        $events = null === $batch ? [] : self::events($batch);
+        $product = $productFields === null ? null : self::product($productFields);
+        $events = $batch === null ? [] : self::events($batch);
 
         $found = $problems->all();
-        if ([] !== $found) {
+        if ($found !== []) {
             throw InvalidRecord::because($found);
         }
-        \assert(null !== $site && null !== $rules && null !== $batch && null !== $product, 'each missing one is a problem');
+        \assert($site !== null && $rules !== null && $batch !== null && $product !== null, 'each missing one is a problem');
 
         return new Record($site, $rules, $asOf, $thermometers, $code, $product, $events, $top->unknown(), $batch->unknown());
     }
@@ -75,7 +75,7 @@ final readonly class Reader
     {
         $zone = null;
         $name = $fields->requiredText('timezone');
-        if (null !== $name) {
+        if ($name !== null) {
             try {
                 $zone = Zone::named($name);
             } catch (UnknownZone $problem) {
@@ -86,7 +86,7 @@ final readonly class Reader
         $siteName = $fields->text('name');
         $elevation = $fields->whole('elevation_m');
 
-        return null === $zone || null === $unit ? null : new Site($siteName, $zone, $unit, $elevation, $fields->unknown());
+        return $zone === null || $unit === null ? null : new Site($siteName, $zone, $unit, $elevation, $fields->unknown());
     }
 
     /** @return list<Thermometer> */
@@ -98,11 +98,11 @@ final readonly class Reader
             $checks = [];
             foreach ($fields->objects('checks', false) as $check) {
                 $read = self::check($check);
-                if (null !== $read) {
+                if ($read !== null) {
                     $checks[] = $read;
                 }
             }
-            if (null === $id) {
+            if ($id === null) {
                 continue;
             }
             if (isset($thermometers[$id])) {
@@ -120,7 +120,7 @@ final readonly class Reader
         $method = $fields->text('method');
         $expected = $fields->requiredTemperature('expected');
         $read = $fields->requiredTemperature('read');
-        if (null === $at || null === $expected || null === $read) {
+        if ($at === null || $expected === null || $read === null) {
             return null;
         }
         if ($expected->unit !== $read->unit) {
@@ -141,7 +141,7 @@ final readonly class Reader
         $stuffed = $fields->flag('stuffed');
         $wild = $fields->flag('wild');
         $advisory = $fields->flag('advisory');
-        if (null === $animal || null === $form || null === $integrity) {
+        if ($animal === null || $form === null || $integrity === null) {
             return null;
         }
 
@@ -159,19 +159,19 @@ final readonly class Reader
             $at = $fields->requiredInstant('at');
             $by = $fields->requiredText('by');
             $type = $fields->requiredChoice('type', EventType::class);
-            $replaces = EventType::Void === $type ? $fields->requiredText('replaces') : $fields->text('replaces');
+            $replaces = $type === EventType::Void ? $fields->requiredText('replaces') : $fields->text('replaces');
             $reason = $fields->text('reason');
             $detail = $type?->read($fields);
-            if (null !== $id) {
+            if ($id !== null) {
                 if (isset($ids[$id])) {
                     $fields->wrong('id', 'is the id of another event: every id must be its own');
                 }
                 $ids[$id] = true;
             }
-            if (null !== $replaces) {
+            if ($replaces !== null) {
                 $replacing[] = [$fields, $id, $replaces];
             }
-            if (null !== $id && null !== $at && null !== $by && null !== $type && null !== $detail) {
+            if ($id !== null && $at !== null && $by !== null && $type !== null && $detail !== null) {
                 $events[] = new Event($id, $at, $by, $type, $detail, $replaces, $reason, $fields->unknown());
             }
         }

@@ -79,7 +79,7 @@ final readonly class Writer
             'animal' => $product->animal->value,
             'form' => $product->form->value,
             'integrity' => $product->integrity->value,
-            'raw_weight_kg' => null === $product->rawWeight ? null : self::kilograms($product->rawWeight),
+            'raw_weight_kg' => $product->rawWeight === null ? null : self::kilograms($product->rawWeight),
             'pieces' => $product->pieces,
             'stuffed' => $product->stuffed,
             'wild' => $product->wild,
@@ -103,7 +103,7 @@ final readonly class Writer
      */
     private static function object(array $members, array $unknown): \stdClass
     {
-        $object = (object) array_filter($members, static fn (mixed $value): bool => null !== $value);
+        $object = (object) array_filter($members, static fn (mixed $value): bool => $value !== null);
         foreach ($unknown as $name => $value) {
             $known = $object->{$name} ?? null;
             $object->{$name} = $known instanceof \stdClass && $value instanceof \stdClass ? (object) ((array) $known + (array) $value) : $value;

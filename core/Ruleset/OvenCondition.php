@@ -26,7 +26,7 @@ final readonly class OvenCondition
     {
         return $oven === $this->oven
             && $this->weightClass->holds($raw, $this->split)
-            && (null === $this->atLeast || $set->isAtLeast($this->atLeast))
-            && (null === $this->atMost || $set->isAtMost($this->atMost));
+            && ($this->atLeast === null || $set->isAtLeast($this->atLeast))
+            && ($this->atMost === null || $set->isAtMost($this->atMost));
     }
 }

@@ -34,7 +34,7 @@ final readonly class Plausible
     public function doubts(Temperature $reading, Instant $at, TemperatureUnit $siteUnit, ?Temperature $before, ?Instant $beforeAt): array
     {
         $doubts = $this->ofNumber($reading, $at, $before, $beforeAt);
-        if ($reading->unit !== $siteUnit || ([] !== $doubts && $this->fitsInOtherUnit($reading, $at, $before, $beforeAt))) {
+        if ($reading->unit !== $siteUnit || ($doubts !== [] && $this->fitsInOtherUnit($reading, $at, $before, $beforeAt))) {
             $doubts[] = Doubt::OtherUnit;
         }
 
@@ -51,8 +51,8 @@ final readonly class Plausible
         if ($reading->isAbove($this->hottest)) {
             $doubts[] = Doubt::TooHot;
         }
-        if (null !== $before && null !== $beforeAt) {
-            $scale = TemperatureUnit::Fahrenheit === $this->jump->unit ? 5 : 9;
+        if ($before !== null && $beforeAt !== null) {
+            $scale = $this->jump->unit === TemperatureUnit::Fahrenheit ? 5 : 9;
             $difference = abs($reading->ninetieths() - $before->ninetieths());
             // In sixtieths, so that the seconds between the readings count in whole numbers.
             if (60 * $difference > $scale * (60 * $this->jump->tenths + $this->perMinute->tenths * abs(Span::between($beforeAt, $at)->seconds))) {
@@ -65,9 +65,9 @@ final readonly class Plausible
 
     private function fitsInOtherUnit(Temperature $reading, Instant $at, ?Temperature $before, ?Instant $beforeAt): bool
     {
-        $other = TemperatureUnit::Fahrenheit === $reading->unit ? TemperatureUnit::Celsius : TemperatureUnit::Fahrenheit;
+        $other = $reading->unit === TemperatureUnit::Fahrenheit ? TemperatureUnit::Celsius : TemperatureUnit::Fahrenheit;
         try {
-            return [] === $this->ofNumber(Temperature::ofTenths($reading->tenths, $other), $at, $before, $beforeAt);
+            return $this->ofNumber(Temperature::ofTenths($reading->tenths, $other), $at, $before, $beforeAt) === [];
         } catch (MalformedTemperature) {
             return false;
         }

@@ -20,9 +20,9 @@ final class RuleSetLibrary
     /** @return list<string> */
     public function ids(): array
     {
-        if (null === $this->ids) {
+        if ($this->ids === null) {
             $files = glob($this->folder.'/*.json');
-            $ids = array_map(static fn (string $file): string => basename($file, '.json'), false === $files ? [] : $files);
+            $ids = array_map(static fn (string $file): string => basename($file, '.json'), $files === false ? [] : $files);
             $this->ids = array_values(array_diff($ids, ['schema']));
         }
 

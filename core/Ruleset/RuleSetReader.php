@@ -31,7 +31,7 @@ final class RuleSetReader
     public static function read(string $file): RuleSet
     {
         $json = is_file($file) ? file_get_contents($file) : false;
-        if (false === $json) {
+        if ($json === false) {
             throw RuleSetProblem::unreadable($file, 'there is no such file');
         }
         try {
@@ -51,7 +51,7 @@ final class RuleSetReader
 
     private function ruleSet(Fields $top): RuleSet
     {
-        if (self::VOCABULARY !== $top->requiredText('vocabulary')) {
+        if ($top->requiredText('vocabulary') !== self::VOCABULARY) {
             $top->wrong('vocabulary', \sprintf('must be "%s"', self::VOCABULARY));
         }
         $limits = $this->part($top, 'limits');
@@ -96,16 +96,16 @@ final class RuleSetReader
             $rows = [];
             foreach ($part->objects('rows', true) as $row) {
                 $read = new CookingRow($this->threshold($row), $this->span($row, 'seconds'));
-                if ([] !== $rows && $rows[\count($rows) - 1]->temperature->compareTo($read->temperature) >= 0) {
+                if ($rows !== [] && $rows[\count($rows) - 1]->temperature->compareTo($read->temperature) >= 0) {
                     $row->wrong('f', 'must be hotter than the row before it');
                 }
                 $rows[] = $read;
             }
-            if ([] === $rows) {
+            if ($rows === []) {
                 $part->wrong('rows', 'must hold at least one row');
                 $this->refuseProblems();
             }
-            \assert([] !== $rows);
+            \assert($rows !== []);
             $rules[$category->value] = new CookingRule($category, $this->citation($part), $rows);
         }
 
@@ -122,18 +122,18 @@ final class RuleSetReader
             $weight = $one->requiredChoice('weight', WeightClass::class);
             $atLeast = $one->has('at_least') ? $this->threshold($this->part($one, 'at_least')) : null;
             $atMost = $one->has('at_most') ? $this->threshold($this->part($one, 'at_most')) : null;
-            if ((null === $atLeast) === (null === $atMost)) {
+            if (($atLeast === null) === ($atMost === null)) {
                 $one->wrong('at_least', 'or "at_most": exactly one is required');
             }
-            if (null !== $oven && null !== $weight) {
+            if ($oven !== null && $weight !== null) {
                 $conditions[] = new OvenCondition($oven, $weight, $split, $atLeast, $atMost);
             }
         }
-        if ([] === $conditions) {
+        if ($conditions === []) {
             $fields->wrong('ovens', 'must hold at least one condition');
             $this->refuseProblems();
         }
-        \assert([] !== $conditions);
+        \assert($conditions !== []);
 
         return $conditions;
     }
@@ -227,10 +227,10 @@ final class RuleSetReader
     {
         $fahrenheit = $this->degrees($fields, TemperatureUnit::Fahrenheit);
         $celsius = $this->degrees($fields, TemperatureUnit::Celsius);
-        if (null !== $fahrenheit && null !== $celsius) {
+        if ($fahrenheit !== null && $celsius !== null) {
             return Threshold::ofPair($fahrenheit, $celsius);
         }
-        if (null === $fahrenheit && null === $celsius) {
+        if ($fahrenheit === null && $celsius === null) {
             $fields->wrong('f', 'or "c" is missing: a limit is given in °F, in °C or in both');
         }
 
@@ -240,7 +240,7 @@ final class RuleSetReader
     private function degrees(Fields $fields, TemperatureUnit $unit): ?Temperature
     {
         $number = $fields->number($unit->member());
-        if (null === $number) {
+        if ($number === null) {
             return null;
         }
         try {
@@ -256,7 +256,7 @@ final class RuleSetReader
     private function refuseProblems(): void
     {
         $problems = $this->problems->all();
-        if ([] !== $problems) {
+        if ($problems !== []) {
             throw RuleSetProblem::invalid($this->file, $problems);
         }
     }

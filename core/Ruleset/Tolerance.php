@@ -17,11 +17,11 @@ final readonly class Tolerance
     /** Two temperatures in one unit by that unit's figure; in two units exactly, by that of the first. */
     public function covers(Temperature $one, Temperature $other): bool
     {
-        $permitted = TemperatureUnit::Fahrenheit === $one->unit ? $this->tenthsFahrenheit : $this->tenthsCelsius;
+        $permitted = $one->unit === TemperatureUnit::Fahrenheit ? $this->tenthsFahrenheit : $this->tenthsCelsius;
         if ($one->unit === $other->unit) {
             return abs($one->tenths - $other->tenths) <= $permitted;
         }
 
-        return abs($one->ninetieths() - $other->ninetieths()) <= $permitted * (TemperatureUnit::Fahrenheit === $one->unit ? 5 : 9);
+        return abs($one->ninetieths() - $other->ninetieths()) <= $permitted * ($one->unit === TemperatureUnit::Fahrenheit ? 5 : 9);
     }
 }

@@ -17,8 +17,8 @@ enum WeightClass: string
     {
         return match ($this) {
             self::Any => true,
-            self::Under => null !== $raw && $raw->isUnder($split),
-            self::From => null !== $raw && !$raw->isUnder($split),
+            self::Under => $raw !== null && $raw->isUnder($split),
+            self::From => $raw !== null && !$raw->isUnder($split),
         };
     }
 }

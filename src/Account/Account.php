@@ -57,7 +57,7 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface
     /** @return non-empty-string */
     public function getUserIdentifier(): string
     {
-        \assert('' !== $this->login);
+        \assert($this->login !== '');
 
         return $this->login;
     }

@@ -14,7 +14,7 @@ final class LoginController extends AbstractController
     #[Route('/login', name: 'login', methods: ['GET', 'POST'])]
     public function login(AuthenticationUtils $authentication): Response
     {
-        if (null !== $this->getUser()) {
+        if ($this->getUser() !== null) {
             return $this->redirectToRoute('board');
         }
 

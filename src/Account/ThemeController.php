@@ -17,7 +17,7 @@ final class ThemeController extends AbstractController
     public function choose(string $theme, Request $request): Response
     {
         $back = $request->query->getString('back');
-        $response = $this->redirect(1 === preg_match('#^/(?!/)[\w/.-]*$#D', $back) ? $back : $this->generateUrl('board'));
+        $response = $this->redirect(preg_match('#^/(?!/)[\w/.-]*$#D', $back) === 1 ? $back : $this->generateUrl('board'));
         $response->headers->setCookie(Cookie::create('theme', $theme, '+1 year', '/', null, null, true, false, Cookie::SAMESITE_STRICT));
 
         return $response;

@@ -92,11 +92,11 @@ final class BatchController extends AbstractController
             return $this->page($batch, 'entry.problem.expired', [], Response::HTTP_FORBIDDEN);
         }
         $type = EventType::tryFrom($form->getString('type'));
-        if (null === $type || !Uuid::isValid($form->getString('id'))) {
+        if ($type === null || !Uuid::isValid($form->getString('id'))) {
             return $this->page($batch, 'entry.problem.no_id', [], Response::HTTP_UNPROCESSABLE_ENTITY);
         }
         try {
-            $entry = $this->journal->completed($batch, Entry::of($type, $this->members($form->all(), $batch), max(0, $form->getInt('minutes_ago')), '' === $form->getString('reason') ? null : $form->getString('reason')));
+            $entry = $this->journal->completed($batch, Entry::of($type, $this->members($form->all(), $batch), max(0, $form->getInt('minutes_ago')), $form->getString('reason') === '' ? null : $form->getString('reason')));
             $event = $this->journal->keep($batch, $this->account->get(), Uuid::fromString($form->getString('id')), $entry);
         } catch (EntryProblem $problem) {
             return $this->page($batch, $problem->key, $problem->values, Response::HTTP_UNPROCESSABLE_ENTITY);
@@ -118,7 +118,7 @@ final class BatchController extends AbstractController
             return $this->page($batch, 'entry.problem.expired', [], Response::HTTP_FORBIDDEN);
         }
         $reason = trim($form->getString('reason'));
-        if ('' === $reason) {
+        if ($reason === '') {
             return $this->page($batch, 'entry.problem.no_reason', [], Response::HTTP_UNPROCESSABLE_ENTITY);
         }
         try {
@@ -129,13 +129,13 @@ final class BatchController extends AbstractController
         $this->addFlash('undone', '');
         $back = $form->getString('back');
 
-        return $this->redirect('/' === $back ? $this->generateUrl('board') : $this->generateUrl('batch', ['id' => $id]), Response::HTTP_SEE_OTHER);
+        return $this->redirect($back === '/' ? $this->generateUrl('board') : $this->generateUrl('batch', ['id' => $id]), Response::HTTP_SEE_OTHER);
     }
 
     private function batch(string $id): Batch
     {
         $batch = $this->entities->find(Batch::class, Uuid::fromString($id));
-        if (null === $batch || !$batch->site->id->equals($this->account->get()->site->id)) {
+        if ($batch === null || !$batch->site->id->equals($this->account->get()->site->id)) {
             throw $this->createNotFoundException();
         }
 
@@ -200,12 +200,12 @@ final class BatchController extends AbstractController
     {
         $members = new \stdClass();
         foreach (['place', 'method', 'with', 'oven', 'for', 'plan', 'spot', 'text', 'finding'] as $name) {
-            if (\is_string($form[$name] ?? null) && '' !== $form[$name]) {
+            if (\is_string($form[$name] ?? null) && $form[$name] !== '') {
                 $members->{$name} = $form[$name];
             }
         }
         foreach (['set', 'temp'] as $name) {
-            if (\is_string($form[$name] ?? null) && '' !== trim($form[$name])) {
+            if (\is_string($form[$name] ?? null) && trim($form[$name]) !== '') {
                 try {
                     $temperature = Temperature::parse($form[$name], $batch->site->unit);
                 } catch (MalformedTemperature) {

@@ -66,7 +66,7 @@ final readonly class BatchPicture
             $printed = $limit->printedIn($unit);
             $levels[] = ['y' => $scale->y($printed), 'label' => $printed->number().'°'];
         }
-        $top = TemperatureUnit::Fahrenheit === $unit ? Temperature::fahrenheit('203') : Temperature::celsius('95');
+        $top = $unit === TemperatureUnit::Fahrenheit ? Temperature::fahrenheit('203') : Temperature::celsius('95');
         $levels[] = ['y' => $scale->y($top), 'label' => $top->number().'°'];
 
         return new self(
@@ -134,7 +134,7 @@ final readonly class BatchPicture
             ], $trace->readings);
             $believed = array_filter($marks, static fn (array $mark): bool => !$mark['is_suspect']);
             $tracks[] = [
-                'track' => (string) $track,
+                'track' => $track,
                 'piece' => $first->piece,
                 'spot' => $first->spot,
                 'shape' => ($first->piece - 1) % self::SHAPES,
@@ -155,7 +155,7 @@ final readonly class BatchPicture
         $ends = [];
         foreach (self::earliestGates($assessment) as [$rule, $deadline, $isPassed]) {
             $limit = DueNext::limit($assessment->rules, $rule);
-            if (null === $limit || !$time->shows($deadline)) {
+            if ($limit === null || !$time->shows($deadline)) {
                 continue;
             }
             $label = $limit->printedIn($site->unit)->number().'° '.$figures->time($deadline, $site->zone);
@@ -194,7 +194,7 @@ final readonly class BatchPicture
                 $deadline = $finding->values['deadline'];
                 $block = $finding->rule.intdiv($finding->from->epoch ?? 0, 14400);
                 if (!isset($gates[$block]) || $gates[$block][1]->isAfter($deadline)) {
-                    $gates[$block] = [$finding->rule, $deadline, 'met' === $finding->verdict?->value];
+                    $gates[$block] = [$finding->rule, $deadline, $finding->verdict?->value === 'met'];
                 }
             }
         }
@@ -211,12 +211,12 @@ final readonly class BatchPicture
         foreach ($assessment->findings as $finding) {
             $early = $finding->values['early'] ?? null;
             $late = $finding->values['late'] ?? null;
-            if ('cool.stage1' === $finding->rule && $early instanceof Instant && $late instanceof Instant) {
+            if ($finding->rule === 'cool.stage1' && $early instanceof Instant && $late instanceof Instant) {
                 $crossings[] = self::crossing($time, $finding->track ?? '', $early, $late, $scale->y($assessment->rules->hot->threshold->printedIn($unit)), $assessment->rules->hot->threshold->printedIn($unit)->number(), true);
             }
             $span = self::spanOfHit($finding, $assessment);
             $limit = DueNext::limit($assessment->rules, $finding->rule);
-            if (null !== $span && null !== $limit) {
+            if ($span !== null && $limit !== null) {
                 $crossings[] = self::crossing($time, $finding->track ?? '', $span[0], $span[1], $scale->y($limit->printedIn($unit)), $limit->printedIn($unit)->number(), false);
             }
         }
@@ -235,7 +235,7 @@ final readonly class BatchPicture
     /** @return array{Instant, Instant}|null between the last reading above a gate and the first at or under it */
     private static function spanOfHit(Finding $finding, Assessment $assessment): ?array
     {
-        if (!str_starts_with($finding->rule, 'cool.') || null === $finding->elapsed || null === $finding->to || null === $finding->track) {
+        if (!str_starts_with($finding->rule, 'cool.') || $finding->elapsed === null || $finding->to === null || $finding->track === null) {
             return null;
         }
         $limit = DueNext::limit($assessment->rules, $finding->rule);
@@ -244,8 +244,8 @@ final readonly class BatchPicture
             if ($reading->track !== $finding->track || $reading->at < ($finding->from->epoch ?? 0)) {
                 continue;
             }
-            if (null !== $limit && $reading->temp->isAtMost($limit)) {
-                return $reading->at === $finding->to->epoch && null !== $previous ? [Instant::ofEpoch($previous), $finding->to] : null;
+            if ($limit !== null && $reading->temp->isAtMost($limit)) {
+                return $reading->at === $finding->to->epoch && $previous !== null ? [Instant::ofEpoch($previous), $finding->to] : null;
             }
             $previous = $reading->at;
         }

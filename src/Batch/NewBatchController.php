@@ -44,7 +44,10 @@ final class NewBatchController extends AbstractController
     #[Route('/batches/new', name: 'batch_new', methods: ['GET'])]
     public function form(): Response
     {
-        return $this->page(new InputBag(['tag' => (string) $this->lowestFreeTag(), 'pieces' => '1', 'weight_unit' => 'kg', 'start' => 'prep', 'id' => Uuid::v7()->toRfc4122()]), []);
+        /** @var InputBag<string> $form */
+        $form = new InputBag(['tag' => (string) $this->lowestFreeTag(), 'pieces' => '1', 'weight_unit' => 'kg', 'start' => 'prep', 'id' => Uuid::v7()->toRfc4122()]);
+
+        return $this->page($form, []);
     }
 
     #[Route('/batches/new', name: 'batch_begin', methods: ['POST'])]
@@ -57,24 +60,24 @@ final class NewBatchController extends AbstractController
         $site = $this->account->get()->site;
         $problems = [];
         $product = Uuid::isValid($form->getString('product')) ? $this->entities->find(Product::class, Uuid::fromString($form->getString('product'))) : null;
-        if (null === $product || !$product->site->id->equals($site->id)) {
+        if ($product === null || !$product->site->id->equals($site->id)) {
             $problems['product'] = 'new.problem.product';
         }
         $tag = self::whole($form->getString('tag'), self::HIGHEST_TAG);
-        if (null === $tag) {
+        if ($tag === null) {
             $problems['tag'] = 'new.problem.tag';
         }
         $pieces = self::whole($form->getString('pieces'), self::MOST_PIECES);
-        if (null === $pieces) {
+        if ($pieces === null) {
             $problems['pieces'] = 'new.problem.pieces';
         }
         $grams = self::grams($form->getString('weight'), $form->getString('weight_unit'));
-        if (0 === $grams) {
+        if ($grams === 0) {
             $problems['weight'] = 'new.problem.weight';
         }
         $temperature = $set = null;
         foreach (['temp' => &$temperature, 'set' => &$set] as $name => &$read) {
-            if ('' !== trim($form->getString($name))) {
+            if (trim($form->getString($name)) !== '') {
                 try {
                     $read = Temperature::parse($form->getString($name), $site->unit);
                 } catch (MalformedTemperature) {
@@ -86,7 +89,7 @@ final class NewBatchController extends AbstractController
         if (!Uuid::isValid($form->getString('id'))) {
             $problems['form'] = 'entry.problem.no_id';
         }
-        if ([] !== $problems || null === $product || null === $tag || null === $pieces) {
+        if ($problems !== [] || $product === null || $tag === null || $pieces === null) {
             return $this->page($form, $problems, Response::HTTP_UNPROCESSABLE_ENTITY);
         }
         $id = Uuid::fromString($form->getString('id'));
@@ -108,15 +111,15 @@ final class NewBatchController extends AbstractController
     {
         $now = $this->now->instant();
         $by = $this->account->get()->initials;
-        $events = ['cook' === $form->getString('start')
+        $events = [$form->getString('start') === 'cook'
             ? new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Cook, new Detail\Cook(Oven::tryFrom($form->getString('oven')), $set))
             : new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Prep, Detail\Bare::of())];
         if ($form->getBoolean('injected')) {
             $events[] = new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Inject, Detail\Bare::of());
         }
-        if (null !== $temperature) {
+        if ($temperature !== null) {
             $thermometer = $form->getString('thermometer');
-            $events[] = new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Reading, new Detail\Reading($temperature, 1, 'core', '' === $thermometer ? null : $thermometer));
+            $events[] = new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Reading, new Detail\Reading($temperature, 1, 'core', $thermometer === '' ? null : $thermometer));
         }
 
         return $events;
@@ -144,7 +147,9 @@ final class NewBatchController extends AbstractController
     private function lowestFreeTag(): int
     {
         $inUse = $this->lanes->tagsInUse($this->account->get()->site);
-        for ($tag = 1; \in_array($tag, $inUse, true); ++$tag) {
+        $tag = 1;
+        while (\in_array($tag, $inUse, true)) {
+            ++$tag;
         }
 
         return $tag;
@@ -159,7 +164,7 @@ final class NewBatchController extends AbstractController
     private static function grams(string $given, string $unit): ?int
     {
         $number = str_replace(',', '.', trim($given));
-        if ('' === $number) {
+        if ($number === '') {
             return null;
         }
 

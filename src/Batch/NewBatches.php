@@ -35,10 +35,10 @@ final readonly class NewBatches
             // One begin a site at a time: codes and tags are given out in turn.
             $this->connection->executeStatement('SELECT 1 FROM site WHERE id = ? FOR UPDATE', [$by->site->id->toRfc4122()]);
             $known = $this->entities->find(Batch::class, $id);
-            if (null !== $known) {
+            if ($known !== null) {
                 return $known;
             }
-            if (false !== $this->connection->fetchOne('SELECT 1 FROM board_lane WHERE site_id = ? AND tag = ? AND ended_at IS NULL', [$by->site->id->toRfc4122(), $tag])) {
+            if ($this->connection->fetchOne('SELECT 1 FROM board_lane WHERE site_id = ? AND tag = ? AND ended_at IS NULL', [$by->site->id->toRfc4122(), $tag]) !== false) {
                 throw TagInUse::already($tag);
             }
             $begun = $events[0]->at ?? $now;
@@ -72,8 +72,8 @@ final readonly class NewBatches
         $base = gmdate('md', 86400 * $date->days).'-'.$tag;
         $year = gmdate('Y', 86400 * $date->days);
         for ($number = 1;; ++$number) {
-            $code = $year.'-'.$base.(1 === $number ? '' : '.'.$number);
-            if (false === $this->connection->fetchOne('SELECT 1 FROM batch WHERE site_id = ? AND code = ?', [$by->site->id->toRfc4122(), $code])) {
+            $code = $year.'-'.$base.($number === 1 ? '' : '.'.$number);
+            if ($this->connection->fetchOne('SELECT 1 FROM batch WHERE site_id = ? AND code = ?', [$by->site->id->toRfc4122(), $code]) === false) {
                 return $code;
             }
         }

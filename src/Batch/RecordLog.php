@@ -19,18 +19,18 @@ final readonly class RecordLog
     {
         $replacedBy = [];
         foreach ($record->events as $event) {
-            if (null !== $event->replaces) {
+            if ($event->replaces !== null) {
                 $replacedBy[$event->replaces] = $event;
             }
         }
         $log = [];
         foreach ($record->events as $event) {
             $recordedAt = StoredRecords::recordedAt($event);
-            $late = null === $recordedAt ? null : Span::between($event->at, $recordedAt);
+            $late = $recordedAt === null ? null : Span::between($event->at, $recordedAt);
             $log[] = [
                 'event' => $event,
                 'replaced_by' => $replacedBy[$event->id] ?? null,
-                'late' => null !== $late && $late->isLongerThan(Span::ofMinutes(self::LATE_AFTER_MINUTES)) ? $late : null,
+                'late' => $late !== null && $late->isLongerThan(Span::ofMinutes(self::LATE_AFTER_MINUTES)) ? $late : null,
             ];
         }
         usort($log, static fn (array $one, array $other): int => $other['event']->at->epoch <=> $one['event']->at->epoch);

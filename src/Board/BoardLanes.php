@@ -33,12 +33,12 @@ final readonly class BoardLanes
     public function open(Site $site, Instant $now): array
     {
         $rows = $this->openRows($site);
-        $turned = array_filter($rows, static fn (array $row): bool => null !== $row['next_turn'] && $row['next_turn'] < $now->epoch);
+        $turned = array_filter($rows, static fn (array $row): bool => $row['next_turn'] !== null && $row['next_turn'] < $now->epoch);
         foreach ($turned as $row) {
             $this->connection->transactional(fn () => $this->refreshById($row['batch_id'], $now));
         }
 
-        return array_map(LaneFacts::unpack(...), [] === $turned ? $rows : $this->openRows($site));
+        return array_map(LaneFacts::unpack(...), $turned === [] ? $rows : $this->openRows($site));
     }
 
     /** @return list<Lane> of the batches that ended from this moment on, the latest first */
@@ -105,7 +105,7 @@ final readonly class BoardLanes
     {
         $this->connection->executeStatement('SELECT 1 FROM batch WHERE id = ? FOR UPDATE', [$id]);
         $batch = $this->entities->find(Batch::class, Uuid::fromString($id));
-        if (null !== $batch) {
+        if ($batch !== null) {
             $this->refresh($batch, $now);
         }
     }

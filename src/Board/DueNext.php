@@ -44,7 +44,7 @@ final readonly class DueNext
     {
         $dues = [];
         foreach ($lane->wrongs as [$rule, $verdict]) {
-            if (Verdict::Broken === $verdict) {
+            if ($verdict === Verdict::Broken) {
                 $dues[] = new Due($lane, $rule, 'broken', null, true, 'due.broken.'.$rule, $this->gate($lane, $rule, $unit));
             }
         }
@@ -58,20 +58,20 @@ final readonly class DueNext
             $due = new Due($lane, $rule, $kind->value, $deadline, $isLate, 'due.'.$kind->value.'.'.$rule, $this->gate($lane, $rule, $unit));
             if ($isLate) {
                 // Of several that have passed, the last says where the batch stands.
-                $passed = ClockKind::House === $kind && null !== $passed ? $passed : $due;
+                $passed = $kind === ClockKind::House && $passed !== null ? $passed : $due;
             } else {
                 $dues[] = $due;
             }
         }
 
-        return null === $passed ? $dues : [$passed, ...$dues];
+        return $passed === null ? $dues : [$passed, ...$dues];
     }
 
     private function gate(Lane $lane, string $rule, TemperatureUnit $unit): string
     {
         $limit = self::limit($this->ruleSets->get($lane->ruleSet), $rule);
 
-        return null === $limit ? '' : $this->figures->threshold($limit, $unit);
+        return $limit === null ? '' : $this->figures->threshold($limit, $unit);
     }
 
     /** The temperature that ends the clock of a rule, where one does. */

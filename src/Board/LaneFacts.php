@@ -25,7 +25,7 @@ final readonly class LaneFacts
     {
         $timeline = $assessment->timeline;
         $last = (new Trace($timeline->readings))->last();
-        $wrongs = array_filter($assessment->rulesJudged, static fn (Verdict $verdict): bool => Verdict::Broken === $verdict || Verdict::NotShown === $verdict);
+        $wrongs = array_filter($assessment->rulesJudged, static fn (Verdict $verdict): bool => $verdict === Verdict::Broken || $verdict === Verdict::NotShown);
 
         return json_encode([
             'product' => $assessment->record->product->name,
@@ -34,7 +34,7 @@ final readonly class LaneFacts
             'wrongs' => array_map(static fn (Verdict $verdict): string => $verdict->value, $wrongs),
             'stages' => array_map(static fn (Stage $stage): array => [$stage->type()->value, $stage->from->epoch, $stage->isOpen ? null : $stage->to->epoch], $timeline->stages),
             'line' => array_map(static fn (Reading $reading): array => [$reading->at, $reading->temp->tenths, $reading->temp->unit->value], self::line($timeline->readings)),
-            'last' => null === $last ? null : [$last->temp->tenths, $last->temp->unit->value, $last->track, $last->at],
+            'last' => $last === null ? null : [$last->temp->tenths, $last->temp->unit->value, $last->track, $last->at],
             'dues' => array_map(static fn (Clock $clock): array => [$clock->rule, $clock->kind->value, $clock->track, $clock->deadline->epoch], self::dues($assessment->clocks)),
         ], \JSON_THROW_ON_ERROR);
     }
@@ -58,11 +58,11 @@ final readonly class LaneFacts
             $facts['rules'],
             Verdict::from($row['verdict']),
             $wrongs,
-            array_map(static fn (array $stage): array => [EventType::from($stage[0]), Instant::ofEpoch($stage[1]), null === $stage[2] ? null : Instant::ofEpoch($stage[2])], $facts['stages']),
+            array_map(static fn (array $stage): array => [EventType::from($stage[0]), Instant::ofEpoch($stage[1]), $stage[2] === null ? null : Instant::ofEpoch($stage[2])], $facts['stages']),
             array_map(static fn (array $point): array => [Instant::ofEpoch($point[0]), Temperature::ofTenths($point[1], TemperatureUnit::from($point[2]))], $facts['line']),
-            null === $last ? null : Temperature::ofTenths($last[0], TemperatureUnit::from($last[1])),
+            $last === null ? null : Temperature::ofTenths($last[0], TemperatureUnit::from($last[1])),
             $last[2] ?? null,
-            null === $last ? null : Instant::ofEpoch($last[3]),
+            $last === null ? null : Instant::ofEpoch($last[3]),
             array_map(static fn (array $due): array => [$due[0], ClockKind::from($due[1]), $due[2], Instant::ofEpoch($due[3])], $facts['dues']),
         );
     }
@@ -85,7 +85,7 @@ final readonly class LaneFacts
         $step = max(1, intdiv(\count($most) - 1, self::MOST_POINTS));
         $thinned = [];
         foreach ($most as $index => $reading) {
-            if (0 === $index % $step || $index === \count($most) - 1) {
+            if ($index % $step === 0 || $index === \count($most) - 1) {
                 $thinned[] = $reading;
             }
         }

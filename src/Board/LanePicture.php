@@ -71,7 +71,7 @@ final readonly class LanePicture
                 continue;
             }
             $limit = DueNext::limit($rules, $rule);
-            $label = (null === $limit || ClockKind::Check === $kind ? '' : $limit->printedIn($unit)->number().'° ').$figures->time($deadline, $zone);
+            $label = ($limit === null || $kind === ClockKind::Check ? '' : $limit->printedIn($unit)->number().'° ').$figures->time($deadline, $zone);
             $x = $axis->x($deadline);
             $width = 12 + 6.4 * mb_strlen($label);
             $isRight = $x + $width > self::WIDTH;

@@ -52,21 +52,21 @@ final class AssessCommand extends Command
     {
         try {
             $asOf = $this->option($input, 'as-of');
-            $asOf = null === $asOf ? null : Instant::parse($asOf);
+            $asOf = $asOf === null ? null : Instant::parse($asOf);
             $rules = $this->option($input, 'rules');
-            $rules = null === $rules ? null : $this->ruleSets->get($rules);
+            $rules = $rules === null ? null : $this->ruleSets->get($rules);
         } catch (MalformedInstant|RuleSetProblem $problem) {
             return $this->refuse($output, new Problem('', $problem->getMessage()));
         }
         $file = $input->getArgument('file');
         \assert(\is_string($file));
-        $handle = '-' === $file ? \STDIN : (is_file($file) && is_readable($file) ? fopen($file, 'r') : false);
-        if (false === $handle) {
+        $handle = $file === '-' ? \STDIN : (is_file($file) && is_readable($file) ? fopen($file, 'r') : false);
+        if ($handle === false) {
             return $this->refuse($output, new Problem('', \sprintf('The file "%s" cannot be read: give the path of a record, or - for standard input.', $file)));
         }
         // Records are trees: there are no cycles to look for, and looking would cost more than judging.
         gc_disable();
-        if (true === $input->getOption('ndjson')) {
+        if ($input->getOption('ndjson') === true) {
             while (($line = fgets($handle)) !== false) {
                 $output->writeln(json_encode($this->answer($line, $asOf, $rules)[0], self::JSON), OutputInterface::OUTPUT_RAW);
             }

@@ -46,7 +46,7 @@ final class DemoCommand extends Command
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        if (false !== $this->connection->fetchOne('SELECT 1 FROM site LIMIT 1')) {
+        if ($this->connection->fetchOne('SELECT 1 FROM site LIMIT 1') !== false) {
             $output->writeln('There is a site already: the demo is loaded into an empty database only.');
 
             return self::SUCCESS;
@@ -62,6 +62,7 @@ final class DemoCommand extends Command
         $now = $this->now->instant();
         $site = new Site('Quarry Lane Smokehouse', 'America/Denver', TemperatureUnit::Fahrenheit, 1610, 'us-food-code-2022');
         $this->entities->persist($site);
+        /** @var array<string, Account> $people */
         $people = [];
         foreach (DemoKitchen::PEOPLE as [$login, $name, $initials, $role]) {
             $people[$login] = $account = new Account($site, $login, $name, $initials, Role::from($role));
@@ -81,7 +82,7 @@ final class DemoCommand extends Command
             foreach ($entries as [$minutes, $login, $entry]) {
                 $event = $this->event($site, $people[$login], $now->plus(Span::ofMinutes($minutes)), $tag, $entry);
                 $recordedAt = $event->at->plus(Span::ofSeconds(self::SECONDS_TO_LOG));
-                if (null === $batch) {
+                if ($batch === null) {
                     $batch = $this->batches->begin(Uuid::v7(), $people[$login], $recordedAt, $products[$product], $tag, $pieces, $grams, false, false, false, $event);
                 } else {
                     $this->log->append($batch, $people[$login], $recordedAt, $event);

@@ -39,7 +39,7 @@ final readonly class Entry
     {
         $problems = new Problems();
         $detail = $type->read(new Fields($members, null, '', $problems));
-        if (null === $detail || [] !== $problems->all()) {
+        if ($detail === null || $problems->all() !== []) {
             throw EntryProblem::incomplete(array_map(static fn (Problem $problem): string => explode('/', $problem->pointer)[1], $problems->all()));
         }
 
@@ -49,7 +49,7 @@ final readonly class Entry
     /** The same with this thermometer, where it is a reading that names none. */
     public function readWith(?string $thermometer): self
     {
-        return $this->detail instanceof Detail\Reading && null === $this->detail->thermometer
+        return $this->detail instanceof Detail\Reading && $this->detail->thermometer === null
             ? new self($this->type, new Detail\Reading($this->detail->temp, $this->detail->piece, $this->detail->spot, $thermometer), $this->minutesAgo, $this->reason)
             : $this;
     }

@@ -55,7 +55,7 @@ final class EntryController extends AbstractController
         try {
             [$batch, $entry] = $this->understood($line);
             $doubts = $form->getBoolean('sure') ? [] : $this->journal->doubts($batch, $entry);
-            if ([] !== $doubts) {
+            if ($doubts !== []) {
                 return $this->entryPage($line, $back, null, [], Response::HTTP_UNPROCESSABLE_ENTITY, $doubts, $id);
             }
             $event = $this->journal->keep($batch, $this->account->get(), $id, $entry);
@@ -105,7 +105,7 @@ final class EntryController extends AbstractController
     {
         $site = $this->account->get()->site;
         $sentence = null;
-        if ([] !== $doubts) {
+        if ($doubts !== []) {
             [$batch, $entry] = $this->understood($line);
             $sentence = $this->echo->of($batch, $entry);
         }
@@ -127,6 +127,6 @@ final class EntryController extends AbstractController
     /** Back to the page the entry came from, and nowhere else. */
     private function safeBack(string $back): string
     {
-        return 1 === preg_match('#^/(batches/[0-9a-f-]{36})?$#D', $back) ? $back : $this->generateUrl('board');
+        return preg_match('#^/(batches/[0-9a-f-]{36})?$#D', $back) === 1 ? $back : $this->generateUrl('board');
     }
 }

@@ -34,18 +34,18 @@ final readonly class EntryLine
     public static function parse(string $line, TemperatureUnit $unit, array $thermometers): self
     {
         $words = preg_split('/\s+/u', trim($line), -1, \PREG_SPLIT_NO_EMPTY);
-        if (false === $words || [] === $words) {
+        if ($words === false || $words === []) {
             throw EntryProblem::empty();
         }
-        if (1 !== preg_match('/^(\d{1,3})(?:[.,](\d{1,3}))?$/', $words[0], $part) || (int) $part[1] < 1) {
+        if (preg_match('/^(\d{1,3})(?:[.,](\d{1,3}))?$/', $words[0], $part) !== 1 || (int) $part[1] < 1) {
             throw EntryProblem::noTag($words[0]);
         }
         $piece = isset($part[2]) ? max(1, (int) $part[2]) : null;
         $words = \array_slice($words, 1);
         $minutesAgo = self::takeMinutesAgo($words);
         $thermometer = self::takeThermometer($words, $thermometers);
-        $verb = [] === $words ? null : Verb::tryFrom(strtolower($words[0]));
-        $entry = null === $verb
+        $verb = $words === [] ? null : Verb::tryFrom(strtolower($words[0]));
+        $entry = $verb === null
             ? self::reading($words, $unit, $piece, $thermometer, $minutesAgo)
             : self::step($verb, \array_slice($words, 1), $unit, $piece, $minutesAgo);
 
@@ -58,55 +58,55 @@ final readonly class EntryLine
         $temperature = null;
         $spot = [];
         foreach ($words as $word) {
-            if (null === $temperature && 1 === preg_match('/^[-−+]?\d/u', $word)) {
+            if ($temperature === null && preg_match('/^[-−+]?\d/u', $word) === 1) {
                 $temperature = self::temperature($word, $unit);
-            } elseif (null !== $temperature && 1 === preg_match('/^°?[fFcC]$/u', $word)) {
+            } elseif ($temperature !== null && preg_match('/^°?[fFcC]$/u', $word) === 1) {
                 $temperature = self::temperature($temperature->number().$word, $unit);
-            } elseif (1 === preg_match('/^\pL[\pL\pN\'-]*$/u', $word)) {
+            } elseif (preg_match('/^\pL[\pL\pN\'-]*$/u', $word) === 1) {
                 $spot[] = mb_strtolower($word);
             } else {
                 throw EntryProblem::notUnderstood($word);
             }
         }
-        if (null === $temperature) {
+        if ($temperature === null) {
             throw EntryProblem::noTemperature();
         }
 
-        return Entry::reading($temperature, $piece ?? 1, [] === $spot ? 'core' : implode(' ', $spot), $thermometer, $minutesAgo);
+        return Entry::reading($temperature, $piece ?? 1, $spot === [] ? 'core' : implode(' ', $spot), $thermometer, $minutesAgo);
     }
 
     /** @param list<string> $words */
     private static function step(Verb $verb, array $words, TemperatureUnit $unit, ?int $piece, int $minutesAgo): Entry
     {
-        $members = Verb::Reheat === $verb ? ['for' => ReheatPurpose::HotHold->value] : [];
+        $members = $verb === Verb::Reheat ? ['for' => ReheatPurpose::HotHold->value] : [];
         $left = [];
         foreach ($words as $word) {
             $number = $verb->numberGoesTo();
             $lower = mb_strtolower($word);
-            if (null !== $number && !isset($members[$number]) && 1 === preg_match('/^[-−+]?\d/u', $word)) {
+            if ($number !== null && !isset($members[$number]) && preg_match('/^[-−+]?\d/u', $word) === 1) {
                 $temperature = self::temperature($word, $unit);
                 $members[$number] = (object) [$temperature->unit->member() => $temperature->tenths / 10];
-            } elseif (Verb::Cook === $verb && null !== Oven::tryFrom($lower)) {
+            } elseif ($verb === Verb::Cook && Oven::tryFrom($lower) !== null) {
                 $members['oven'] = $lower;
-            } elseif (Verb::Reheat === $verb && null !== ReheatPurpose::tryFrom($lower)) {
+            } elseif ($verb === Verb::Reheat && ReheatPurpose::tryFrom($lower) !== null) {
                 $members['for'] = $lower;
-            } elseif (Verb::Clock === $verb && isset(self::PLANS[$lower])) {
+            } elseif ($verb === Verb::Clock && isset(self::PLANS[$lower])) {
                 $members['plan'] = self::PLANS[$lower]->value;
             } else {
                 $left[] = $word;
             }
         }
         $reason = null;
-        $text = [] === $left ? null : implode(' ', $left);
-        if (null !== $text) {
+        $text = $left === [] ? null : implode(' ', $left);
+        if ($text !== null) {
             $member = $verb->wordsGoTo() ?? throw EntryProblem::notUnderstood($left[0]);
-            if ('reason' === $member) {
+            if ($member === 'reason') {
                 $reason = $text;
             } else {
                 $members[$member] = $text;
             }
         }
-        if (Verb::Moved === $verb && null !== $piece) {
+        if ($verb === Verb::Moved && $piece !== null) {
             $members['piece'] = $piece;
         }
 
@@ -130,12 +130,12 @@ final readonly class EntryLine
     private static function takeMinutesAgo(array &$words): int
     {
         $last = $words[\count($words) - 1] ?? '';
-        if (1 !== preg_match('/^[-−](\d{1,4})$/u', $last, $part)) {
+        if (preg_match('/^[-−](\d{1,4})$/u', $last, $part) !== 1) {
             return 0;
         }
         $others = \array_slice($words, 0, -1);
-        $isVerb = [] !== $others && null !== Verb::tryFrom(strtolower($others[0]));
-        if (!$isVerb && [] === preg_grep('/^[-−+]?\d/u', $others)) {
+        $isVerb = $others !== [] && Verb::tryFrom(strtolower($others[0])) !== null;
+        if (!$isVerb && preg_grep('/^[-−+]?\d/u', $others) === []) {
             return 0;
         }
         if ((int) $part[1] > self::MOST_MINUTES_AGO) {
@@ -154,7 +154,7 @@ final readonly class EntryLine
     {
         foreach ($words as $index => $word) {
             foreach ($thermometers as $label) {
-                if (0 === strcasecmp($word, $label)) {
+                if (strcasecmp($word, $label) === 0) {
                     array_splice($words, $index, 1);
 
                     return $label;

@@ -65,7 +65,7 @@ final readonly class Journal
             $at,
             $batch->site->unit,
             $before?->temp,
-            null === $before ? null : Instant::ofEpoch($before->at),
+            $before === null ? null : Instant::ofEpoch($before->at),
         );
     }
 

@@ -47,7 +47,7 @@ final readonly class EventLog
 
     private function insert(Batch $batch, Account $by, Instant $recordedAt, Event $event): bool
     {
-        if (null !== $event->replaces && false === $this->connection->fetchOne('SELECT 1 FROM event WHERE id = ? AND batch_id = ?', [$event->replaces, $batch->id->toRfc4122()])) {
+        if ($event->replaces !== null && $this->connection->fetchOne('SELECT 1 FROM event WHERE id = ? AND batch_id = ?', [$event->replaces, $batch->id->toRfc4122()]) === false) {
             throw EventConflict::replacesNothing();
         }
         $row = [
@@ -66,7 +66,7 @@ final readonly class EventLog
             VALUES (:id, :batch_id, :at, :recorded_at, :account_id, :initials, :type, :members, :replaces, :reason)
             ON CONFLICT (id) DO NOTHING
             SQL, $row + ['recorded_at' => $recordedAt->rfc3339()]);
-        if (1 === $inserted) {
+        if ($inserted === 1) {
             return true;
         }
         // A retry brings the same entry; its time may have been filled in anew, so it is not compared.
@@ -75,7 +75,7 @@ final readonly class EventLog
             WHERE id = :id AND batch_id = :batch_id AND account_id = :account_id AND type = :type AND members = :members::jsonb
               AND replaces IS NOT DISTINCT FROM :replaces
             SQL, array_intersect_key($row, ['id' => 1, 'batch_id' => 1, 'account_id' => 1, 'type' => 1, 'members' => 1, 'replaces' => 1]));
-        if (false === $isSame) {
+        if ($isSame === false) {
             throw EventConflict::idTaken($event->id);
         }
 

@@ -54,7 +54,7 @@ final readonly class StoredRecords
                     'animal' => $batch->animal->value,
                     'form' => $batch->form->value,
                     'integrity' => $batch->integrity->value,
-                    'raw_weight_kg' => null === $batch->rawGrams ? null : $batch->rawGrams / 1000,
+                    'raw_weight_kg' => $batch->rawGrams === null ? null : $batch->rawGrams / 1000,
                     'pieces' => $batch->pieces,
                     'stuffed' => $batch->isStuffed,
                     'wild' => $batch->isWild,

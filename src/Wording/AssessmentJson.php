@@ -51,7 +51,7 @@ final readonly class AssessmentJson
             'track' => $finding->track,
             'from' => $finding->from?->rfc3339(),
             'to' => $finding->to?->rfc3339(),
-            'elapsed_s' => null === $finding->elapsed ? null : ['min' => $finding->elapsed->least->seconds, 'max' => $finding->elapsed->greatest->seconds],
+            'elapsed_s' => $finding->elapsed === null ? null : ['min' => $finding->elapsed->least->seconds, 'max' => $finding->elapsed->greatest->seconds],
             'limit_s' => $finding->limit?->seconds,
             'deadline' => $finding->deadline?->rfc3339(),
             'evidence' => $finding->evidence,

@@ -19,19 +19,19 @@ final readonly class EventText
     public function of(EventType $type, Detail\Detail $detail, ?string $reason, int $pieces): string
     {
         if ($detail instanceof Detail\Reading) {
-            return implode(' · ', array_filter([
+            return implode(' · ', [
                 $this->track($detail->piece, $detail->spot, $pieces),
                 $this->figures->temperature($detail->temp),
                 $detail->thermometer ?? $this->translator->trans('entry.echo.no_thermometer'),
-            ]));
+            ]);
         }
         $parts = [$this->translator->trans('event.'.$type->value.'.name')];
         foreach ($detail->members() as $name => $value) {
-            if (null !== $value && false !== $value && !($detail instanceof Detail\ProbeMoved && 'piece' === $name && 1 === $pieces)) {
+            if ($value !== null && $value !== false && !($detail instanceof Detail\ProbeMoved && $name === 'piece' && $pieces === 1)) {
                 $parts[] = $this->member($name, $value);
             }
         }
-        if (null !== $reason) {
+        if ($reason !== null) {
             $parts[] = $reason;
         }
 
@@ -41,7 +41,7 @@ final readonly class EventText
     /** "piece 2, flat"; the piece only where there are several. */
     public function track(int $piece, string $spot, int $pieces): string
     {
-        return 1 === $pieces ? $spot : $this->translator->trans('entry.echo.track', ['{piece}' => (string) $piece, '{spot}' => $spot]);
+        return $pieces === 1 ? $spot : $this->translator->trans('entry.echo.track', ['{piece}' => (string) $piece, '{spot}' => $spot]);
     }
 
     private function member(string $name, mixed $value): string
@@ -49,8 +49,8 @@ final readonly class EventText
         return match (true) {
             $value instanceof Temperature => $this->translator->trans('event.member.'.$name, ['{value}' => $this->figures->temperature($value)]),
             \in_array($name, ['oven', 'for', 'plan'], true) && \is_string($value) => $this->translator->trans('event.'.$name.'.'.$value),
-            true === $value => $this->translator->trans('event.member.'.$name),
-            'piece' === $name && \is_int($value) => $this->translator->trans('event.member.piece', ['{value}' => (string) $value]),
+            $value === true => $this->translator->trans('event.member.'.$name),
+            $name === 'piece' && \is_int($value) => $this->translator->trans('event.member.piece', ['{value}' => (string) $value]),
             default => \is_scalar($value) ? (string) $value : '',
         };
     }

@@ -36,10 +36,10 @@ final readonly class Figures
         $minutes = intdiv($seconds, 60) % 60;
         $rest = $seconds % 60;
         if ($hours >= 48) {
-            return intdiv($hours, 24).' d'.(0 === $hours % 24 ? '' : ' '.($hours % 24).' h');
+            return intdiv($hours, 24).' d'.($hours % 24 === 0 ? '' : ' '.($hours % 24).' h');
         }
 
-        return trim((0 === $hours ? '' : $hours.' h ').(0 === $minutes ? '' : $minutes.' min').(0 === $hours && 0 !== $rest ? ' '.$rest.' s' : ''));
+        return trim(($hours === 0 ? '' : $hours.' h ').($minutes === 0 ? '' : $minutes.' min').($hours === 0 && $rest !== 0 ? ' '.$rest.' s' : ''));
     }
 
     /** The time on the site's wall, with its date where that is not the day of the moment it is told. */

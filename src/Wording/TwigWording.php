@@ -49,7 +49,7 @@ final readonly class TwigWording
     {
         $limit = DueNext::limit($assessment->rules, $rule);
 
-        return null === $limit ? '' : $this->figures->threshold($limit, $assessment->record->site->unit);
+        return $limit === null ? '' : $this->figures->threshold($limit, $assessment->record->site->unit);
     }
 
     #[AsTwigFilter('sentence')]
@@ -68,7 +68,7 @@ final readonly class TwigWording
     #[AsTwigFilter('event_text')]
     public function eventText(Event $event, int $pieces): string
     {
-        return $this->events->of($event->type, $event->detail, null === $event->replaces || EventType::Void === $event->type ? $event->reason : null, $pieces);
+        return $this->events->of($event->type, $event->detail, $event->replaces === null || $event->type === EventType::Void ? $event->reason : null, $pieces);
     }
 
     /** "2/flat" in words. */
@@ -116,6 +116,6 @@ final readonly class TwigWording
     {
         $minutes = intdiv(abs($instant->epoch - $this->now->instant()->epoch), 60);
 
-        return 0 === $minutes ? '0 min' : $this->figures->span(Span::ofMinutes($minutes));
+        return $minutes === 0 ? '0 min' : $this->figures->span(Span::ofMinutes($minutes));
     }
 }

@@ -27,8 +27,8 @@ final readonly class ColdHoldCheck implements Check
             if ($block->has(EventType::ColdHold)) {
                 foreach ($case->readingsIn($block)->byTrack() as $track => $trace) {
                     $warmed = self::warmedInTheCold($case, $block->stages, $trace);
-                    if (null !== $warmed) {
-                        $findings->add(self::broken($case, (string) $track, $warmed));
+                    if ($warmed !== null) {
+                        $findings->add(self::broken($case, $track, $warmed));
                     }
                 }
             }
@@ -36,7 +36,7 @@ final readonly class ColdHoldCheck implements Check
         foreach ($case->stagesOf(EventType::ColdHold) as $stage) {
             if (!isset($offTheHeat[$stage->index])) {
                 foreach ($case->readingsIn($stage)->byTrack() as $track => $trace) {
-                    $findings->add(self::held($case, $stage, (string) $track, $trace));
+                    $findings->add(self::held($case, $stage, $track, $trace));
                 }
             }
         }
@@ -50,7 +50,7 @@ final readonly class ColdHoldCheck implements Check
             }
         }
         $last = $trace->last();
-        \assert(null !== $last, 'a track has a reading');
+        \assert($last !== null, 'a track has a reading');
 
         return new Finding(
             'cold_hold',
@@ -93,7 +93,7 @@ final readonly class ColdHoldCheck implements Check
             }
             if ($reading->temp->isAtMost($cold)) {
                 $wasCold = true;
-            } elseif ($wasCold && EventType::ColdHold === $stages[$stage]->type()) {
+            } elseif ($wasCold && $stages[$stage]->type() === EventType::ColdHold) {
                 return $reading;
             }
         }

@@ -23,13 +23,13 @@ final readonly class ComeUpCheck implements Check
     {
         foreach ($case->cooks() as $cook) {
             $window = $cook->window;
-            $limit = CookingCategory::NonIntact === $window->rule->category ? $case->rules->house->comeUpNonIntact : $case->rules->house->comeUpIntact;
+            $limit = $window->rule->category === CookingCategory::NonIntact ? $case->rules->house->comeUpNonIntact : $case->rules->house->comeUpIntact;
             $traces = $case->readingsIn($window->stretch)->byTrack();
-            if ([] === $traces) {
+            if ($traces === []) {
                 self::judgeTrack($case, $findings, $window, $limit, null, new Trace([]));
             }
             foreach ($traces as $track => $trace) {
-                self::judgeTrack($case, $findings, $window, $limit, (string) $track, $trace);
+                self::judgeTrack($case, $findings, $window, $limit, $track, $trace);
             }
         }
     }
@@ -38,25 +38,25 @@ final readonly class ComeUpCheck implements Check
     {
         $stretch = $window->stretch;
         $hot = $trace->atLeast($case->rules->hot->threshold)->first();
-        $to = null === $hot ? $stretch->to : Instant::ofEpoch($hot->at);
+        $to = $hot === null ? $stretch->to : Instant::ofEpoch($hot->at);
         $deadline = $stretch->from->plus($limit);
         if ($to->isAfter($deadline)) {
-            $below = null === $hot ? $trace->last() : $trace->lastBefore($hot->order);
+            $below = $hot === null ? $trace->last() : $trace->lastBefore($hot->order);
             $findings->add(new Finding(
                 'house.come_up',
                 null,
                 $case->rules->house->citation,
-                null === $hot ? 'house.come_up_not_reached' : 'house.come_up',
+                $hot === null ? 'house.come_up_not_reached' : 'house.come_up',
                 ['hot' => $case->rules->hot->threshold, 'took' => Span::between($stretch->from, $to), 'limit' => $limit, 'start' => $stretch->from, 'category' => $window->rule->category->value],
                 $track,
                 $stretch->from,
-                null === $hot && $stretch->isOpen ? null : $to,
+                $hot === null && $stretch->isOpen ? null : $to,
                 Bounds::ofSeconds(($below->at ?? $stretch->from->epoch) - $stretch->from->epoch, $to->epoch - $stretch->from->epoch),
                 $limit,
-                evidence: null === $hot ? [] : [$hot->id],
+                evidence: $hot === null ? [] : [$hot->id],
             ));
         }
-        if (null === $hot && $stretch->isOpen) {
+        if ($hot === null && $stretch->isOpen) {
             $findings->clock(new Clock('house.come_up', ClockKind::House, $track, $stretch->from, $stretch->from, $deadline));
             $findings->turnsAfter($deadline);
         }

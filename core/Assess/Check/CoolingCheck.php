@@ -31,11 +31,11 @@ final readonly class CoolingCheck implements Check
             $isCooling = false;
             foreach ($case->readingsIn($block)->byTrack() as $track => $trace) {
                 $below = $trace->firstBelow($case->rules->hot->threshold);
-                if (null !== $below) {
+                if ($below !== null) {
                     $isCooling = true;
                     $early = self::lastHot($case, $block, $below);
                     foreach (self::gates($case) as $rule => [$gate, $within]) {
-                        self::judgeTrack($case, $findings, $block, $rule, $gate, $within, (string) $track, $trace, $below, $early);
+                        self::judgeTrack($case, $findings, $block, $rule, $gate, $within, $track, $trace, $below, $early);
                     }
                 }
             }
@@ -72,8 +72,8 @@ final readonly class CoolingCheck implements Check
         [$hit, $previous] = self::hit($trace, $below, $gate);
         $last = $trace->last() ?? $below;
         $deadline = Instant::ofEpoch($early)->plus($within->span);
-        if (null !== $hit) {
-            $elapsed = Bounds::ofSeconds(null === $previous ? 0 : $previous->at - $late, $hit->at - $early);
+        if ($hit !== null) {
+            $elapsed = Bounds::ofSeconds($previous === null ? 0 : $previous->at - $late, $hit->at - $early);
             $verdict = Verdict::ofElapsed($elapsed, $within->span);
             $message = $verdict->value;
         } else {
@@ -113,12 +113,12 @@ final readonly class CoolingCheck implements Check
             ],
             $track,
             Instant::ofEpoch($early),
-            null !== $hit ? Instant::ofEpoch($hit->at) : ($block->isOpen ? null : $block->to),
+            $hit !== null ? Instant::ofEpoch($hit->at) : ($block->isOpen ? null : $block->to),
             $elapsed,
             $within->span,
-            Verdict::Running === $verdict ? $deadline : null,
-            array_values(array_unique([$below->id, ...(null === $previous ? [] : [$previous->id]), ($hit ?? $last)->id])),
-            null !== $hit && Verdict::NotShown === $verdict ? ['cool.decide'] : self::options($verdict, $block, $rule),
+            $verdict === Verdict::Running ? $deadline : null,
+            array_values(array_unique([$below->id, ...($previous === null ? [] : [$previous->id]), ($hit ?? $last)->id])),
+            $hit !== null && $verdict === Verdict::NotShown ? ['cool.decide'] : self::options($verdict, $block, $rule),
         ));
     }
 
@@ -159,9 +159,9 @@ final readonly class CoolingCheck implements Check
             $block->isOpen ? null : $block->to,
             $elapsed,
             $within->span,
-            Verdict::Running === $verdict ? $deadline : null,
-            null === $lastHot ? [] : [$lastHot->id],
-            Verdict::Running === $verdict ? ['cool.read_now'] : self::options($verdict, $block, $rule),
+            $verdict === Verdict::Running ? $deadline : null,
+            $lastHot === null ? [] : [$lastHot->id],
+            $verdict === Verdict::Running ? ['cool.read_now'] : self::options($verdict, $block, $rule),
         ));
         if ($block->isOpen) {
             $findings->clock(new Clock($rule, ClockKind::Limit, null, $early, $case->asOf, $deadline));
@@ -173,7 +173,7 @@ final readonly class CoolingCheck implements Check
     private static function options(Verdict $verdict, Stretch $block, string $rule): array
     {
         return match ($verdict) {
-            Verdict::Running => 'cool.stage1' === $rule ? ['cool.faster', 'cool.reheat_once'] : ['cool.faster'],
+            Verdict::Running => $rule === 'cool.stage1' ? ['cool.faster', 'cool.reheat_once'] : ['cool.faster'],
             Verdict::NotShown => $block->isOpen ? ['cool.read_now', 'discard'] : ['discard'],
             Verdict::Broken => ['discard'],
             default => [],

@@ -17,7 +17,7 @@ final readonly class CoolingRestartCheck implements Check
         $restarts = [];
         foreach ($case->blocksOffTheHeat() as $block) {
             $next = $case->timeline->stageAfter($block->stages[\count($block->stages) - 1]);
-            if ($block->has(EventType::Cool) && EventType::Reheat === $next?->type()
+            if ($block->has(EventType::Cool) && $next?->type() === EventType::Reheat
                 && $case->readingsIn($block)->atMost($case->rules->cold->threshold)->isEmpty()) {
                 $restarts[] = $next->event->id;
             }

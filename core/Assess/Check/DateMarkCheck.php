@@ -21,7 +21,7 @@ final readonly class DateMarkCheck implements Check
     {
         $rule = $case->rules->dateMark;
         $cooks = $case->stagesOf(EventType::Cook);
-        if ([] === $cooks) {
+        if ($cooks === []) {
             return;
         }
         $cook = $cooks[\count($cooks) - 1];
@@ -55,9 +55,9 @@ final readonly class DateMarkCheck implements Check
             null,
             $prepared,
             $isOpen ? null : $end,
-            deadline: Verdict::Running === $verdict ? $deadline : null,
+            deadline: $verdict === Verdict::Running ? $deadline : null,
             evidence: [$cook->event->id],
-            options: Verdict::Broken === $verdict ? ['discard'] : [],
+            options: $verdict === Verdict::Broken ? ['discard'] : [],
         ));
         if ($isOpen) {
             $findings->clock(new Clock('date_mark', ClockKind::Limit, null, $prepared, $prepared, $deadline));

@@ -28,14 +28,14 @@ final readonly class HotHoldCheck implements Check
             $readings = $case->readingsIn($stage);
             $dips = 0;
             foreach ($readings->byTrack() as $track => $trace) {
-                $dip = self::dip($case, $stage, $limit, (string) $track, $trace);
-                if (null !== $dip) {
+                $dip = self::dip($case, $stage, $limit, $track, $trace);
+                if ($dip !== null) {
                     ++$dips;
                     $findings->add($dip);
                 }
             }
             $silence = self::silence($case, $stage, $limit, $readings, $dips > 0);
-            if (null !== $silence) {
+            if ($silence !== null) {
                 $findings->add($silence);
             }
             if ($stage->isOpen) {
@@ -48,7 +48,7 @@ final readonly class HotHoldCheck implements Check
     private static function dip(CaseFile $case, Stage $stage, CitedThreshold $limit, string $track, Trace $trace): ?Finding
     {
         $below = $trace->firstBelow($limit->threshold);
-        if (null === $below) {
+        if ($below === null) {
             return null;
         }
         $earliest = $trace->lastBefore($below->order)->at ?? $stage->from->epoch;
@@ -115,7 +115,7 @@ final readonly class HotHoldCheck implements Check
             to: $stage->isOpen ? null : $stage->to,
             limit: $gap,
             deadline: $stage->isOpen && !$isTooLong ? $deadline : null,
-            evidence: null === $last ? [] : [$last->id],
+            evidence: $last === null ? [] : [$last->id],
             options: $isTooLong ? ['hot_hold.read_now', 'discard'] : [],
         );
     }

@@ -22,7 +22,7 @@ final readonly class ReceivingCheck implements Check
             \assert($detail instanceof Received);
             [$verdict, $message] = match (true) {
                 $detail->frozen => [Verdict::Met, 'receiving.frozen'],
-                null === $detail->temp => [Verdict::NotShown, 'receiving.not_read'],
+                $detail->temp === null => [Verdict::NotShown, 'receiving.not_read'],
                 $detail->temp->isAtMost($cold->threshold) => [Verdict::Met, 'receiving.met'],
                 default => [Verdict::Broken, 'receiving.broken'],
             };
@@ -31,7 +31,7 @@ final readonly class ReceivingCheck implements Check
                 $verdict,
                 $cold->citation,
                 $message,
-                ['limit' => $cold->threshold, 'at' => $stage->from] + (null === $detail->temp ? [] : ['temp' => $detail->temp]),
+                ['limit' => $cold->threshold, 'at' => $stage->from] + ($detail->temp === null ? [] : ['temp' => $detail->temp]),
                 from: $stage->from,
                 to: $stage->from,
                 evidence: [$stage->event->id],

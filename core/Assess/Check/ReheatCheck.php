@@ -26,11 +26,11 @@ final readonly class ReheatCheck implements Check
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
-        $target = Form::CommercialReadyToEat === $case->product->form ? $case->rules->reheatCommercial : $case->rules->reheatOwn;
+        $target = $case->product->form === Form::CommercialReadyToEat ? $case->rules->reheatCommercial : $case->rules->reheatOwn;
         foreach ($case->stagesOf(EventType::Reheat) as $stage) {
             $detail = $stage->event->detail;
             \assert($detail instanceof Reheat);
-            if (ReheatPurpose::HotHold !== $detail->for) {
+            if ($detail->for !== ReheatPurpose::HotHold) {
                 continue;
             }
             $readings = $case->readingsIn($stage);
@@ -38,7 +38,7 @@ final readonly class ReheatCheck implements Check
                 self::judgeUnread($case, $findings, $stage, $target);
             }
             foreach ($readings->byTrack() as $track => $trace) {
-                self::judgeTrack($case, $findings, $stage, $target, (string) $track, $trace);
+                self::judgeTrack($case, $findings, $stage, $target, $track, $trace);
             }
         }
     }
@@ -55,19 +55,19 @@ final readonly class ReheatCheck implements Check
             $previous = $reading;
         }
         $last = $hit ?? $trace->last();
-        \assert(null !== $last, 'a track has a reading');
+        \assert($last !== null, 'a track has a reading');
         $early = self::start($case, $stage, $track, $trace, $hit);
         $late = self::firstWarm($case, $trace, $early);
         $start = Instant::ofEpoch($early);
         $deadline = $start->plus($within);
-        if (null !== $hit) {
-            $elapsed = Bounds::ofSeconds(null === $previous || null === $late ? 0 : $previous->at - $late, $hit->at - $early);
+        if ($hit !== null) {
+            $elapsed = Bounds::ofSeconds($previous === null || $late === null ? 0 : $previous->at - $late, $hit->at - $early);
             $verdict = Verdict::ofElapsed($elapsed, $within);
             $message = $verdict->value;
         } else {
-            $elapsed = Bounds::ofSeconds(null === $late ? 0 : $last->at - $late, $stage->to->epoch - $early);
+            $elapsed = Bounds::ofSeconds($late === null ? 0 : $last->at - $late, $stage->to->epoch - $early);
             $isInTime = !$elapsed->greatest->isLongerThan($within);
-            $wasDiscarded = EventType::Discard === $case->timeline->stageAfter($stage)?->type();
+            $wasDiscarded = $case->timeline->stageAfter($stage)?->type() === EventType::Discard;
             $verdict = match (true) {
                 $elapsed->least->isLongerThan($within) => Verdict::Broken,
                 $stage->isOpen && $isInTime => Verdict::Running,
@@ -75,7 +75,7 @@ final readonly class ReheatCheck implements Check
                 default => Verdict::NotShown,
             };
             $message = match (true) {
-                Verdict::NotShown !== $verdict => 'unfinished_'.$verdict->value,
+                $verdict !== Verdict::NotShown => 'unfinished_'.$verdict->value,
                 $stage->isOpen => 'overdue',
                 default => 'not_reached',
             };
@@ -101,11 +101,11 @@ final readonly class ReheatCheck implements Check
             ],
             $track,
             $start,
-            null !== $hit ? Instant::ofEpoch($hit->at) : ($stage->isOpen ? null : $stage->to),
+            $hit !== null ? Instant::ofEpoch($hit->at) : ($stage->isOpen ? null : $stage->to),
             $elapsed,
             $within,
-            Verdict::Running === $verdict ? $deadline : null,
-            array_values(array_unique([...(null === $previous ? [] : [$previous->id]), $last->id])),
+            $verdict === Verdict::Running ? $deadline : null,
+            array_values(array_unique([...($previous === null ? [] : [$previous->id]), $last->id])),
             match ($verdict) {
                 Verdict::Running => ['reheat.faster'],
                 Verdict::NotShown, Verdict::Broken => ['discard'],
@@ -118,7 +118,7 @@ final readonly class ReheatCheck implements Check
     private static function start(CaseFile $case, Stage $stage, string $track, Trace $trace, ?Reading $hit): int
     {
         $cold = $case->rules->cold->threshold;
-        $lastCold = null === $hit
+        $lastCold = $hit === null
             ? $trace->atMost($cold)->last()
             : $case->tracks[$track]->atMost($cold)->lastBefore($hit->order);
 

@@ -22,7 +22,7 @@ final readonly class RestCheck implements Check
         $gap = $case->rules->monitoring->restGap;
         foreach ($case->blocksOffTheHeat() as $block) {
             $readings = $case->readingsIn($block);
-            if ($block->has(EventType::Cool, EventType::ColdHold, EventType::Freeze) || null !== $readings->firstBelow($case->rules->hot->threshold)) {
+            if ($block->has(EventType::Cool, EventType::ColdHold, EventType::Freeze) || $readings->firstBelow($case->rules->hot->threshold) !== null) {
                 continue;
             }
             $silence = Silence::longestIn($block->from, $block->to, $readings);
@@ -34,7 +34,7 @@ final readonly class RestCheck implements Check
                 'rest',
                 $verdict,
                 $gap->citation,
-                null === $last && Verdict::Running === $verdict ? 'rest.not_read_yet' : 'rest.'.$verdict->value,
+                $last === null && $verdict === Verdict::Running ? 'rest.not_read_yet' : 'rest.'.$verdict->value,
                 [
                     'gap' => $gap->span,
                     'silence' => $silence->span(),
@@ -47,8 +47,8 @@ final readonly class RestCheck implements Check
                 from: $block->from,
                 to: $block->isOpen ? null : $block->to,
                 limit: $gap->span,
-                deadline: Verdict::Running === $verdict ? $deadline : null,
-                evidence: null === $last ? [] : [$last->id],
+                deadline: $verdict === Verdict::Running ? $deadline : null,
+                evidence: $last === null ? [] : [$last->id],
                 options: match ($verdict) {
                     Verdict::NotShown => $block->isOpen ? ['rest.read_now', 'discard'] : ['discard'],
                     Verdict::Running => ['rest.read'],

@@ -18,7 +18,7 @@ final readonly class ThermometerAgreementCheck implements Check
         foreach ($case->tracks as $track => $trace) {
             $previous = null;
             foreach ($trace->readings as $reading) {
-                if (null !== $previous && null !== $previous->thermometer && null !== $reading->thermometer
+                if ($previous !== null && $previous->thermometer !== null && $reading->thermometer !== null
                     && $previous->thermometer !== $reading->thermometer
                     && $reading->at - $previous->at <= $house->agreementWithin->seconds
                     && !$house->agreement->covers($previous->temp, $reading->temp)) {
@@ -28,7 +28,7 @@ final readonly class ThermometerAgreementCheck implements Check
                         $house->agreement->citation,
                         'house.thermometers_disagree',
                         ['one' => $previous->thermometer, 'other' => $reading->thermometer, 'temp' => $previous->temp, 'temp_other' => $reading->temp, 'at' => Instant::ofEpoch($reading->at)],
-                        (string) $track,
+                        $track,
                         Instant::ofEpoch($previous->at),
                         Instant::ofEpoch($reading->at),
                         evidence: [$previous->id, $reading->id],

@@ -33,7 +33,7 @@ final readonly class TimeControlCheck implements Check
             self::judgeStart($case, $findings, $stage, $detail->plan);
             self::judgeLength($case, $findings, $stage, $detail->plan);
             self::judgeReturn($case, $findings, $stage, $detail->plan);
-            if (TimePlan::Cold6h === $detail->plan) {
+            if ($detail->plan === TimePlan::Cold6h) {
                 self::judgeCeiling($case, $findings, $stage, $detail->plan);
             }
             if (\count($findings->all()) === $count) {
@@ -47,7 +47,7 @@ final readonly class TimeControlCheck implements Check
         $rules = $case->rules->timeControl;
         $until = $stage->from->plus($rules->startReadingAfter);
         $start = self::startReading($case, $stage);
-        if (null === $start) {
+        if ($start === null) {
             $isRunning = $stage->isOpen && !$case->asOf->isAfter($until);
             $findings->add(self::finding($case, $stage, $plan, $isRunning ? Verdict::Running : Verdict::NotShown, $isRunning ? 'start_not_read_yet' : 'start_not_read', ['until' => $until], $isRunning ? ['time_control.read_start'] : ['discard']));
             if ($isRunning) {
@@ -57,7 +57,7 @@ final readonly class TimeControlCheck implements Check
 
             return;
         }
-        $isHot = TimePlan::Hot4h === $plan;
+        $isHot = $plan === TimePlan::Hot4h;
         $limit = $isHot ? $case->rules->hot->threshold : $case->rules->cold->threshold;
         if ($isHot ? $start->temp->isBelow($limit) : $start->temp->isAbove($limit)) {
             $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, $isHot ? 'start_below' : 'start_above', ['temp' => $start->temp, 'limit' => $limit, 'at' => Instant::ofEpoch($start->at)], ['discard'], [$start->id]));
@@ -72,7 +72,7 @@ final readonly class TimeControlCheck implements Check
         $to = $stage->from->epoch + $rules->startReadingAfter->seconds;
         $candidate = $case->readings->lastUntil($to);
 
-        return null !== $candidate && $candidate->at >= $from ? $candidate : null;
+        return $candidate !== null && $candidate->at >= $from ? $candidate : null;
     }
 
     private static function judgeLength(CaseFile $case, Findings $findings, Stage $stage, TimePlan $plan): void
@@ -91,7 +91,7 @@ final readonly class TimeControlCheck implements Check
     private static function judgeReturn(CaseFile $case, Findings $findings, Stage $stage, TimePlan $plan): void
     {
         $next = $case->timeline->stageAfter($stage);
-        if (null !== $next && !$next->type()->isEnd()) {
+        if ($next !== null && !$next->type()->isEnd()) {
             $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, 'returned', ['stage' => $next->type()->value], ['discard'], [$stage->event->id, $next->event->id]));
         }
     }
@@ -141,8 +141,8 @@ final readonly class TimeControlCheck implements Check
             $stage->isOpen ? null : $stage->to,
             Bounds::ofSeconds($held->seconds, $held->seconds),
             $limit->span,
-            Verdict::Running === $verdict ? $deadline : null,
-            [] === $evidence ? [$stage->event->id] : $evidence,
+            $verdict === Verdict::Running ? $deadline : null,
+            $evidence === [] ? [$stage->event->id] : $evidence,
             $options,
         );
     }

@@ -18,7 +18,7 @@ final readonly class PitReading implements Detail
     {
         $temp = $fields->requiredTemperature('temp');
 
-        return null === $temp ? null : new self($temp);
+        return $temp === null ? null : new self($temp);
     }
 
     public function members(): array

@@ -18,7 +18,7 @@ final readonly class PitSet implements Detail
     {
         $set = $fields->requiredTemperature('set');
 
-        return null === $set ? null : new self($set);
+        return $set === null ? null : new self($set);
     }
 
     public function members(): array

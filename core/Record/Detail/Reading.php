@@ -21,7 +21,7 @@ final readonly class Reading implements Detail
         $spot = $fields->text('spot') ?? 'core';
         $thermometer = $fields->text('thermometer');
 
-        return null === $temp ? null : new self($temp, $piece, $spot, $thermometer);
+        return $temp === null ? null : new self($temp, $piece, $spot, $thermometer);
     }
 
     public function members(): array

@@ -18,7 +18,7 @@ final readonly class Reheat implements Detail
     {
         $for = $fields->requiredChoice('for', ReheatPurpose::class);
 
-        return null === $for ? null : new self($for);
+        return $for === null ? null : new self($for);
     }
 
     public function members(): array

@@ -18,7 +18,7 @@ final readonly class TimeControl implements Detail
     {
         $plan = $fields->requiredChoice('plan', TimePlan::class);
 
-        return null === $plan ? null : new self($plan);
+        return $plan === null ? null : new self($plan);
     }
 
     public function members(): array
