@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\Core\Assess;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Verjuicer\Core\Assess\Finding;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Ruleset\Doubt;
+use Verjuicer\Tests\Core\Story;
+
+/** What warns without judging: house limits, thermometers, slips of the finger. */
+final class HouseTest extends TestCase
+{
+    /** @param list<string> $lines */
+    #[DataProvider('cautions')]
+    public function testCautionsWithoutJudging(string $rule, bool $expected, array $lines, string $asOf, string $product = 'beef cut'): void
+    {
+        $assessment = Story::of(...$lines)->about($product)->assess($asOf);
+        $found = array_filter($assessment->findings, static fn (Finding $finding): bool => $finding->rule === $rule);
+        self::assertSame($expected, $found !== []);
+        self::assertArrayNotHasKey($rule, $assessment->rulesJudged);
+        foreach ($found as $finding) {
+            self::assertFalse($finding->isJudged());
+            self::assertNotSame('', $finding->citation);
+        }
+    }
+
+    /** @return iterable<string, array{0: string, 1: bool, 2: list<string>, 3: string, 4?: string}> */
+    public static function cautions(): iterable
+    {
+        yield 'an hour out for prep' => ['house.prep_out', false, ['0 prep'], '60'];
+        yield 'a second more' => ['house.prep_out', true, ['0 prep'], '60:01'];
+        yield 'prep after the cook is no such thing' => ['house.prep_out', false, ['-60 cook', '0 prep'], '90'];
+        yield 'come-up in six hours' => ['house.come_up', false, ['0 cook', '360 135'], '400'];
+        yield 'a second later' => ['house.come_up', true, ['0 cook', '360:01 135'], '400'];
+        yield 'in four where injected' => ['house.come_up', true, ['-5 inject', '0 cook', '240:01 135'], '400'];
+        yield 'not there yet' => ['house.come_up', true, ['0 cook', '100 120'], '360:01'];
+        yield 'read every two hours' => ['house.hot_hold_check', false, ['0 hot_hold', '120 140'], '240'];
+        yield 'a second longer' => ['house.hot_hold_check', true, ['0 hot_hold', '120 140'], '240:01'];
+        yield 'begun again once' => ['house.cooling_restarts', false, ['0 cook', '9 cool', '20 reheat for=hot_hold', '30 cool'], '40'];
+        yield 'begun again twice' => ['house.cooling_restarts', true, ['0 cook', '9 cool', '20 reheat for=hot_hold', '30 cool', '40 reheat for=hot_hold'], '50'];
+        yield 'four degrees apart' => ['house.thermometers_disagree', false, ['0 cook', '10 140 T1', '15 144 T2'], '20'];
+        yield 'a tenth more' => ['house.thermometers_disagree', true, ['0 cook', '10 140 T1', '15 144.1 T2'], '20'];
+        yield 'six minutes apart' => ['house.thermometers_disagree', false, ['0 cook', '10 140 T1', '16 150 T2'], '20'];
+        yield 'another spot' => ['house.thermometers_disagree', false, ['0 cook', '10 140 T1', '11 150 @flat T2'], '20'];
+        yield 'never checked' => ['thermometer.unchecked', true, ['0 cook', '10 140 T1'], '20'];
+    }
+
+    /** @param list<Doubt> $expected */
+    #[DataProvider('slips')]
+    public function testAsksAboutSlips(array $expected, string $reading, ?string $before = null, string $minutes = '10'): void
+    {
+        $doubts = Story::rules()->house->plausible->doubts(
+            Temperature::parse($reading, TemperatureUnit::Fahrenheit),
+            Story::at($minutes),
+            TemperatureUnit::Fahrenheit,
+            $before === null ? null : Temperature::fahrenheit($before),
+            $before === null ? null : Story::at('0'),
+        );
+        self::assertSame($expected, $doubts);
+    }
+
+    /** @return iterable<string, array{0: list<Doubt>, 1: string, 2?: string, 3?: string}> */
+    public static function slips(): iterable
+    {
+        yield 'plain' => [[], '203'];
+        yield 'rising as meat does' => [[], '150', '140'];
+        yield 'at the most: 25 and 6 a minute' => [[], '185', '100'];
+        yield 'a tenth more' => [[Doubt::Jump], '185.1', '100'];
+        yield 'falling as fast' => [[Doubt::Jump], '115', '200.1', '10'];
+        yield 'a digit too many' => [[Doubt::TooHot, Doubt::Jump], '999', '160'];
+        yield 'the pit, not the meat' => [[Doubt::TooHot], '230.1'];
+        yield 'colder than a freezer' => [[Doubt::TooCold], '-39'];
+        yield 'Celsius typed as Fahrenheit' => [[Doubt::Jump, Doubt::OtherUnit], '74', '160', '1'];
+        yield 'Celsius in a kitchen of Fahrenheit' => [[Doubt::OtherUnit], '74c'];
+    }
+}
