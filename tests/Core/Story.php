@@ -29,6 +29,8 @@ final class Story
 
     private string $zone = 'America/Denver';
 
+    private static ?RuleSetLibrary $library = null;
+
     /** @param list<string> $lines */
     private function __construct(private readonly array $lines)
     {
@@ -128,9 +130,7 @@ final class Story
 
     public static function library(): RuleSetLibrary
     {
-        static $library = null;
-
-        return $library ??= new RuleSetLibrary(__DIR__.'/../../rulesets');
+        return self::$library ??= new RuleSetLibrary(__DIR__.'/../../rulesets');
     }
 
     /** @return array<string, mixed> */
@@ -150,7 +150,7 @@ final class Story
                 $word[0] === 'T' => ['thermometer', $word],
                 default => explode('=', $word),
             };
-            $event[$name] = match (true) {
+            $event[(string) $name] = match (true) {
                 \in_array($name, ['temp', 'set'], true) => self::temperature((string) $value),
                 $value === 'true' => true,
                 default => $value,

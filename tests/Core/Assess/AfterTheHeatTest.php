@@ -6,6 +6,7 @@ namespace Verjuicer\Tests\Core\Assess;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Tests\Core\Story;
 
 /** Resting, holding, cooling, reheating, serving by time, and the date: each rule at its limits. */
@@ -170,7 +171,11 @@ final class AfterTheHeatTest extends TestCase
     #[DataProvider('dates')]
     public function testMarksTheDate(string $expected, string $zone, string $cookEnds, string $asOf, string ...$more): void
     {
-        $minutes = static fn (string $time): string => intdiv(strtotime($time) - strtotime(Story::NOON), 60).':'.(strtotime($time) - strtotime(Story::NOON)) % 60;
+        $minutes = static function (string $time): string {
+            $seconds = Instant::parse($time)->epoch - Story::at('0')->epoch;
+
+            return intdiv($seconds, 60).':'.$seconds % 60;
+        };
         $lines = ['-90000 cook', $minutes($cookEnds).' cold_hold'];
         foreach ($more as $line) {
             [$time, $type] = explode(' ', $line);
