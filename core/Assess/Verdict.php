@@ -50,12 +50,7 @@ enum Verdict: string
 
     private function rank(): int
     {
-        return match ($this) {
-            self::Met => 0,
-            self::Stopped => 1,
-            self::Running => 2,
-            self::NotShown => 3,
-            self::Broken => 4,
-        };
+        // Declared from best to worst.
+        return (int) array_search($this, self::cases(), true);
     }
 }

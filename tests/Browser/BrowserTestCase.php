@@ -1,0 +1,175 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\Browser;
+
+use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
+use Facebook\WebDriver\Chrome\ChromeOptions;
+use Facebook\WebDriver\Exception\TimeoutException;
+use Facebook\WebDriver\Remote\DesiredCapabilities;
+use Facebook\WebDriver\Remote\RemoteWebDriver;
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverElement;
+use Facebook\WebDriver\WebDriverExpectedCondition;
+use PHPUnit\Framework\TestCase;
+use Symfony\Component\Process\Process;
+
+/** The real interface in Chromium, served as it is in a kitchen, on a database of its own with the demo in it. */
+abstract class BrowserTestCase extends TestCase
+{
+    private const ROOT = __DIR__.'/../..';
+
+    protected RemoteWebDriver $browser;
+
+    private static ?Process $server = null;
+    private static ?Process $driver = null;
+    private static int $port = 0;
+    private static int $driverPort = 0;
+    private string $profile = '';
+
+    public static function setUpBeforeClass(): void
+    {
+        self::$port = self::freePort();
+        self::$driverPort = self::freePort();
+        self::$server = new Process([\PHP_BINARY, '-d', 'opcache.enable_cli=1', '-S', '127.0.0.1:'.self::$port, '-t', 'public'], self::ROOT, ['APP_ENV' => 'prod', 'APP_DEBUG' => '0'], null, 600);
+        // No further workers: they would outlive the process that is stopped.
+        self::$server->disableOutput();
+        self::$server->start();
+        self::$driver = new Process(['chromedriver', '--port='.self::$driverPort, '--silent'], null, null, null, 600);
+        self::$driver->disableOutput();
+        self::$driver->start();
+        foreach ([self::$port, self::$driverPort] as $port) {
+            for ($try = 0; $try < 100 && !self::answers($port); ++$try) {
+                usleep(100_000);
+            }
+        }
+    }
+
+    public static function tearDownAfterClass(): void
+    {
+        self::$driver?->stop(2);
+        self::$server?->stop(2);
+    }
+
+    protected function setUp(): void
+    {
+        $this->startBrowser([]);
+    }
+
+    /** The same browser with its scripts switched off. */
+    protected function restartWithoutScript(): void
+    {
+        $this->browser->quit();
+        $this->startBrowser(['profile.managed_default_content_settings.javascript' => 2]);
+    }
+
+    /** @param array<string, int> $preferences */
+    private function startBrowser(array $preferences): void
+    {
+        $this->profile = sys_get_temp_dir().'/verjuicer-'.bin2hex(random_bytes(6));
+        $options = new ChromeOptions();
+        $options->addArguments([
+            '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-dev-shm-usage',
+            '--disable-component-update', '--disable-sync', '--window-size=1280,800', '--user-data-dir='.$this->profile,
+        ]);
+        if ($preferences !== []) {
+            $options->setExperimentalOption('prefs', $preferences);
+        }
+        $capabilities = DesiredCapabilities::chrome();
+        $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);
+        $capabilities->setCapability('goog:loggingPrefs', ['browser' => 'ALL']);
+        $this->browser = RemoteWebDriver::create('http://127.0.0.1:'.self::$driverPort, $capabilities, 20_000, 60_000);
+        $this->browser->manage()->timeouts()->implicitlyWait(0)->setScriptTimeout(15)->pageLoadTimeout(20);
+    }
+
+    protected function tearDown(): void
+    {
+        // A 4xx answer is logged by the browser as an error, too: only scripts and policies count.
+        $log = array_filter($this->browser->manage()->getLog('browser'), static fn (mixed $line): bool => \is_array($line) && $line['level'] === 'SEVERE' && $line['source'] !== 'network');
+        $this->browser->quit();
+        (new Process(['rm', '-rf', $this->profile]))->run();
+        self::assertSame([], array_values($log), 'the browser complained');
+    }
+
+    protected function phone(): void
+    {
+        (new ChromeDevToolsDriver($this->browser))->execute('Emulation.setDeviceMetricsOverride', ['width' => 390, 'height' => 844, 'deviceScaleFactor' => 1, 'mobile' => true]);
+    }
+
+    protected function open(string $path): void
+    {
+        $this->browser->get('http://127.0.0.1:'.self::$port.$path);
+    }
+
+    protected function logIn(string $login = 'mara'): void
+    {
+        $this->open('/login');
+        $this->find('[name=_username]')->sendKeys($login);
+        $this->find('[name=_password]')->sendKeys('oak-and-patience')->submit();
+        $this->find('#due-next');
+    }
+
+    protected function find(string $selector): WebDriverElement
+    {
+        $element = $this->browser->wait(10, 100)->until(WebDriverExpectedCondition::presenceOfElementLocated(WebDriverBy::cssSelector($selector)));
+        self::assertInstanceOf(WebDriverElement::class, $element);
+
+        return $element;
+    }
+
+    protected function button(string $text): WebDriverElement
+    {
+        $element = $this->browser->wait(10, 100)->until(WebDriverExpectedCondition::elementToBeClickable(WebDriverBy::xpath(\sprintf('//main//*[self::button or self::summary or self::a][normalize-space()="%s"][not(ancestor::details[not(@open)]) or self::summary]', $text))));
+        self::assertInstanceOf(WebDriverElement::class, $element);
+
+        return $element;
+    }
+
+    protected function seeIn(string $selector, string $text): void
+    {
+        try {
+            $this->browser->wait(8, 100)->until(WebDriverExpectedCondition::elementTextContains(WebDriverBy::cssSelector($selector), $text));
+        } catch (TimeoutException) {
+            self::fail(\sprintf('"%s" is not in %s of %s, which says: %s', $text, $selector, $this->browser->getCurrentURL(), $this->find('body')->getText()));
+        }
+        $this->addToAssertionCount(1);
+    }
+
+    /** Serious and critical findings of axe-core on the page as it is. @return list<string> */
+    protected function seriousAccessibilityFindings(): array
+    {
+        $axe = file_get_contents(self::ROOT.'/node_modules/axe-core/axe.min.js');
+        $this->browser->executeScript((string) $axe);
+        $found = $this->browser->executeAsyncScript(<<<'JS'
+            const done = arguments[arguments.length - 1];
+            axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((result) => done(result.violations
+                .filter((one) => ['serious', 'critical'].includes(one.impact))
+                .map((one) => `${one.id}: ${one.nodes.slice(0, 3).map((node) => node.html).join(' | ')}`)));
+            JS);
+        self::assertIsArray($found);
+
+        return array_map(static fn (mixed $one): string => \is_string($one) ? $one : '', array_values($found));
+    }
+
+    private static function answers(int $port): bool
+    {
+        $socket = @fsockopen('127.0.0.1', $port, $code, $message, 0.2);
+        if ($socket === false) {
+            return false;
+        }
+        fclose($socket);
+
+        return true;
+    }
+
+    private static function freePort(): int
+    {
+        $socket = stream_socket_server('tcp://127.0.0.1:0');
+        self::assertIsResource($socket);
+        $name = (string) stream_socket_get_name($socket, false);
+        fclose($socket);
+
+        return (int) substr((string) strrchr($name, ':'), 1);
+    }
+}

@@ -1,0 +1,208 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\Browser;
+
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverKeys;
+use Facebook\WebDriver\WebDriverSelect;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\Process\Process;
+
+/** A day at the pit, as people do it. */
+final class ServiceTest extends BrowserTestCase
+{
+    public function testABatchIsLoggedThroughToServedByKeyboardAndKeypad(): void
+    {
+        $this->logIn('ike');
+        $this->begin('Pork ribs', '51');
+
+        $this->type('51 38.5 T1');
+        $this->seeIn('main [role=status]', 'Kept: Tag 51, Pork ribs · core · 38.5 °F · T1 · now');
+        $this->type('51 cook 250 convection');
+        $this->seeIn('[data-rule=cook]', 'Not read yet. Needs 145 °F for 15 s (intact cut).');
+
+        // The keypad: tag, number, done.
+        $this->open('/');
+        $this->button('Keypad')->click();
+        $this->press('51', '6', '1', 'T1');
+        $this->seeIn('#echo', 'Tag 51, Pork ribs · core · 61 °F · T1 · now');
+        $this->button('Keep')->click();
+        $this->seeIn('main [role=status]', '61 °F');
+
+        // A jump no meat makes is asked about once.
+        $this->type('51 203');
+        $this->seeIn('[role=alertdialog]', 'bigger jump');
+        $this->button('Yes, keep it')->click();
+        $this->seeIn('main [role=status]', '203 °F');
+
+        $this->openTag(51);
+        $this->seeIn('[data-rule=cook][data-verdict=met]', '145 °F for 15 s is shown: 203 °F');
+        $this->seeIn('[data-rule=cook]', '3-401.11(A)(1)');
+        $this->button('Off the heat')->click();
+        $this->find('details[open] [name=method]')->sendKeys('rack under foil');
+        $this->find('details[open] form button')->click();
+        $this->seeIn('[data-rule=rest]', 'Resting and not read yet');
+        $this->button('Serve')->click();
+        $this->find('details[open] form button')->click();
+        $this->seeIn('.panel h2 + span', 'shown');
+        $this->seeIn('main', 'This batch has ended.');
+        self::assertSame(['shown'], $this->worded('.panel h2 + span'));
+        $this->assertTheCommandAgrees(['cook' => 'met', 'rest' => 'met']);
+    }
+
+    public function testACoolingIsFollowedToItsGates(): void
+    {
+        $this->logIn();
+        $this->begin('Turkey breast', '52');
+        foreach (['52 cook 300 convection -300', '52 168 T1 -200', '52 cool ice bath -190', '52 140 T1 -190', '52 120 T1 -170'] as $line) {
+            $this->type($line, sure: true);
+        }
+        $this->openTag(52);
+        $this->seeIn('[data-rule="cool.stage1"]', 'nothing shows it');
+        $this->type('52 66 T1 -80', sure: true);
+        $this->openTag(52);
+        $this->seeIn('[data-rule="cool.stage1"][data-verdict=met]', '70 °F in time: 1 h 50 min');
+        $this->seeIn('[data-rule="cool.total"]', 'Must be at 41 °F by');
+        self::assertCount(2, $this->browser->findElements(WebDriverBy::cssSelector('svg[role=group] .p-post-flag')));
+        $this->seeIn('figcaption', 'fell under 135° between');
+    }
+
+    public function testAHalfTypedEntrySurvivesARefreshAndALostConnection(): void
+    {
+        $this->logIn();
+        $this->find('#line')->sendKeys('7.2 fla');
+        $this->browser->navigate()->refresh();
+        $this->browser->wait(10)->until(fn (): bool => $this->find('#line')->getAttribute('value') === '7.2 fla');
+        // The board keeping itself current leaves the line alone.
+        $this->browser->executeAsyncScript("const done = arguments[0]; const root = document.querySelector('[data-source]'); document.activeElement.blur(); Alpine_ready(); function Alpine_ready() { fetch(root.dataset.source).then((a) => a.text()).then((html) => { root.innerHTML = html; done(); }); }");
+        self::assertSame('7.2 fla', $this->find('#line')->getAttribute('value'));
+    }
+
+    public function testEverythingCanBeDoneByKeyboardAlone(): void
+    {
+        $this->logIn();
+        $keys = $this->browser->getKeyboard();
+        $keys->sendKeys('l');
+        self::assertSame('line', $this->browser->switchTo()->activeElement()->getAttribute('id'));
+        $keys->sendKeys('7 172 T1');
+        $this->seeIn('#echo', 'Tag 7, Lamb shoulder · piece 1, core · 172 °F · T1 · now');
+        $keys->sendKeys(WebDriverKeys::ENTER);
+        $this->seeIn('main [role=status]', '172 °F');
+        // Due next: the first thing by Tab and Enter; then the readings of its picture by arrow keys.
+        for ($tab = 0; $tab < 40 && $this->active('closest("[data-due]")') !== true; ++$tab) {
+            $keys->sendKeys(WebDriverKeys::TAB);
+        }
+        $keys->sendKeys(WebDriverKeys::ENTER);
+        $this->seeIn('h1', 'Pork loin');
+        for ($tab = 0; $tab < 40 && $this->active('matches("[data-reading]")') !== true; ++$tab) {
+            $keys->sendKeys(WebDriverKeys::TAB);
+        }
+        $keys->sendKeys(WebDriverKeys::ARROW_RIGHT);
+        $this->seeIn('figcaption', '131 °F');
+    }
+
+    #[DataProvider('pages')]
+    public function testNothingSeriousStandsInAnybodysWay(string $path, bool $isNight): void
+    {
+        $this->logIn();
+        if ($isNight) {
+            $this->open('/theme/night');
+        }
+        str_starts_with($path, '/') ? $this->open($path) : $this->openTag((int) $path);
+        self::assertSame([], $this->seriousAccessibilityFindings());
+        $this->phone();
+        $this->browser->navigate()->refresh();
+        self::assertSame([], $this->seriousAccessibilityFindings(), 'on a phone');
+        self::assertFalse($this->browser->executeScript('return document.documentElement.scrollWidth > window.innerWidth'), 'no page is wider than a phone');
+    }
+
+    /** @return iterable<array{string, bool}> */
+    public static function pages(): iterable
+    {
+        foreach (['/', '/log', '/log?line=7%20203', '/batches/new', '12', '24'] as $path) {
+            yield "$path by day" => [$path, false];
+            yield "$path by night" => [$path, true];
+        }
+    }
+
+    public function testLoggingAndReadingNeedNoScript(): void
+    {
+        $this->restartWithoutScript();
+        $this->logIn();
+        $this->find('#line')->sendKeys('7.3 168 T1')->submit();
+        $this->seeIn('main [role=status]', 'piece 3, core · 168 °F · T1');
+        $this->find('[data-due] a')->click();
+        $this->find('svg[role=group] [data-reading]');
+        $this->button('Throw away');
+    }
+
+    public function testTheBoardCountsDownAndKeepsItselfCurrent(): void
+    {
+        $this->logIn();
+        $this->seeIn('[data-due]:nth-of-type(2) [data-deadline]', 'late');
+        $this->browser->executeScript("document.querySelectorAll('[data-deadline]').forEach((node) => { node.dataset.deadline = Math.floor(Date.now() / 1000) + 3725; })");
+        $this->seeIn('[data-due]:nth-of-type(2) [data-deadline]', 'in 1 h 2 min');
+    }
+
+    private function begin(string $product, string $tag): void
+    {
+        $this->open('/batches/new');
+        (new WebDriverSelect($this->find('[name=product]')))->selectByVisibleText($product);
+        $this->find('[name=tag]')->clear()->sendKeys($tag);
+        $this->button('Begin')->click();
+        $this->seeIn('h1', $product);
+    }
+
+    private function type(string $line, bool $sure = false): void
+    {
+        $this->find('#line')->clear()->sendKeys($line);
+        $this->button('Keep')->click();
+        $this->browser->wait(10)->until(fn (): bool => $this->browser->findElements(WebDriverBy::cssSelector('main [role=status], [role=alertdialog], main [role=alert]')) !== []);
+        if ($sure && $this->browser->findElements(WebDriverBy::cssSelector('[role=alertdialog]')) !== []) {
+            $this->button('Yes, keep it')->click();
+            $this->find('main [role=status]');
+        }
+    }
+
+    private function press(string ...$keys): void
+    {
+        foreach ($keys as $key) {
+            $this->find("#pad [data-key='$key']")->click();
+        }
+    }
+
+    private function openTag(int $tag): void
+    {
+        $this->open('/');
+        $this->find('#due-next');
+        $path = $this->browser->executeScript('return [...document.querySelectorAll("li a")].find((link) => link.querySelector(".tag")?.textContent === arguments[0])?.getAttribute("href")', [(string) $tag]);
+        self::assertIsString($path);
+        $this->open($path);
+    }
+
+    private function active(string $question): bool
+    {
+        return (bool) $this->browser->executeScript("return Boolean(document.activeElement.$question)");
+    }
+
+    /** @return list<string> */
+    private function worded(string $selector): array
+    {
+        return array_map(static fn ($element): string => trim($element->getText()), $this->browser->findElements(WebDriverBy::cssSelector($selector)));
+    }
+
+    /** @param array<string, string> $rules */
+    private function assertTheCommandAgrees(array $rules): void
+    {
+        $record = $this->browser->executeAsyncScript('const done = arguments[arguments.length - 1]; fetch(location.pathname + "/record.json").then((answer) => answer.text()).then(done)');
+        self::assertIsString($record);
+        $process = new Process([\PHP_BINARY, 'bin/console', 'verjuicer:assess', '-'], __DIR__.'/../..', null, $record);
+        $process->mustRun();
+        $answer = json_decode($process->getOutput(), true);
+        self::assertIsArray($answer);
+        self::assertSame('met', $answer['verdict']);
+        self::assertSame($rules, $answer['rules_judged']);
+    }
+}
