@@ -5,16 +5,20 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Measure;
 
 /** The time zone of a site, by its IANA name. */
-final readonly class Zone
+final class Zone
 {
-    private function __construct(public string $name, private \DateTimeZone $zone)
+    /** @var array<string, true>|null the names PHP knows, asked for once */
+    private static ?array $known = null;
+
+    private function __construct(public readonly string $name, private readonly \DateTimeZone $zone)
     {
     }
 
     /** @throws UnknownZone if there is no zone of this name */
     public static function named(string $name): self
     {
-        if (!\in_array($name, \DateTimeZone::listIdentifiers(\DateTimeZone::ALL_WITH_BC), true)) {
+        self::$known ??= array_fill_keys(\DateTimeZone::listIdentifiers(\DateTimeZone::ALL_WITH_BC), true);
+        if (!isset(self::$known[$name])) {
             throw UnknownZone::named($name);
         }
 

@@ -19,7 +19,7 @@ use Verjuicer\Core\Record\EventType;
 /** Packs what the board needs of an assessment into JSON, and unpacks it. */
 final readonly class LaneFacts
 {
-    private const MOST_POINTS = 48;
+    private const MOST_POINTS = 24;
 
     public static function pack(Assessment $assessment): string
     {

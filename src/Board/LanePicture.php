@@ -20,13 +20,13 @@ final readonly class LanePicture
 
     /**
      * @param list<array{stage: string, x: float, width: float}>                                                                              $bars
-     * @param list<array{x: float, y: float}>                                                                                                 $dots
+     * @param string                                                                                                                          $dots  the readings as a path of points
      * @param list<array{kind: string, x: float, label: string, label_x: float, label_width: float, is_right: bool, row: int, is_late: bool}> $posts
      */
     private function __construct(
         public array $bars,
         public string $line,
-        public array $dots,
+        public string $dots,
         public float $hotY,
         public float $coldY,
         public array $posts,
@@ -54,7 +54,7 @@ final readonly class LanePicture
         return new self(
             $bars,
             implode(' ', array_map(static fn (array $dot): string => $dot['x'].','.$dot['y'], $dots)),
-            $dots,
+            \count($dots) > 0 ? 'M'.implode('h0M', array_map(static fn (array $dot): string => $dot['x'].' '.$dot['y'], $dots)).'h0' : '',
             $scale->y($rules->hot->threshold->printedIn($unit)),
             $scale->y($rules->cold->threshold->printedIn($unit)),
             self::posts($lane, $axis, $rules, $unit, $zone, $figures, $now),

@@ -18,6 +18,8 @@ class Site
     #[ORM\Column(type: 'uuid')]
     public Uuid $id; // not readonly: Doctrine writes it twice into a lazily loaded object
 
+    private ?Zone $zone = null;
+
     public function __construct(
         #[ORM\Column]
         public readonly string $name,
@@ -35,6 +37,6 @@ class Site
 
     public function zone(): Zone
     {
-        return Zone::named($this->timezone);
+        return $this->zone ??= Zone::named($this->timezone);
     }
 }

@@ -136,7 +136,11 @@ abstract class BrowserTestCase extends TestCase
         $this->addToAssertionCount(1);
     }
 
-    /** Serious and critical findings of axe-core on the page as it is. @return list<string> */
+    /**
+     * Serious and critical findings of axe-core on the page as it is.
+     *
+     * @return list<string>
+     */
     protected function seriousAccessibilityFindings(): array
     {
         // A line under which others scroll half covers one of them at any time: that is no finding.

@@ -190,7 +190,7 @@ final class ServiceTest extends BrowserTestCase
     /** @return list<string> */
     private function worded(string $selector): array
     {
-        return array_map(static fn ($element): string => trim($element->getText()), $this->browser->findElements(WebDriverBy::cssSelector($selector)));
+        return array_values(array_map(static fn ($element): string => trim($element->getText()), $this->browser->findElements(WebDriverBy::cssSelector($selector))));
     }
 
     /** @param array<string, string> $rules */
