@@ -57,9 +57,6 @@ final readonly class CookOutcome
     {
         $moves = self::movesFrom($case, $window, $track);
         $dwell = new Dwell($window->openRows, $case->rules->monitoring);
-        $lowest = $window->openRows[0]->temperature;
-        $wasHotEnough = false;
-        $highest = null;
         $last = null;
         foreach ($trace->readings as $reading) {
             if ($moves !== [] && $moves[0] < $reading->order) {
@@ -68,29 +65,22 @@ final readonly class CookOutcome
                     array_shift($moves);
                 }
                 $dwell = new Dwell($window->openRows, $case->rules->monitoring);
-                $wasHotEnough = false;
-                $highest = null;
             }
             $reached = $dwell->see($reading);
             if ($reached !== null) {
                 return [$reading->piece, self::met($window, $track, $reached[0]->temperature, $reached[0]->dwell, $reached[1], $reading), null];
             }
             $last = $reading;
-            // Asked of each reading in its own unit: the hottest by the physics may be the one that falls short of its unit's figure.
-            $wasHotEnough = $wasHotEnough || $lowest->compare($reading->temp) >= 0;
-            if ($highest === null || $reading->temp->isHotterThan($highest->temp)) {
-                $highest = $reading;
-            }
         }
-        if ($highest === null || $last === null || $moves !== []) {
+        if ($dwell->highest === null || $last === null || $moves !== []) {
             return null;
         }
 
-        return [$last->piece, ...self::notReached($case, $window, $track, $dwell, $wasHotEnough, $highest, $last)];
+        return [$last->piece, ...self::notReached($case, $window, $track, $dwell, $dwell->highest, $last)];
     }
 
     /** @return array{Finding, Clock|null} */
-    private static function notReached(CaseFile $case, CookWindow $window, string $track, Dwell $dwell, bool $wasHotEnough, Reading $highest, Reading $last): array
+    private static function notReached(CaseFile $case, CookWindow $window, string $track, Dwell $dwell, Reading $highest, Reading $last): array
     {
         $isOpen = $window->stretch->isOpen;
         $lowest = $window->openRows[0];
@@ -113,7 +103,7 @@ final readonly class CookOutcome
                 $values = ['temp' => $soonest[0]->temperature, 'dwell' => $soonest[0]->dwell, 'since' => $since, 'due' => $due] + $values;
                 $clock = new Clock('cook', ClockKind::Check, $track, $since, $since, $due);
             }
-        } elseif ($wasHotEnough) {
+        } elseif ($dwell->wasHotEnough) {
             $verdict = Verdict::NotShown;
             $message = 'cook.time_not_shown';
         } else {

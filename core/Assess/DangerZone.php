@@ -43,31 +43,41 @@ final readonly class DangerZone
         $byStage = [];
         $stage = $before = 0;
         $previous = null;
+        // Where a stay within the zone that is not yet counted began: successive readings inside are one stay.
+        $since = null;
         $cold = $case->rules->cold->threshold;
         $hot = $case->rules->hot->threshold;
+        $stay = static function (int $from, int $to, int $at) use ($case, &$micros, &$stage, &$byStage): void {
+            $micros += $to - $from;
+            while (isset($case->timeline->stages[$stage + 1]) && $case->timeline->stages[$stage]->to->epoch <= $at) {
+                ++$stage;
+            }
+            self::share($case->timeline, $stage, $from, $to, $byStage);
+        };
         foreach ($trace->readings as $reading) {
             // On which side of the zone, by the limits in the reading's own unit: −1 cold, 0 inside, 1 hot.
             $after = $cold->compare($reading->temp) <= 0 ? -1 : ($hot->compare($reading->temp) >= 0 ? 1 : 0);
-            if ($previous !== null && $reading->at > $previous->at) {
-                $length = $reading->at - $previous->at;
-                if ($before === 0 || $after === 0 || $before !== $after) {
-                    $greatest += $length;
-                    if ($before === $after) {
-                        $least += $length;
-                        [$from, $to] = [1_000_000 * $previous->at, 1_000_000 * $reading->at];
-                    } else {
-                        [$from, $to] = self::insideOf($case->rules, $previous, $reading);
-                    }
-                    $micros += $to - $from;
-                    while (isset($case->timeline->stages[$stage + 1]) && $case->timeline->stages[$stage]->to->epoch <= $previous->at) {
-                        ++$stage;
-                    }
-                    self::share($case->timeline, $stage, $from, $to, $byStage);
+            if ($previous !== null && $after === 0 && $before === 0) {
+                $since ??= $previous->at;
+            } elseif ($previous !== null && $after !== $before) {
+                if ($since !== null) {
+                    $least += $previous->at - $since;
+                    $stay(1_000_000 * $since, 1_000_000 * $previous->at, $since);
+                    $since = null;
+                }
+                if ($reading->at > $previous->at) {
+                    $greatest += $reading->at - $previous->at;
+                    $stay(...[...self::insideOf($case->rules, $previous, $reading), $previous->at]);
                 }
             }
             $previous = $reading;
             $before = $after;
         }
+        if ($since !== null && $previous !== null) {
+            $least += $previous->at - $since;
+            $stay(1_000_000 * $since, 1_000_000 * $previous->at, $since);
+        }
+        $greatest += $least;
         $first = $trace->first();
         $leftTheCold = self::leftTheCold($case->timeline);
         if ($first !== null && $leftTheCold !== null) {

@@ -19,6 +19,12 @@ final class Dwell
 
     private ?Reading $previous = null;
 
+    /** The hottest reading seen, by the physics. */
+    public ?Reading $highest = null;
+
+    /** Whether any reading was, by its own unit's figure, at the coolest row: that need not be the hottest by the physics. */
+    public bool $wasHotEnough = false;
+
     /** @param non-empty-list<CookingRow> $rows from the coolest to the hottest */
     public function __construct(private readonly array $rows, private readonly Monitoring $monitoring)
     {
@@ -39,6 +45,13 @@ final class Dwell
             $this->firsts[$running++] = $reading;
         }
         $this->running = $running;
+        if ($running > 0) {
+            $this->wasHotEnough = true;
+        }
+        $highest = $this->highest?->temp;
+        if ($highest === null || ($highest->unit === $reading->temp->unit ? $highest->tenths < $reading->temp->tenths : $reading->temp->isHotterThan($highest))) {
+            $this->highest = $reading;
+        }
         for ($row = 0; $row < $running; ++$row) {
             if ($reading->at - $this->firsts[$row]->at + $this->monitoring->settledReading->span->seconds >= $this->rows[$row]->dwell->seconds) {
                 return [$this->rows[$row], $this->firsts[$row]];
