@@ -15,10 +15,10 @@ install_packages() {
 }
 
 need_php() {
-    local missing=no extension
-    command -v php >/dev/null || missing=yes
+    local missing=no extension modules
+    modules=$(php -m 2>/dev/null) || missing=yes
     for extension in pdo_pgsql intl mbstring dom simplexml xmlwriter zip curl sodium; do
-        php -m 2>/dev/null | grep -qix "$extension" || missing=yes
+        grep -qix "$extension" <<<"$modules" || missing=yes
     done
     local packages=()
     [ "$missing" = yes ] && packages+=(php8.2-cli php8.2-pgsql php8.2-intl php8.2-mbstring php8.2-xml php8.2-zip php8.2-curl)

@@ -46,6 +46,7 @@ final class Version20261124000000 extends AbstractMigration
                 form TEXT NOT NULL,
                 integrity TEXT NOT NULL,
                 usual_grams INT CHECK (usual_grams > 0),
+                spots JSONB NOT NULL,
                 UNIQUE (site_id, name)
             )
             SQL);
@@ -120,11 +121,14 @@ final class Version20261124000000 extends AbstractMigration
                 ended_at TIMESTAMPTZ(0),
                 verdict TEXT NOT NULL,
                 next_turn TIMESTAMPTZ(0),
-                facts JSONB NOT NULL
+                facts JSONB NOT NULL,
+                version BIGINT NOT NULL
             )
             SQL);
+        $this->addSql('CREATE SEQUENCE board_version');
+        $this->addSql('CREATE INDEX board_lane_version ON board_lane (site_id, version)');
+        $this->addSql('CREATE INDEX board_lane_turn ON board_lane (site_id, next_turn) WHERE ended_at IS NULL');
         $this->addSql('CREATE UNIQUE INDEX board_lane_open_tag ON board_lane (site_id, tag) WHERE ended_at IS NULL');
-
         $this->addSql('CREATE INDEX board_lane_ended ON board_lane (site_id, ended_at)');
 
         // What is recorded stays: a correction is a new row.

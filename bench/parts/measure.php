@@ -2,17 +2,20 @@
 
 declare(strict_types=1);
 
-// For bench/pages: logs in, then measures 80 requests of each page, in turn; the median of each.
+// For bench/pages: logs in, then measures 80 requests of each page in turn, as screens ask for them, and 30 each right
+// after an entry was kept, so that all of the page is made anew. Prints the median of each.
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';
 
+use Symfony\Component\Uid\Uuid;
+
 $base = $argv[1];
 $cookies = tempnam(sys_get_temp_dir(), 'bench');
-$ask = static function (string $path, ?array $form = null) use ($base, $cookies): array {
+$ask = static function (string $path, ?array $form = null, bool $follows = true) use ($base, $cookies): array {
     static $handle = null;
     $handle ??= curl_init();
     curl_reset($handle);
-    curl_setopt_array($handle, [\CURLOPT_URL => $base.$path, \CURLOPT_RETURNTRANSFER => true, \CURLOPT_COOKIEJAR => $cookies, \CURLOPT_COOKIEFILE => $cookies, \CURLOPT_FOLLOWLOCATION => true, \CURLOPT_TIMEOUT => 20]
+    curl_setopt_array($handle, [\CURLOPT_URL => $base.$path, \CURLOPT_RETURNTRANSFER => true, \CURLOPT_COOKIEJAR => $cookies, \CURLOPT_COOKIEFILE => $cookies, \CURLOPT_FOLLOWLOCATION => $follows, \CURLOPT_TIMEOUT => 20]
         + ($form === null ? [] : [\CURLOPT_POSTFIELDS => http_build_query($form)]));
     $body = (string) curl_exec($handle);
 
@@ -22,15 +25,27 @@ preg_match('/_csrf_token" value="([^"]+)"/', $ask('/login')[0], $token);
 [$board] = $ask('/login', ['_username' => 'mara', '_password' => 'oak-and-patience', '_csrf_token' => $token[1]]);
 preg_match('#/batches/[0-9a-f-]{36}#', $board, $batch);
 $lanes = substr_count($board, 'class="tag"');
+preg_match('#aria-hidden="true">(\d+)</span>#', $ask($batch[0])[0], $tag);
 $pages = ['empty page' => '/empty', "board ($lanes batches)" => '/', 'batch page (200 events)' => $batch[0]];
 $times = [];
+$measure = static function (string $name, string $path, bool $counts) use ($ask, &$times): void {
+    [, $time, $status] = $ask($path);
+    $status === 200 || exit("$path answered $status\n");
+    if ($counts) {
+        $times[$name][] = $time;
+    }
+};
 for ($round = 0; $round < 90; ++$round) {
     foreach ($pages as $name => $path) {
-        [, $time, $status] = $ask($path);
-        $status === 200 || exit("$path answered $status\n");
-        if ($round >= 10) {
-            $times[$name][] = $time;
-        }
+        $measure($name, $path, $round >= 10);
+    }
+}
+preg_match('/name="_token" value="([^"]+)"/', $ask('/log')[0], $token);
+for ($round = 0; $round < 30; ++$round) {
+    foreach (array_slice($pages, 1) as $name => $path) {
+        [$page, , $status] = $ask('/log', ['_token' => $token[1], 'id' => Uuid::v7()->toRfc4122(), 'back' => '/', 'line' => $tag[1].' 60', 'sure' => '1'], false);
+        $status === 303 || exit("The entry was answered $status.\n");
+        $measure($name.', after an entry', $path, true);
     }
 }
 unlink($cookies);
@@ -39,5 +54,5 @@ foreach ($times as $name => $of) {
     sort($of);
     $median = $of[intdiv(count($of), 2)];
     $empty ??= $median;
-    printf("%-26s median %6.1f ms   %4.1f times the empty page\n", $name, $median, $median / $empty);
+    printf("%-40s median %6.1f ms   %4.1f times the empty page\n", $name, $median, $median / $empty);
 }

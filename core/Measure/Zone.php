@@ -32,4 +32,25 @@ final class Zone
 
         return $transitions === false || $transitions === [] ? 0 : $transitions[0]['offset'];
     }
+
+    /**
+     * The moments at which the site's wall shows this time: none where a clock change skips it, two where one repeats it.
+     *
+     * @param int $wall seconds from 1 January 1970 00:00 on the wall
+     *
+     * @return list<Instant> the earlier first
+     */
+    public function instantsAt(int $wall): array
+    {
+        $instants = [];
+        foreach ([$wall - 86400, $wall + 86400] as $nearby) {
+            $epoch = $wall - $this->offsetAt(Instant::ofEpoch($nearby));
+            if ($epoch + $this->offsetAt(Instant::ofEpoch($epoch)) === $wall) {
+                $instants[$epoch] = Instant::ofEpoch($epoch);
+            }
+        }
+        ksort($instants);
+
+        return array_values($instants);
+    }
 }

@@ -9,6 +9,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Account\CurrentAccount;
+use Verjuicer\App\Page\RenderedPart;
 use Verjuicer\App\Record\Now;
 use Verjuicer\App\Wording\Figures;
 use Verjuicer\Core\Measure\Span;
@@ -25,6 +26,7 @@ final class BoardController extends AbstractController
         private readonly DueNext $dueNext,
         private readonly RuleSetLibrary $ruleSets,
         private readonly Figures $figures,
+        private readonly RenderedPart $part,
         private readonly CurrentAccount $account,
         private readonly Now $now,
     ) {
@@ -33,17 +35,21 @@ final class BoardController extends AbstractController
     #[Route('/', name: 'board', methods: ['GET'])]
     public function board(): Response
     {
-        return $this->render('board/board.html.twig', $this->view() + ['entry_id' => Uuid::v7()->toRfc4122()]);
+        return $this->render('board/board.html.twig', ['now' => $this->now->instant(), 'live' => $this->part(), 'entry_id' => Uuid::v7()->toRfc4122()]);
     }
 
     /** The part of the board that changes, for the script that keeps it current. */
     #[Route('/board/live', name: 'board_live', methods: ['GET'])]
     public function live(): Response
     {
-        $response = $this->render('board/_live.html.twig', $this->view());
-        $response->headers->set('Cache-Control', 'no-store, private');
+        return $this->render('_live.html.twig', ['now' => $this->now->instant(), 'part' => $this->part()], new Response(headers: ['Cache-Control' => 'no-store, private']));
+    }
 
-        return $response;
+    private function part(): string
+    {
+        $site = $this->account->get()->site;
+
+        return $this->part->of('board/_live.html.twig', [$site->id->toRfc4122(), $this->lanes->version($site, $this->now->instant()), $this->isGranted('ROLE_CREW')], $this->view(...));
     }
 
     /** @return array<string, mixed> */

@@ -20,6 +20,8 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
  */
 final readonly class BoardLanes
 {
+    private const COLUMNS = 'batch_id, tag, version, ended_at IS NOT NULL AS has_ended, verdict, facts';
+
     public function __construct(
         private Connection $connection,
         private EntityManagerInterface $entities,
@@ -32,21 +34,55 @@ final readonly class BoardLanes
     /** @return list<Lane> of the open batches, by tag */
     public function open(Site $site, Instant $now): array
     {
-        $rows = $this->openRows($site);
-        $turned = array_filter($rows, static fn (array $row): bool => $row['next_turn'] !== null && $row['next_turn'] < $now->epoch);
-        foreach ($turned as $row) {
-            $this->connection->transactional(fn () => $this->refreshById($row['batch_id'], $now));
-        }
+        $this->bringUpToDate($site, $now);
+        /** @var list<array{batch_id: string, tag: int, version: int, has_ended: bool, verdict: string, facts: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT '.self::COLUMNS.' FROM board_lane WHERE site_id = ? AND ended_at IS NULL ORDER BY tag',
+            [$site->id->toRfc4122()],
+        );
 
-        return array_map(LaneFacts::unpack(...), $turned === [] ? $rows : $this->openRows($site));
+        return array_map(LaneFacts::unpack(...), $rows);
+    }
+
+    /** Grows with every change of any lane of the site. */
+    public function version(Site $site, Instant $now): int
+    {
+        $this->bringUpToDate($site, $now);
+        $version = $this->connection->fetchOne('SELECT max(version) FROM board_lane WHERE site_id = ?', [$site->id->toRfc4122()]);
+
+        return \is_int($version) ? $version : 0;
+    }
+
+    /** The lane of one batch, open or ended. */
+    public function of(Batch $batch, Instant $now): Lane
+    {
+        $this->bringUpToDate($batch->site, $now);
+        /** @var array{batch_id: string, tag: int, version: int, has_ended: bool, verdict: string, facts: string}|false $row */
+        $row = $this->connection->fetchAssociative('SELECT '.self::COLUMNS.' FROM board_lane WHERE batch_id = ?', [$batch->id->toRfc4122()]);
+        \assert($row !== false, 'a batch and its lane begin in one transaction');
+
+        return LaneFacts::unpack($row);
+    }
+
+    /** Makes those lanes anew whose verdict time alone may have changed. */
+    private function bringUpToDate(Site $site, Instant $now): void
+    {
+        /** @var list<string> $turned */
+        $turned = $this->connection->fetchFirstColumn(
+            'SELECT batch_id FROM board_lane WHERE site_id = ? AND ended_at IS NULL AND next_turn < ?',
+            [$site->id->toRfc4122(), $now->rfc3339()],
+        );
+        foreach ($turned as $id) {
+            $this->connection->transactional(fn () => $this->refreshById($id, $now));
+        }
     }
 
     /** @return list<Lane> of the batches that ended from this moment on, the latest first */
     public function endedSince(Site $site, Instant $since): array
     {
-        /** @var list<array{batch_id: string, tag: int, verdict: string, facts: string}> $rows */
+        /** @var list<array{batch_id: string, tag: int, version: int, has_ended: bool, verdict: string, facts: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT batch_id, tag, verdict, facts FROM board_lane WHERE site_id = ? AND ended_at >= ? ORDER BY ended_at DESC, tag LIMIT 12',
+            'SELECT '.self::COLUMNS.' FROM board_lane WHERE site_id = ? AND ended_at >= ? ORDER BY ended_at DESC, tag LIMIT 12',
             [$site->id->toRfc4122(), $since->rfc3339()],
         );
 
@@ -73,10 +109,10 @@ final readonly class BoardLanes
         $record = $this->records->of($batch);
         $assessment = $this->assessor->assess($record, $this->ruleSets->get($record->rules), $now);
         $this->connection->executeStatement(<<<'SQL'
-            INSERT INTO board_lane (batch_id, site_id, tag, ended_at, verdict, next_turn, facts)
-            VALUES (:batch, :site, :tag, :ended, :verdict, :turn, :facts)
+            INSERT INTO board_lane (batch_id, site_id, tag, ended_at, verdict, next_turn, facts, version)
+            VALUES (:batch, :site, :tag, :ended, :verdict, :turn, :facts, nextval('board_version'))
             ON CONFLICT (batch_id) DO UPDATE
-            SET ended_at = excluded.ended_at, verdict = excluded.verdict, next_turn = excluded.next_turn, facts = excluded.facts
+            SET ended_at = excluded.ended_at, verdict = excluded.verdict, next_turn = excluded.next_turn, facts = excluded.facts, version = excluded.version
             SQL, [
             'batch' => $batch->id->toRfc4122(),
             'site' => $batch->site->id->toRfc4122(),
@@ -108,15 +144,5 @@ final readonly class BoardLanes
         if ($batch !== null) {
             $this->refresh($batch, $now);
         }
-    }
-
-    /** @return list<array{batch_id: string, tag: int, verdict: string, next_turn: int|null, facts: string}> */
-    private function openRows(Site $site): array
-    {
-        /** @var list<array{batch_id: string, tag: int, verdict: string, next_turn: int|null, facts: string}> */
-        return $this->connection->fetchAllAssociative(<<<'SQL'
-            SELECT batch_id, tag, verdict, extract(epoch FROM next_turn)::bigint AS next_turn, facts
-            FROM board_lane WHERE site_id = ? AND ended_at IS NULL ORDER BY tag
-            SQL, [$site->id->toRfc4122()]);
     }
 }

@@ -10,7 +10,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Record\EventType;
 
-/** What the board shows of one batch: a projection of its assessment. */
+/** What the board shows of one batch: a projection of its assessment. The version changes whenever anything of it does. */
 final readonly class Lane
 {
     /**
@@ -21,6 +21,8 @@ final readonly class Lane
      */
     public function __construct(
         public string $batchId,
+        public int $version,
+        public bool $hasEnded,
         public int $tag,
         public string $product,
         public int $pieces,
@@ -34,5 +36,11 @@ final readonly class Lane
         public ?Instant $lastAt,
         public array $dues,
     ) {
+    }
+
+    /** The kind of the stage the batch is in, or was in last; none before its first. */
+    public function stage(): ?EventType
+    {
+        return $this->stages === [] ? null : $this->stages[\count($this->stages) - 1][0];
     }
 }

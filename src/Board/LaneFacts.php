@@ -39,7 +39,7 @@ final readonly class LaneFacts
         ], \JSON_THROW_ON_ERROR);
     }
 
-    /** @param array{batch_id: string, tag: int, verdict: string, facts: string} $row */
+    /** @param array{batch_id: string, tag: int, version: int, has_ended: bool, verdict: string, facts: string} $row */
     public static function unpack(array $row): Lane
     {
         /** @var array{product: string|null, pieces: int, rules: string, wrongs: array<string, string>, stages: list<array{string, int, int|null}>, line: list<array{int, int, string}>, last: array{int, string, string, int}|null, dues: list<array{string, string, string|null, int}>} $facts */
@@ -52,6 +52,8 @@ final readonly class LaneFacts
 
         return new Lane(
             $row['batch_id'],
+            $row['version'],
+            $row['has_ended'],
             $row['tag'],
             $facts['product'] ?? '',
             $facts['pieces'],

@@ -70,8 +70,8 @@ final class DemoCommand extends Command
             $this->entities->persist($account);
         }
         $products = [];
-        foreach (DemoKitchen::PRODUCTS as [$name, $animal, $form, $integrity, $grams]) {
-            $this->entities->persist($products[$name] = new Product($site, $name, $animal, $form, $integrity, $grams));
+        foreach (DemoKitchen::PRODUCTS as [$name, $animal, $form, $integrity, $grams, $spots]) {
+            $this->entities->persist($products[$name] = new Product($site, $name, $animal, $form, $integrity, $grams, $spots));
         }
         $this->entities->flush();
         foreach (DemoKitchen::THERMOMETERS as $label => $checks) {

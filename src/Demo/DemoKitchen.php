@@ -21,25 +21,25 @@ final readonly class DemoKitchen
         ['wynn', 'Wynn Sable', 'WS', 'inspector'],
     ];
 
-    /** Name, animal, form, integrity, usual grams of one piece. */
+    /** Name, animal, form, integrity, usual grams of one piece, spots worth probing besides the core. */
     public const PRODUCTS = [
-        ['Beef brisket', Animal::Beef, Form::Roast, Integrity::Intact, 6400],
-        ['Beef cheek', Animal::Beef, Form::Cut, Integrity::Intact, 450],
-        ['Beef rib roast', Animal::Beef, Form::Roast, Integrity::Intact, 5200],
-        ['Beef ribs', Animal::Beef, Form::Cut, Integrity::Intact, 2600],
-        ['Chicken, whole', Animal::Chicken, Form::WholeBird, Integrity::Intact, 1700],
-        ['Chicken thighs', Animal::Chicken, Form::Cut, Integrity::Intact, 160],
-        ['Duck', Animal::Duck, Form::WholeBird, Integrity::Intact, 2200],
-        ['Goat leg', Animal::Goat, Form::Roast, Integrity::Intact, 2400],
-        ['Lamb leg', Animal::Lamb, Form::Roast, Integrity::Intact, 2800],
-        ['Lamb shoulder', Animal::Lamb, Form::Roast, Integrity::Intact, 2300],
-        ['Mutton ham', Animal::Mutton, Form::Roast, Integrity::Intact, 4800],
-        ['Pork butt', Animal::Pork, Form::Roast, Integrity::Intact, 3600],
-        ['Pork loin', Animal::Pork, Form::Roast, Integrity::Intact, 2000],
-        ['Pork ribs', Animal::Pork, Form::Cut, Integrity::Intact, 1300],
-        ['Turkey breast', Animal::Turkey, Form::Roast, Integrity::Intact, 3100],
-        ['House sausage', Animal::Pork, Form::Comminuted, Integrity::NonIntact, 140],
-        ['Smoked sausage log', Animal::Pork, Form::CommercialReadyToEat, Integrity::Intact, 1500],
+        ['Beef brisket', Animal::Beef, Form::Roast, Integrity::Intact, 6400, ['flat', 'point']],
+        ['Beef cheek', Animal::Beef, Form::Cut, Integrity::Intact, 450, []],
+        ['Beef rib roast', Animal::Beef, Form::Roast, Integrity::Intact, 5200, []],
+        ['Beef ribs', Animal::Beef, Form::Cut, Integrity::Intact, 2600, []],
+        ['Chicken, whole', Animal::Chicken, Form::WholeBird, Integrity::Intact, 1700, ['breast', 'thigh']],
+        ['Chicken thighs', Animal::Chicken, Form::Cut, Integrity::Intact, 160, []],
+        ['Duck', Animal::Duck, Form::WholeBird, Integrity::Intact, 2200, ['breast', 'thigh']],
+        ['Goat leg', Animal::Goat, Form::Roast, Integrity::Intact, 2400, []],
+        ['Lamb leg', Animal::Lamb, Form::Roast, Integrity::Intact, 2800, []],
+        ['Lamb shoulder', Animal::Lamb, Form::Roast, Integrity::Intact, 2300, []],
+        ['Mutton ham', Animal::Mutton, Form::Roast, Integrity::Intact, 4800, []],
+        ['Pork butt', Animal::Pork, Form::Roast, Integrity::Intact, 3600, []],
+        ['Pork loin', Animal::Pork, Form::Roast, Integrity::Intact, 2000, []],
+        ['Pork ribs', Animal::Pork, Form::Cut, Integrity::Intact, 1300, []],
+        ['Turkey breast', Animal::Turkey, Form::Roast, Integrity::Intact, 3100, []],
+        ['House sausage', Animal::Pork, Form::Comminuted, Integrity::NonIntact, 140, []],
+        ['Smoked sausage log', Animal::Pork, Form::CommercialReadyToEat, Integrity::Intact, 1500, []],
     ];
 
     /** Thermometer, and its checks: minutes, method, expected °F, read °F; water boils at 203.1 °F at 1,610 m. */

@@ -15,7 +15,6 @@ use Verjuicer\App\Account\CurrentAccount;
 use Verjuicer\App\Batch\Batch;
 use Verjuicer\App\Board\BoardLanes;
 use Verjuicer\App\Record\EventConflict;
-use Verjuicer\App\Record\Now;
 use Verjuicer\App\Thermometer\Thermometers;
 
 /** The log line: one short entry, told back in plain words before it is kept. */
@@ -27,7 +26,6 @@ final class EntryController extends AbstractController
         private readonly BoardLanes $lanes,
         private readonly Thermometers $thermometers,
         private readonly CurrentAccount $account,
-        private readonly Now $now,
         private readonly TranslatorInterface $translator,
     ) {
     }
@@ -61,8 +59,8 @@ final class EntryController extends AbstractController
             $event = $this->journal->keep($batch, $this->account->get(), $id, $entry);
         } catch (EntryProblem $problem) {
             return $this->entryPage($line, $back, $problem->key, $problem->values, Response::HTTP_UNPROCESSABLE_ENTITY);
-        } catch (EventConflict) {
-            return $this->entryPage($line, $back, 'entry.problem.id_taken', [], Response::HTTP_CONFLICT);
+        } catch (EventConflict $conflict) {
+            return $this->entryPage($line, $back, $conflict->key, [], Response::HTTP_CONFLICT);
         }
         $this->addFlash('kept', ['sentence' => $this->echo->of($batch, $entry), 'batch' => $batch->id->toRfc4122(), 'event' => $event->id]);
 
@@ -119,8 +117,6 @@ final class EntryController extends AbstractController
             'problem_values' => $values,
             'doubts' => $doubts,
             'sentence' => $sentence,
-            'lanes' => $this->lanes->open($site, $this->now->instant()),
-            'thermometers' => $this->thermometers->labels($site),
         ], new Response(status: $status));
     }
 

@@ -54,6 +54,16 @@ final class EntryProblem extends \DomainException
         return new self('entry.problem.incomplete.'.($members[0] ?? 'event'));
     }
 
+    public static function noReason(): self
+    {
+        return new self('entry.problem.no_reason');
+    }
+
+    public static function noTime(string $given): self
+    {
+        return new self('entry.problem.no_time', ['{given}' => mb_substr($given, 0, 20)]);
+    }
+
     public static function inTheFuture(): self
     {
         return new self('entry.problem.future');

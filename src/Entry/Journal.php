@@ -40,11 +40,7 @@ final readonly class Journal
      */
     public function completed(Batch $batch, Entry $entry): Entry
     {
-        if ($entry->detail instanceof Detail\Reading || $entry->detail instanceof Detail\ProbeMoved) {
-            if ($entry->detail->piece > $batch->pieces) {
-                throw EntryProblem::unknownPiece($entry->detail->piece, $batch->pieces);
-            }
-        }
+        self::requirePiece($batch, $entry);
 
         return $entry->readWith($this->thermometers->lastUsedIn($batch));
     }
@@ -83,10 +79,37 @@ final readonly class Journal
         return $event;
     }
 
-    /** Takes an entry back by a further event; the entry itself stays in the record. */
-    public function void(Batch $batch, Account $by, Uuid $id, Uuid $entry, string $reason): void
+    /**
+     * Puts a wrong entry right by a further event; the wrong one stays in the record.
+     *
+     * @throws EntryProblem  if it would have happened in the future, or the batch has no such piece
+     * @throws EventConflict if the id belongs to another entry, or the batch cannot be as it would then be
+     */
+    public function replace(Batch $batch, Account $by, Uuid $id, Event $wrong, Entry $entry, Instant $at, string $reason): void
+    {
+        self::requirePiece($batch, $entry);
+        $now = $this->now->instant();
+        if ($at->isAfter($now)) {
+            throw EntryProblem::inTheFuture();
+        }
+        $this->log->append($batch, $by, $now, new Event($id->toRfc4122(), $at, $by->initials, $wrong->type, $entry->detail, $wrong->id, $reason));
+    }
+
+    /**
+     * Takes an entry back by a further event; the entry itself stays in the record.
+     *
+     * @throws EventConflict if the id belongs to another entry, or the batch cannot be as it would then be
+     */
+    public function void(Batch $batch, Account $by, Uuid $id, Event $wrong, string $reason): void
     {
         $now = $this->now->instant();
-        $this->log->append($batch, $by, $now, new Event($id->toRfc4122(), $now, $by->initials, EventType::Void, Detail\Bare::of(), $entry->toRfc4122(), $reason));
+        $this->log->append($batch, $by, $now, new Event($id->toRfc4122(), $now, $by->initials, EventType::Void, Detail\Bare::of(), $wrong->id, $reason));
+    }
+
+    private static function requirePiece(Batch $batch, Entry $entry): void
+    {
+        if (($entry->detail instanceof Detail\Reading || $entry->detail instanceof Detail\ProbeMoved) && $entry->detail->piece > $batch->pieces) {
+            throw EntryProblem::unknownPiece($entry->detail->piece, $batch->pieces);
+        }
     }
 }

@@ -20,6 +20,7 @@ class Product
     #[ORM\Column(type: 'uuid')]
     public Uuid $id; // not readonly: Doctrine writes it twice into a lazily loaded object
 
+    /** @param list<string> $spots worth probing, besides the core of each piece */
     public function __construct(
         #[ORM\ManyToOne]
         #[ORM\JoinColumn(nullable: false)]
@@ -34,6 +35,8 @@ class Product
         public readonly Integrity $integrity,
         #[ORM\Column(nullable: true)]
         public readonly ?int $usualGrams,
+        #[ORM\Column(type: 'json')]
+        public readonly array $spots = [],
     ) {
         $this->id = Uuid::v7();
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Record;
 
 use Doctrine\DBAL\Connection;
+use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Verjuicer\App\Account\Account;
 use Verjuicer\App\Batch\Batch;
 use Verjuicer\App\Board\BoardLanes;
@@ -26,9 +27,19 @@ final readonly class EventLog
      *
      * @return bool whether anything new was kept
      *
-     * @throws EventConflict if an id belongs to a different entry, or a replaced event is not in the batch
+     * @throws EventConflict if an id belongs to a different entry, a replaced event is not in the batch, or the batch would
+     *                       be open again beside another of its tag
      */
     public function append(Batch $batch, Account $by, Instant $recordedAt, Event ...$events): bool
+    {
+        try {
+            return $this->appended($batch, $by, $recordedAt, ...$events);
+        } catch (UniqueConstraintViolationException) {
+            throw EventConflict::tagInUse();
+        }
+    }
+
+    private function appended(Batch $batch, Account $by, Instant $recordedAt, Event ...$events): bool
     {
         return $this->connection->transactional(function () use ($batch, $by, $recordedAt, $events): bool {
             // One writer a batch at a time, so that the lane is made from all of its events.
@@ -76,7 +87,7 @@ final readonly class EventLog
               AND replaces IS NOT DISTINCT FROM :replaces
             SQL, array_intersect_key($row, ['id' => 1, 'batch_id' => 1, 'account_id' => 1, 'type' => 1, 'members' => 1, 'replaces' => 1]));
         if ($isSame === false) {
-            throw EventConflict::idTaken($event->id);
+            throw EventConflict::idTaken();
         }
 
         return false;

@@ -104,9 +104,8 @@ final class KeepingTest extends KitchenTestCase
 
     public function testTakingBackNeedsAReason(): void
     {
-        $path = $this->path(7);
-        $form = $this->client->request('GET', $path)->filter('form[action$="/void"]')->form(['reason' => ' ']);
-        $this->client->submit($form);
+        $page = $this->client->click($this->client->request('GET', $this->path(7))->selectLink('Correct')->link());
+        $this->client->submit($page->selectButton('Take it back')->form(['reason' => ' ']));
         self::assertResponseStatusCodeSame(422);
         self::assertSelectorTextContains('[role=alert]', 'needs a reason');
     }

@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Batch;
+
+use Symfony\Bundle\SecurityBundle\Security;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Uid\Uuid;
+use Twig\Environment;
+use Verjuicer\App\Board\BoardLanes;
+use Verjuicer\App\Board\Lane;
+use Verjuicer\App\Entry\EntryForm;
+use Verjuicer\App\Page\RenderedPart;
+use Verjuicer\App\Record\Now;
+use Verjuicer\App\Record\StoredRecords;
+use Verjuicer\App\Wording\Figures;
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Assessor;
+use Verjuicer\Core\Assess\Finding;
+use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Ruleset\RuleSetLibrary;
+
+/** The page of one batch: its picture, what the record shows, what is next, and all that was written down. */
+final readonly class BatchPage
+{
+    public function __construct(
+        private StoredRecords $records,
+        private RuleSetLibrary $ruleSets,
+        private Assessor $assessor,
+        private BoardLanes $lanes,
+        private RenderedPart $part,
+        private Environment $twig,
+        private Security $security,
+        private Figures $figures,
+        private Now $now,
+    ) {
+    }
+
+    /** @param array<string, string> $values of the problem's sentence */
+    public function respond(Batch $batch, ?string $problem = null, array $values = [], int $status = Response::HTTP_OK): Response
+    {
+        $lane = $this->lanes->of($batch, $this->now->instant());
+
+        return new Response($this->twig->render('batch/batch.html.twig', [
+            'batch' => $batch,
+            'site' => $batch->site,
+            'now' => $this->now->instant(),
+            'is_open' => !$lane->hasEnded,
+            'steps' => array_map(static fn (EventType $type): array => ['type' => $type, 'fields' => [...EntryForm::fields($type), ...($type === EventType::Discard ? ['reason'] : [])]], Step::after($lane->stage())),
+            'live' => $this->part($lane, $batch, 'batch/_live.html.twig', fn (): array => $this->shown($batch)),
+            'log' => $this->part($lane, $batch, 'batch/_log.html.twig', fn (): array => ['log' => RecordLog::of($this->records->of($batch)), 'may_correct' => $this->security->isGranted('ROLE_CREW')]),
+            'entry_id' => Uuid::v7()->toRfc4122(),
+            'problem' => $problem,
+            'problem_values' => $values,
+        ]), $status);
+    }
+
+    /** The part of the page that changes by itself. */
+    public function live(Batch $batch): string
+    {
+        return $this->part($this->lanes->of($batch, $this->now->instant()), $batch, 'batch/_live.html.twig', fn (): array => $this->shown($batch));
+    }
+
+    public function assess(Batch $batch): Assessment
+    {
+        $record = $this->records->of($batch);
+
+        return $this->assessor->assess($record, $this->ruleSets->get($record->rules), $this->now->instant());
+    }
+
+    /** @param \Closure(): array<string, mixed> $context */
+    private function part(Lane $lane, Batch $batch, string $template, \Closure $context): string
+    {
+        return $this->part->of($template, [$lane->batchId, $lane->version, $this->security->isGranted('ROLE_CREW')], static fn (): array => ['batch' => $batch, 'site' => $batch->site] + $context());
+    }
+
+    /** @return array<string, mixed> */
+    private function shown(Batch $batch): array
+    {
+        $assessment = $this->assess($batch);
+
+        return [
+            'assessment' => $assessment,
+            'picture' => BatchPicture::of($assessment, $this->figures),
+            'clock' => $assessment->clocks[0] ?? null,
+            'judged' => self::worstFirst(array_filter($assessment->findings, static fn (Finding $finding): bool => $finding->isJudged())),
+            'cautions' => array_values(array_filter($assessment->findings, static fn (Finding $finding): bool => !$finding->isJudged())),
+            'now' => $this->now->instant(),
+        ];
+    }
+
+    /**
+     * @param array<Finding> $findings
+     *
+     * @return list<Finding>
+     */
+    private static function worstFirst(array $findings): array
+    {
+        usort($findings, static fn (Finding $one, Finding $other): int => ($other->verdict?->isWorseThan($one->verdict ?? $other->verdict) ?? false) <=> ($one->verdict?->isWorseThan($other->verdict ?? $one->verdict) ?? false));
+
+        return $findings;
+    }
+}

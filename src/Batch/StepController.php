@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Batch;
+
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Routing\Requirement\Requirement;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Account\CurrentAccount;
+use Verjuicer\App\Entry\EntryEcho;
+use Verjuicer\App\Entry\EntryForm;
+use Verjuicer\App\Entry\EntryProblem;
+use Verjuicer\App\Entry\Journal;
+use Verjuicer\App\Record\EventConflict;
+use Verjuicer\Core\Record\EventType;
+
+/** A step of a batch: one tap, or a tap and the little it asks for. */
+final class StepController extends AbstractController
+{
+    public function __construct(
+        private readonly SiteBatches $batches,
+        private readonly BatchPage $page,
+        private readonly Journal $journal,
+        private readonly EntryEcho $echo,
+        private readonly CurrentAccount $account,
+    ) {
+    }
+
+    #[Route('/batches/{id}/step', name: 'batch_step', requirements: ['id' => Requirement::UUID], methods: ['POST'])]
+    public function step(string $id, Request $request): Response
+    {
+        $batch = $this->batches->get($id);
+        $form = $request->request;
+        if (!$this->isCsrfTokenValid('step', $form->getString('_token'))) {
+            return $this->page->respond($batch, 'entry.problem.expired', status: Response::HTTP_FORBIDDEN);
+        }
+        $type = EventType::tryFrom($form->getString('type'));
+        if ($type === null || !Uuid::isValid($form->getString('id'))) {
+            return $this->page->respond($batch, 'entry.problem.no_id', status: Response::HTTP_UNPROCESSABLE_ENTITY);
+        }
+        try {
+            $entry = $this->journal->completed($batch, EntryForm::entry($type, $form, $batch->site, max(0, $form->getInt('minutes_ago'))));
+            $event = $this->journal->keep($batch, $this->account->get(), Uuid::fromString($form->getString('id')), $entry);
+        } catch (EntryProblem $problem) {
+            return $this->page->respond($batch, $problem->key, $problem->values, Response::HTTP_UNPROCESSABLE_ENTITY);
+        } catch (EventConflict $conflict) {
+            return $this->page->respond($batch, $conflict->key, status: Response::HTTP_CONFLICT);
+        }
+        $this->addFlash('kept', ['sentence' => $this->echo->of($batch, $entry), 'batch' => $batch->id->toRfc4122(), 'event' => $event->id]);
+
+        return $this->redirectToRoute('batch', ['id' => $id], Response::HTTP_SEE_OTHER);
+    }
+}

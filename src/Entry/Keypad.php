@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Entry;
+
+use Doctrine\DBAL\Connection;
+use Twig\Attribute\AsTwigFunction;
+use Verjuicer\App\Account\CurrentAccount;
+use Verjuicer\App\Thermometer\Thermometers;
+
+/** What the keypad has keys for: the tags of open batches, the spots of the site's products, its thermometers, and how long ago. */
+final readonly class Keypad
+{
+    private const MINUTES_AGO = ['-5', '-10'];
+
+    public function __construct(private Connection $connection, private Thermometers $thermometers, private CurrentAccount $account)
+    {
+    }
+
+    /** @return array{tags: array<int, string>, words: list<string>} tags with the product on them */
+    #[AsTwigFunction('keypad')]
+    public function keys(): array
+    {
+        $site = $this->account->get()->site;
+        $id = $site->id->toRfc4122();
+        /** @var array<int, string> $tags */
+        $tags = $this->connection->fetchAllKeyValue("SELECT tag, coalesce(facts->>'product', '') FROM board_lane WHERE site_id = ? AND ended_at IS NULL ORDER BY tag", [$id]);
+        /** @var list<string> $spots */
+        $spots = $this->connection->fetchFirstColumn('SELECT spot FROM product, jsonb_array_elements_text(spots) AS spot WHERE site_id = ? GROUP BY spot ORDER BY count(*) DESC, spot', [$id]);
+
+        return ['tags' => $tags, 'words' => [...$spots, ...$this->thermometers->labels($site), ...self::MINUTES_AGO]];
+    }
+}
