@@ -21,7 +21,7 @@ final readonly class LanePicture
     /**
      * @param list<array{stage: string, x: float, width: float}>                                                                              $bars
      * @param string                                                                                                                          $dots  the readings as a path of points
-     * @param list<array{kind: string, x: float, label: string, label_x: float, label_width: float, is_right: bool, row: int, is_late: bool}> $posts
+     * @param list<array{look: string, x: float, label: string, label_x: float, label_width: float, is_right: bool, row: int, is_late: bool}> $posts
      */
     private function __construct(
         public array $bars,
@@ -61,7 +61,7 @@ final readonly class LanePicture
         );
     }
 
-    /** @return list<array{kind: string, x: float, label: string, label_x: float, label_width: float, is_right: bool, row: int, is_late: bool}> */
+    /** @return list<array{look: string, x: float, label: string, label_x: float, label_width: float, is_right: bool, row: int, is_late: bool}> */
     private static function posts(Lane $lane, TimeAxis $axis, RuleSet $rules, TemperatureUnit $unit, Zone $zone, Figures $figures, Instant $now): array
     {
         $posts = [];
@@ -79,7 +79,7 @@ final readonly class LanePicture
             $row = isset($rowEnds[0]) && $rowEnds[0] > $labelX ? 1 : 0;
             $rowEnds[$row] = $labelX + $width + 4;
             $posts[] = [
-                'kind' => $kind->value,
+                'look' => $kind === ClockKind::Limit && $rule === 'cool.total' ? 'ice' : $kind->value,
                 'x' => $x,
                 'label' => $label,
                 'label_x' => round($labelX, 1),

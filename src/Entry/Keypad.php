@@ -7,14 +7,13 @@ namespace Verjuicer\App\Entry;
 use Doctrine\DBAL\Connection;
 use Twig\Attribute\AsTwigFunction;
 use Verjuicer\App\Account\CurrentAccount;
-use Verjuicer\App\Thermometer\Thermometers;
 
 /** What the keypad has keys for: the tags of open batches, the spots of the site's products, its thermometers, and how long ago. */
 final readonly class Keypad
 {
     private const MINUTES_AGO = ['-5', '-10'];
 
-    public function __construct(private Connection $connection, private Thermometers $thermometers, private CurrentAccount $account)
+    public function __construct(private Connection $connection, private CurrentAccount $account)
     {
     }
 
@@ -26,9 +25,13 @@ final readonly class Keypad
         $id = $site->id->toRfc4122();
         /** @var array<int, string> $tags */
         $tags = $this->connection->fetchAllKeyValue("SELECT tag, coalesce(facts->>'product', '') FROM board_lane WHERE site_id = ? AND ended_at IS NULL ORDER BY tag", [$id]);
-        /** @var list<string> $spots */
-        $spots = $this->connection->fetchFirstColumn('SELECT spot FROM product, jsonb_array_elements_text(spots) AS spot WHERE site_id = ? GROUP BY spot ORDER BY count(*) DESC, spot', [$id]);
+        /** @var list<string> $words */
+        $words = $this->connection->fetchFirstColumn(<<<'SQL'
+            (SELECT spot FROM product, jsonb_array_elements_text(spots) AS spot WHERE site_id = :site GROUP BY spot ORDER BY count(*) DESC, spot)
+            UNION ALL
+            (SELECT label FROM thermometer WHERE site_id = :site ORDER BY label)
+            SQL, ['site' => $id]);
 
-        return ['tags' => $tags, 'words' => [...$spots, ...$this->thermometers->labels($site), ...self::MINUTES_AGO]];
+        return ['tags' => $tags, 'words' => [...$words, ...self::MINUTES_AGO]];
     }
 }
