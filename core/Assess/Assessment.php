@@ -17,6 +17,7 @@ final readonly class Assessment
      * @param list<Clock>            $clocks          soonest first
      * @param list<string>           $suspectReadings ids of events
      * @param Instant|null           $nextTurn        once this has passed, time alone may have changed the verdict
+     * @param list<CookOutcome>      $cooks           what each cook shows on the readings to be believed, in order
      */
     public function __construct(
         public Record $record,
@@ -29,6 +30,7 @@ final readonly class Assessment
         public DangerZone $dangerZone,
         public array $suspectReadings,
         public ?Instant $nextTurn,
+        public array $cooks,
     ) {
     }
 }

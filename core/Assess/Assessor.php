@@ -31,6 +31,7 @@ final readonly class Assessor
             new Check\HoldRoundCheck(),
             new Check\CoolingRestartCheck(),
             new Check\ThermometerAgreementCheck(),
+            new Check\RawLeftoverCheck(),
         ];
     }
 
@@ -39,7 +40,7 @@ final readonly class Assessor
     {
         $timeline = Timeline::of($record, $asOf);
         $suspects = SuspectReadings::of($record->thermometers, $rules->thermometerTolerance);
-        $believed = $suspectIds = $unchecked = [];
+        $believed = $suspectIds = $unchecked = $overdue = [];
         foreach ($timeline->readings as $reading) {
             if ($suspects->includes($reading)) {
                 $suspectIds[] = $reading->id;
@@ -48,6 +49,8 @@ final readonly class Assessor
             }
             if (!$suspects->hasCheckOf($reading)) {
                 $unchecked[] = $reading;
+            } elseif ($suspects->isOverdueAt($reading, $rules->house->thermometerCheck)) {
+                $overdue[] = $reading;
             }
         }
         $case = new CaseFile($record->site, $record->product, $rules, $timeline, $believed);
@@ -56,7 +59,7 @@ final readonly class Assessor
             $this->addDoubt($findings, $this->run(new CaseFile($record->site, $record->product, $rules, $timeline, $timeline->readings)));
         }
         $rulesJudged = self::worstByRule($findings->all());
-        self::addThermometerFindings($findings, $rules, $suspectIds, $unchecked, \count($timeline->readings));
+        self::addThermometerFindings($findings, $rules, $suspectIds, $unchecked, $overdue, \count($timeline->readings));
         $clocks = $findings->clocks();
         usort($clocks, static fn (Clock $one, Clock $other): int => $one->deadline->epoch <=> $other->deadline->epoch);
 
@@ -71,6 +74,7 @@ final readonly class Assessor
             DangerZone::of($case),
             $suspectIds,
             $findings->nextTurn(),
+            $case->cooks(),
         );
     }
 
@@ -124,9 +128,10 @@ final readonly class Assessor
 
     /**
      * @param list<string>  $suspectIds
-     * @param list<Reading> $unchecked
+     * @param list<Reading> $unchecked  by a thermometer that was never checked
+     * @param list<Reading> $overdue    by one whose last check was longer ago than the house allows
      */
-    private static function addThermometerFindings(Findings $findings, RuleSet $rules, array $suspectIds, array $unchecked, int $readings): void
+    private static function addThermometerFindings(Findings $findings, RuleSet $rules, array $suspectIds, array $unchecked, array $overdue, int $readings): void
     {
         if ($suspectIds !== []) {
             $findings->add(new Finding(
@@ -147,6 +152,22 @@ final readonly class Assessor
                 'thermometer.unchecked',
                 ['count' => \count($unchecked), 'of' => $readings],
                 evidence: [$unchecked[0]->id],
+                options: ['thermometer.check'],
+            ));
+        }
+        if ($overdue !== []) {
+            $findings->add(new Finding(
+                'thermometer.overdue',
+                null,
+                $rules->house->citation,
+                'thermometer.overdue',
+                [
+                    'count' => \count($overdue),
+                    'of' => $readings,
+                    'within' => $rules->house->thermometerCheck,
+                    'thermometers' => implode(', ', array_unique(array_map(static fn (Reading $reading): string => $reading->thermometer ?? '', $overdue))),
+                ],
+                evidence: [$overdue[0]->id],
                 options: ['thermometer.check'],
             ));
         }

@@ -49,7 +49,7 @@ final readonly class CookOutcome
     /** Whether the record shows that food cooked here may be held at the roast limit, injection aside. */
     public function earnsRoastLimit(): bool
     {
-        return $this->window->hasLowRows && $this->verdict === Verdict::Met;
+        return $this->window->lowRows === LowRows::Open && $this->verdict === Verdict::Met;
     }
 
     /** @return array{int, Finding, Clock|null}|null the piece, what its track shows; null where no reading of it is left to count */
@@ -148,13 +148,14 @@ final readonly class CookOutcome
     {
         $isOpen = $window->stretch->isOpen;
         $lowest = $window->openRows[0];
+        $missing = array_values(array_diff(range(1, $case->product->pieces), $pieces));
 
         return new Finding(
             'cook',
             Verdict::unproven($isOpen),
             $window->rule->citation,
             ($pieces === [] ? 'cook.unread_' : 'cook.pieces_unread_').Verdict::unproven($isOpen)->value,
-            ['read' => \count($pieces), 'pieces' => $case->product->pieces] + self::need($window),
+            ['read' => \count($pieces), 'pieces' => $case->product->pieces, 'missing' => self::ranges($missing)] + self::need($window),
             null,
             $window->stretch->from,
             $isOpen ? null : $window->stretch->to,
@@ -194,5 +195,21 @@ final readonly class CookOutcome
         }
 
         return $moves;
+    }
+
+    /** @param list<int> $pieces in order, written "2, 4–7" */
+    private static function ranges(array $pieces): string
+    {
+        $ranges = [];
+        $from = null;
+        foreach ($pieces as $index => $piece) {
+            $from ??= $piece;
+            if (($pieces[$index + 1] ?? null) !== $piece + 1) {
+                $ranges[] = $from === $piece ? (string) $piece : $from.'–'.$piece;
+                $from = null;
+            }
+        }
+
+        return implode(', ', $ranges);
     }
 }

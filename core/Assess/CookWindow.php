@@ -6,8 +6,7 @@ namespace Verjuicer\Core\Assess;
 
 use Verjuicer\Core\Record\Detail;
 use Verjuicer\Core\Record\EventType;
-use Verjuicer\Core\Record\Form;
-use Verjuicer\Core\Record\Integrity;
+use Verjuicer\Core\Record\Oven;
 use Verjuicer\Core\Ruleset\CookingCategory;
 use Verjuicer\Core\Ruleset\CookingRow;
 use Verjuicer\Core\Ruleset\CookingRule;
@@ -19,7 +18,7 @@ final readonly class CookWindow
     private function __construct(
         public Stretch $stretch,
         public CookingRule $rule,
-        public bool $hasLowRows,
+        public LowRows $lowRows,
         public array $openRows,
     ) {
     }
@@ -27,47 +26,35 @@ final readonly class CookWindow
     /** @return list<self> in order; none where the product has no cooking rule */
     public static function allOf(CaseFile $case): array
     {
-        if ($case->product->form === Form::CommercialReadyToEat) {
-            return [];
-        }
+        $product = $case->product;
         $windows = [];
         foreach ($case->timeline->runsOf([EventType::Cook, EventType::Rest]) as $run) {
             while ($run !== [] && $run[0]->type() !== EventType::Cook) {
                 array_shift($run);
             }
-            if ($run !== []) {
-                $windows[] = self::of($case, new Stretch($run));
+            $stretch = $run === [] ? null : new Stretch($run);
+            $category = $stretch === null ? null : CookingCategory::of($product->animal, $product->form, $product->integrity, $product->stuffed || $product->wild, $case->isPiercedBefore($stretch->endOrder));
+            if ($stretch !== null && $category !== null) {
+                $windows[] = self::of($case, $stretch, $category);
             }
         }
 
         return $windows;
     }
 
-    private static function of(CaseFile $case, Stretch $stretch): self
+    private static function of(CaseFile $case, Stretch $stretch, CookingCategory $category): self
     {
-        $rule = $case->rules->cooking(self::category($case, $stretch));
+        $rule = $case->rules->cooking($category);
         $low = $case->rules->lowRoastRows;
-        $hasLowRows = $rule->category === CookingCategory::Roast && self::ovenConditionsHold($case, $stretch);
-        $open = array_values(array_filter($rule->rows, static fn (CookingRow $row): bool => $hasLowRows || $rule->category !== CookingCategory::Roast || !$low->includes($row)));
+        $lowRows = $rule->category === CookingCategory::Roast ? self::lowRows($case, $stretch) : LowRows::NoRoast;
+        $open = array_values(array_filter($rule->rows, static fn (CookingRow $row): bool => \in_array($lowRows, [LowRows::Open, LowRows::NoRoast], true) || !$low->includes($row)));
         \assert($open !== [], 'the roast table reaches above its low rows');
 
-        return new self($stretch, $rule, $hasLowRows, $open);
-    }
-
-    private static function category(CaseFile $case, Stretch $stretch): CookingCategory
-    {
-        $product = $case->product;
-
-        return match (true) {
-            $product->animal->isPoultry(), $product->stuffed, $product->wild => CookingCategory::Poultry,
-            $product->integrity === Integrity::NonIntact, $product->form === Form::Comminuted, $case->isPiercedBefore($stretch->endOrder) => CookingCategory::NonIntact,
-            $product->form === Form::Roast => CookingCategory::Roast,
-            default => CookingCategory::Cut,
-        };
+        return new self($stretch, $rule, $lowRows, $open);
     }
 
     /** Every cook names its oven and set point, and every set point of it, later ones included, meets that oven's condition. */
-    private static function ovenConditionsHold(CaseFile $case, Stretch $stretch): bool
+    private static function lowRows(CaseFile $case, Stretch $stretch): LowRows
     {
         $oven = null;
         for ($order = $stretch->order; $order < $stretch->endOrder; ++$order) {
@@ -80,11 +67,18 @@ final readonly class CookWindow
             } else {
                 continue;
             }
-            if ($oven === null || $set === null || !$case->rules->lowRoastRows->areOpenFor($oven, $set, $case->product->rawWeight)) {
-                return false;
+            $state = match (true) {
+                $oven === null => LowRows::OvenUnknown,
+                $set === null => LowRows::SetUnknown,
+                $case->rules->lowRoastRows->areOpenFor($oven, $set, $case->product->rawWeight) => LowRows::Open,
+                $case->product->rawWeight === null && $oven !== Oven::HighHumidity => LowRows::WeightUnknown,
+                default => LowRows::Closed,
+            };
+            if ($state !== LowRows::Open) {
+                return $state;
             }
         }
 
-        return true;
+        return LowRows::Open;
     }
 }

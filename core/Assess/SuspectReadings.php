@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess;
 
+use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\Thermometer;
 use Verjuicer\Core\Record\ThermometerCheck;
 use Verjuicer\Core\Ruleset\Tolerance;
@@ -41,23 +42,40 @@ final readonly class SuspectReadings
             return false;
         }
         $checks = $this->checks[$reading->thermometer] ?? [];
-        $low = 0;
-        $high = \count($checks);
-        while ($low < $high) {
-            $middle = ($low + $high) >> 1;
-            if ($checks[$middle][0] <= $reading->at) {
-                $low = $middle + 1;
-            } else {
-                $high = $middle;
-            }
-        }
+        $next = self::firstAfter($checks, $reading->at);
 
-        return ($checks[$low - 1][1] ?? false) || ($checks[$low][1] ?? false);
+        return ($checks[$next - 1][1] ?? false) || ($checks[$next][1] ?? false);
+    }
+
+    /** Whether the thermometer's last check before this reading was longer ago than this, or came only afterwards. */
+    public function isOverdueAt(Reading $reading, Span $within): bool
+    {
+        $checks = $this->checks[$reading->thermometer] ?? [];
+        $last = $checks[self::firstAfter($checks, $reading->at) - 1] ?? null;
+
+        return $last === null || $reading->at - $last[0] > $within->seconds;
     }
 
     /** Whether the thermometer of this reading was ever checked. */
     public function hasCheckOf(Reading $reading): bool
     {
         return $reading->thermometer !== null && ($this->checks[$reading->thermometer] ?? []) !== [];
+    }
+
+    /** @param list<array{int, bool}> $checks */
+    private static function firstAfter(array $checks, int $at): int
+    {
+        $low = 0;
+        $high = \count($checks);
+        while ($low < $high) {
+            $middle = ($low + $high) >> 1;
+            if ($checks[$middle][0] <= $at) {
+                $low = $middle + 1;
+            } else {
+                $high = $middle;
+            }
+        }
+
+        return $low;
     }
 }

@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
+use Verjuicer\Core\Record\Animal;
+use Verjuicer\Core\Record\Form;
+use Verjuicer\Core\Record\Integrity;
+
 /** Which cooking rule a product falls under. */
 enum CookingCategory: string
 {
@@ -11,4 +15,21 @@ enum CookingCategory: string
     case NonIntact = 'non_intact';
     case Roast = 'roast';
     case Cut = 'cut';
+
+    /**
+     * @param bool $isPoultryLike stuffed, or wild game
+     * @param bool $isPierced     injected, bladed or otherwise opened before the end of the cook
+     *
+     * @return self|null null for what was made ready to eat: it has no cooking rule
+     */
+    public static function of(Animal $animal, Form $form, Integrity $integrity, bool $isPoultryLike, bool $isPierced): ?self
+    {
+        return match (true) {
+            $form === Form::CommercialReadyToEat => null,
+            $animal->isPoultry(), $isPoultryLike => self::Poultry,
+            $integrity === Integrity::NonIntact, $form === Form::Comminuted, $isPierced => self::NonIntact,
+            $form === Form::Roast => self::Roast,
+            default => self::Cut,
+        };
+    }
 }

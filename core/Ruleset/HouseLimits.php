@@ -19,6 +19,10 @@ final readonly class HouseLimits
         public Tolerance $agreement,
         public Span $agreementWithin,
         public Plausible $plausible,
+        public Span $thermometerCheck,
+        public Tolerance $pitDrift,
+        public Span $pitDriftFor,
+        public Span $lateEntry,
     ) {
     }
 }

@@ -184,6 +184,10 @@ final class RuleSetReader
                 $this->threshold($this->part($plausible, 'jump'))->printedIn(TemperatureUnit::Fahrenheit),
                 $this->threshold($this->part($plausible, 'jump_per_minute'))->printedIn(TemperatureUnit::Fahrenheit),
             ),
+            $this->span($fields, 'thermometer_check_seconds'),
+            $this->tolerance($this->part($fields, 'pit_drift'), $citation),
+            $this->span($fields, 'pit_drift_seconds'),
+            $this->span($fields, 'late_entry_seconds'),
         );
     }
 

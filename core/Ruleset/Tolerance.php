@@ -14,10 +14,16 @@ final readonly class Tolerance
     {
     }
 
+    /** In tenths of a degree of this unit. */
+    public function tenths(TemperatureUnit $unit): int
+    {
+        return $unit === TemperatureUnit::Fahrenheit ? $this->tenthsFahrenheit : $this->tenthsCelsius;
+    }
+
     /** Two temperatures in one unit by that unit's figure; in two units exactly, by that of the first. */
     public function covers(Temperature $one, Temperature $other): bool
     {
-        $permitted = $one->unit === TemperatureUnit::Fahrenheit ? $this->tenthsFahrenheit : $this->tenthsCelsius;
+        $permitted = $this->tenths($one->unit);
         if ($one->unit === $other->unit) {
             return abs($one->tenths - $other->tenths) <= $permitted;
         }

@@ -7,7 +7,6 @@ namespace Verjuicer\App\Batch;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Account\Account;
-use Verjuicer\App\Product\Product;
 use Verjuicer\App\Site\Site;
 use Verjuicer\Core\Record\Animal;
 use Verjuicer\Core\Record\Form;
@@ -30,6 +29,25 @@ class Batch
     #[ORM\Column(length: 16)]
     public readonly Integrity $integrity;
 
+    #[ORM\Column]
+    public readonly int $tag;
+
+    #[ORM\Column]
+    public readonly int $pieces;
+
+    /** Of one piece, before cooking. */
+    #[ORM\Column(nullable: true)]
+    public readonly ?int $rawGrams;
+
+    #[ORM\Column]
+    public readonly bool $isStuffed;
+
+    #[ORM\Column]
+    public readonly bool $isWild;
+
+    #[ORM\Column]
+    public readonly bool $hasAdvisory;
+
     public function __construct(
         #[ORM\Id]
         #[ORM\Column(type: 'uuid')]
@@ -37,22 +55,9 @@ class Batch
         #[ORM\ManyToOne]
         #[ORM\JoinColumn(nullable: false)]
         public readonly Site $site,
-        #[ORM\Column]
-        public readonly int $tag,
         #[ORM\Column(length: 32)]
         public readonly string $code,
-        Product $product,
-        #[ORM\Column]
-        public readonly int $pieces,
-        /** Of one piece, before cooking. */
-        #[ORM\Column(nullable: true)]
-        public readonly ?int $rawGrams,
-        #[ORM\Column]
-        public readonly bool $isStuffed,
-        #[ORM\Column]
-        public readonly bool $isWild,
-        #[ORM\Column]
-        public readonly bool $hasAdvisory,
+        BatchPlan $plan,
         #[ORM\Column(length: 64)]
         public readonly string $ruleSet,
         #[ORM\Column(type: 'datetimetz_immutable')]
@@ -61,9 +66,15 @@ class Batch
         #[ORM\JoinColumn(nullable: false)]
         public readonly Account $begunBy,
     ) {
-        $this->productName = $product->name;
-        $this->animal = $product->animal;
-        $this->form = $product->form;
-        $this->integrity = $product->integrity;
+        $this->productName = $plan->product->name;
+        $this->animal = $plan->product->animal;
+        $this->form = $plan->product->form;
+        $this->integrity = $plan->product->integrity;
+        $this->tag = $plan->tag;
+        $this->pieces = $plan->pieces;
+        $this->rawGrams = $plan->rawGrams;
+        $this->isStuffed = $plan->isStuffed;
+        $this->isWild = $plan->isWild;
+        $this->hasAdvisory = $plan->hasAdvisory;
     }
 }

@@ -12,6 +12,12 @@ use Verjuicer\App\Board\BoardLanes;
 use Verjuicer\App\Board\Lane;
 use Verjuicer\App\Entry\EntryForm;
 use Verjuicer\App\Page\RenderedPart;
+use Verjuicer\App\Pit\Pit;
+use Verjuicer\App\Pit\Pits;
+use Verjuicer\App\Product\Products;
+use Verjuicer\App\Receiving\Lots;
+use Verjuicer\App\Recipe\Recipe;
+use Verjuicer\App\Recipe\Recipes;
 use Verjuicer\App\Record\Now;
 use Verjuicer\App\Record\StoredRecords;
 use Verjuicer\App\Wording\Figures;
@@ -33,6 +39,10 @@ final readonly class BatchPage
         private Environment $twig,
         private Security $security,
         private Figures $figures,
+        private Products $products,
+        private Pits $pits,
+        private Recipes $recipes,
+        private Lots $lots,
         private Now $now,
     ) {
     }
@@ -47,9 +57,13 @@ final readonly class BatchPage
             'site' => $batch->site,
             'now' => $this->now->instant(),
             'is_open' => !$lane->hasEnded,
+            'stage' => $lane->stage()?->value,
+            'taps' => $lane->hasEnded ? [] : Step::taps($lane->stage()),
+            'lists' => ['pit' => array_map(static fn (Pit $pit): string => $pit->name, $this->pits->of($batch->site)), 'recipe' => array_map(static fn (Recipe $recipe): string => $recipe->name, $this->recipes->of($batch->site))],
+            'lots' => $this->lots->ofBatch($batch),
             'steps' => array_map(static fn (EventType $type): array => ['type' => $type, 'fields' => [...EntryForm::fields($type), ...($type === EventType::Discard ? ['reason'] : [])]], Step::after($lane->stage())),
             'live' => $this->part($lane, $batch, 'batch/_live.html.twig', fn (): array => $this->shown($batch)),
-            'log' => $this->part($lane, $batch, 'batch/_log.html.twig', fn (): array => ['log' => RecordLog::of($this->records->of($batch)), 'may_correct' => $this->security->isGranted('ROLE_CREW')]),
+            'log' => $this->part($lane, $batch, 'batch/_log.html.twig', fn (): array => ['log' => RecordLog::of($this->records->of($batch), $this->ruleSets->get($batch->ruleSet)->house->lateEntry), 'may_correct' => $this->security->isGranted('ROLE_CREW')]),
             'entry_id' => Uuid::v7()->toRfc4122(),
             'problem' => $problem,
             'problem_values' => $values,
@@ -83,6 +97,9 @@ final readonly class BatchPage
         return [
             'assessment' => $assessment,
             'picture' => BatchPicture::of($assessment, $this->figures),
+            'cook' => CookView::of($assessment),
+            'outlook' => CookOutlook::of($assessment, $this->products->ofBatch($batch)?->doneness()),
+            'allergens' => CookView::allergens($assessment),
             'clock' => $assessment->clocks[0] ?? null,
             'judged' => self::worstFirst(array_filter($assessment->findings, static fn (Finding $finding): bool => $finding->isJudged())),
             'cautions' => array_values(array_filter($assessment->findings, static fn (Finding $finding): bool => !$finding->isJudged())),

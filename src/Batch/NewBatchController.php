@@ -4,9 +4,6 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Batch;
 
-use Doctrine\ORM\EntityManagerInterface;
-use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
-use Symfony\Component\HttpFoundation\InputBag;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -14,25 +11,35 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Account\CurrentAccount;
 use Verjuicer\App\Board\BoardLanes;
-use Verjuicer\App\Product\Product;
+use Verjuicer\App\Entry\EntryProblem;
+use Verjuicer\App\Page\FormController;
+use Verjuicer\App\Page\FormInput;
+use Verjuicer\App\Pit\Pits;
+use Verjuicer\App\Product\Products;
+use Verjuicer\App\Receiving\Lots;
+use Verjuicer\App\Receiving\TooLittleLeft;
 use Verjuicer\App\Record\Now;
+use Verjuicer\App\Site\WallTime;
 use Verjuicer\App\Thermometer\Thermometers;
-use Verjuicer\Core\Measure\MalformedTemperature;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Record\Detail;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\EventType;
 use Verjuicer\Core\Record\Oven;
 
+/** Begins a batch: from a lot, so that weight and identity are not typed twice, or from the list of products. */
 #[IsGranted('ROLE_CREW')]
-final class NewBatchController extends AbstractController
+#[Route('/batches/new')]
+final class NewBatchController extends FormController
 {
-    private const GRAMS_IN = ['kg' => 1000.0, 'lb' => 453.59237];
     private const HIGHEST_TAG = 999;
     private const MOST_PIECES = 500;
 
     public function __construct(
-        private readonly EntityManagerInterface $entities,
+        private readonly Products $products,
+        private readonly Lots $lots,
+        private readonly Pits $pits,
         private readonly NewBatches $batches,
         private readonly BoardLanes $lanes,
         private readonly Thermometers $thermometers,
@@ -41,107 +48,124 @@ final class NewBatchController extends AbstractController
     ) {
     }
 
-    #[Route('/batches/new', name: 'batch_new', methods: ['GET'])]
-    public function form(): Response
+    #[Route('', name: 'batch_new', methods: ['GET'])]
+    public function form(Request $request): Response
     {
-        /** @var InputBag<string> $form */
-        $form = new InputBag(['tag' => (string) $this->lowestFreeTag(), 'pieces' => '1', 'weight_unit' => 'kg', 'start' => 'prep', 'id' => Uuid::v7()->toRfc4122()]);
+        $lot = $this->lots->find($this->account->get()->site, $request->query->getString('lot'));
 
-        return $this->page($form, []);
+        return $this->show($this->blank([
+            'tag' => (string) $this->lowestFreeTag(),
+            'lot' => $lot === null ? '' : $lot->lot->id->toRfc4122(),
+            'pieces' => (string) ($lot->piecesLeft ?? 1),
+            'weight_unit' => 'kg',
+            'start' => 'prep',
+        ]));
     }
 
-    #[Route('/batches/new', name: 'batch_begin', methods: ['POST'])]
+    #[Route('', name: 'batch_begin', methods: ['POST'])]
     public function begin(Request $request): Response
     {
-        $form = $request->request;
-        if (!$this->isCsrfTokenValid('new_batch', $form->getString('_token'))) {
-            return $this->page($form, ['form' => 'entry.problem.expired'], Response::HTTP_FORBIDDEN);
-        }
+        $input = $this->read($request, 'new_batch');
         $site = $this->account->get()->site;
-        $problems = [];
-        $product = Uuid::isValid($form->getString('product')) ? $this->entities->find(Product::class, Uuid::fromString($form->getString('product'))) : null;
-        if ($product === null || !$product->site->id->equals($site->id)) {
-            $problems['product'] = 'new.problem.product';
+        $id = $input->id();
+        $lot = $input->text('lot') === '' ? null : $this->lots->find($site, $input->text('lot'));
+        $product = $lot->lot->product ?? $this->products->find($site, $input->text('product'));
+        if ($product === null) {
+            $input->refuse('product', 'new.problem.product');
         }
-        $tag = self::whole($form->getString('tag'), self::HIGHEST_TAG);
-        if ($tag === null) {
-            $problems['tag'] = 'new.problem.tag';
+        $tag = $input->whole('tag', 1, self::HIGHEST_TAG, true);
+        $pieces = $input->whole('pieces', 1, self::MOST_PIECES, true);
+        $grams = $input->grams('weight') ?? $lot?->lot->gramsOfOne();
+        $temperature = $input->temperature('temp', $site->unit);
+        $hasAdvisory = $input->isOn('advisory');
+        if ($hasAdvisory && !$site->mayUndercook()) {
+            $input->refuse('form', 'new.problem.advisory');
         }
-        $pieces = self::whole($form->getString('pieces'), self::MOST_PIECES);
-        if ($pieces === null) {
-            $problems['pieces'] = 'new.problem.pieces';
+        $readyBy = $this->readyBy($input);
+        $cook = $input->text('start') === 'cook' ? $this->cook($input) : null;
+        if (!$input->isGood() || $product === null || $tag === null || $pieces === null) {
+            return $this->show($input);
         }
-        $grams = self::grams($form->getString('weight'), $form->getString('weight_unit'));
-        if ($grams === 0) {
-            $problems['weight'] = 'new.problem.weight';
-        }
-        $temperature = $set = null;
-        foreach (['temp' => &$temperature, 'set' => &$set] as $name => &$read) {
-            if (trim($form->getString($name)) !== '') {
-                try {
-                    $read = Temperature::parse($form->getString($name), $site->unit);
-                } catch (MalformedTemperature) {
-                    $problems[$name] = 'new.problem.temp';
-                }
-            }
-        }
-        unset($read);
-        if (!Uuid::isValid($form->getString('id'))) {
-            $problems['form'] = 'entry.problem.no_id';
-        }
-        if ($problems !== [] || $product === null || $tag === null || $pieces === null) {
-            return $this->page($form, $problems, Response::HTTP_UNPROCESSABLE_ENTITY);
-        }
-        $id = Uuid::fromString($form->getString('id'));
+        $plan = new BatchPlan($product, $tag, $pieces, $grams, $input->isOn('stuffed'), $input->isOn('wild'), $hasAdvisory, $lot?->lot);
         try {
-            $batch = $this->batches->begin($id, $this->account->get(), $this->now->instant(), $product, $tag, $pieces, $grams, $form->getBoolean('stuffed'), $form->getBoolean('wild'), $form->getBoolean('advisory'), ...$this->firstEvents($form, $temperature, $set));
+            $batch = $this->batches->begin($id, $this->account->get(), $this->now->instant(), $plan, ...$this->firstEvents($input, $cook, $temperature, $readyBy));
         } catch (TagInUse) {
-            return $this->page($form, ['tag' => 'new.problem.tag_in_use'], Response::HTTP_CONFLICT);
+            $input->refuse('tag', 'new.problem.tag_in_use');
+
+            return $this->show($input);
+        } catch (TooLittleLeft) {
+            $input->refuse('pieces', 'new.problem.too_little_left');
+
+            return $this->show($input);
         }
 
         return $this->redirectToRoute('batch', ['id' => $batch->id->toRfc4122()], Response::HTTP_SEE_OTHER);
     }
 
-    /**
-     * @param InputBag<string> $form
-     *
-     * @return list<Event>
-     */
-    private function firstEvents(InputBag $form, ?Temperature $temperature, ?Temperature $set): array
+    /** The cook, its oven and set point from the pit where one is named and they are not typed. */
+    private function cook(FormInput $input): Event
+    {
+        $site = $this->account->get()->site;
+        $now = $this->now->instant();
+        $detail = new Detail\Cook($input->choice('oven', Oven::class), $input->temperature('set', $site->unit));
+        $extras = [];
+        if ($input->text('pit') !== '') {
+            try {
+                [$detail, $extras] = $this->pits->loaded($site, $input->text('pit'), $detail, $now);
+            } catch (EntryProblem $problem) {
+                $input->refuse('pit', $problem->key);
+            }
+        }
+
+        return new Event(Uuid::v7()->toRfc4122(), $now, $this->account->get()->initials, EventType::Cook, $detail, unknown: $extras);
+    }
+
+    /** @return list<Event> */
+    private function firstEvents(FormInput $input, ?Event $cook, ?Temperature $temperature, ?Instant $readyBy): array
     {
         $now = $this->now->instant();
         $by = $this->account->get()->initials;
-        $events = [$form->getString('start') === 'cook'
-            ? new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Cook, new Detail\Cook(Oven::tryFrom($form->getString('oven')), $set))
-            : new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Prep, Detail\Bare::of())];
-        if ($form->getBoolean('injected')) {
-            $events[] = new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Inject, Detail\Bare::of());
+        $event = static fn (EventType $type, Detail\Detail $detail, ?Instant $readyBy = null): Event => new Event(Uuid::v7()->toRfc4122(), $now, $by, $type, $detail, unknown: $readyBy === null ? [] : ['ready_by' => $readyBy->rfc3339()]);
+        $events = [$cook ?? $event(EventType::Prep, Detail\Bare::of())];
+        if ($input->isOn('injected')) {
+            $events[] = $event(EventType::Inject, Detail\Bare::of());
         }
         if ($temperature !== null) {
-            $thermometer = $form->getString('thermometer');
-            $events[] = new Event(Uuid::v7()->toRfc4122(), $now, $by, EventType::Reading, new Detail\Reading($temperature, 1, 'core', $thermometer === '' ? null : $thermometer));
+            $thermometer = $input->text('thermometer');
+            $events[] = $event(EventType::Reading, new Detail\Reading($temperature, 1, 'core', $thermometer === '' ? null : $thermometer));
+        }
+        if ($readyBy !== null) {
+            $events[] = $event(EventType::Note, new Detail\Note(null), $readyBy);
         }
 
         return $events;
     }
 
-    /**
-     * @param InputBag<string>      $form
-     * @param array<string, string> $problems
-     */
-    private function page(InputBag $form, array $problems, int $status = Response::HTTP_OK): Response
+    private function readyBy(FormInput $input): ?Instant
+    {
+        $given = $input->text('ready_by');
+        $now = $this->now->instant();
+        $at = $given === '' ? null : WallTime::parse($given, $this->account->get()->site->zone(), $now);
+        if ($given !== '' && ($at === null || !$at->isAfter($now))) {
+            $input->refuse('ready_by', 'new.problem.ready_by');
+        }
+
+        return $at;
+    }
+
+    private function show(FormInput $input): Response
     {
         $site = $this->account->get()->site;
 
-        return $this->render('batch/new.html.twig', [
+        return $this->page('batch/new.html.twig', $input, [
             'site' => $site,
-            'form' => $form,
-            'problems' => $problems,
-            'products' => $this->entities->getRepository(Product::class)->findBy(['site' => $site], ['name' => 'ASC']),
+            'products' => $this->products->of($site),
+            'lots' => $this->lots->available($site),
+            'pits' => $this->pits->of($site),
             'thermometers' => $this->thermometers->labels($site),
             'ovens' => Oven::cases(),
             'tags' => $this->lanes->tagsInUse($site),
-        ], new Response(status: $status));
+        ]);
     }
 
     private function lowestFreeTag(): int
@@ -153,21 +177,5 @@ final class NewBatchController extends AbstractController
         }
 
         return $tag;
-    }
-
-    private static function whole(string $given, int $most): ?int
-    {
-        return ctype_digit($given) && (int) $given >= 1 && (int) $given <= $most ? (int) $given : null;
-    }
-
-    /** @return int|null grams of one piece, rounded down so that no roast counts as heavier than it is; null where none is given, 0 where it is no weight */
-    private static function grams(string $given, string $unit): ?int
-    {
-        $number = str_replace(',', '.', trim($given));
-        if ($number === '') {
-            return null;
-        }
-
-        return is_numeric($number) && $number > 0 && $number < 1000 ? max(1, (int) floor((float) $number * (self::GRAMS_IN[$unit] ?? 1000.0))) : 0;
     }
 }

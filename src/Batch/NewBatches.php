@@ -8,7 +8,8 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Account\Account;
-use Verjuicer\App\Product\Product;
+use Verjuicer\App\Receiving\Lots;
+use Verjuicer\App\Receiving\TooLittleLeft;
 use Verjuicer\App\Record\EventLog;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
@@ -21,44 +22,43 @@ final readonly class NewBatches
         private Connection $connection,
         private EntityManagerInterface $entities,
         private EventLog $log,
+        private Lots $lots,
     ) {
     }
 
     /**
      * @param Uuid $id made by the client: the same again begins nothing new
      *
-     * @throws TagInUse if an open batch of the site has this tag
+     * @throws TagInUse      if an open batch of the site has this tag
+     * @throws TooLittleLeft if its lot has fewer pieces left
      */
-    public function begin(Uuid $id, Account $by, Instant $now, Product $product, int $tag, int $pieces, ?int $rawGrams, bool $isStuffed, bool $isWild, bool $hasAdvisory, Event ...$events): Batch
+    public function begin(Uuid $id, Account $by, Instant $now, BatchPlan $plan, Event ...$events): Batch
     {
-        return $this->connection->transactional(function () use ($id, $by, $now, $product, $tag, $pieces, $rawGrams, $isStuffed, $isWild, $hasAdvisory, $events): Batch {
+        return $this->connection->transactional(function () use ($id, $by, $now, $plan, $events): Batch {
             // One begin a site at a time: codes and tags are given out in turn.
             $this->connection->executeStatement('SELECT 1 FROM site WHERE id = ? FOR UPDATE', [$by->site->id->toRfc4122()]);
             $known = $this->entities->find(Batch::class, $id);
             if ($known !== null) {
                 return $known;
             }
-            if ($this->connection->fetchOne('SELECT 1 FROM board_lane WHERE site_id = ? AND tag = ? AND ended_at IS NULL', [$by->site->id->toRfc4122(), $tag]) !== false) {
-                throw TagInUse::already($tag);
+            if ($this->connection->fetchOne('SELECT 1 FROM board_lane WHERE site_id = ? AND tag = ? AND ended_at IS NULL', [$by->site->id->toRfc4122(), $plan->tag]) !== false) {
+                throw TagInUse::already($plan->tag);
             }
             $begun = $events[0]->at ?? $now;
             $batch = new Batch(
                 $id,
                 $by->site,
-                $tag,
-                $this->code($by, $begun, $tag),
-                $product,
-                $pieces,
-                $rawGrams,
-                $isStuffed,
-                $isWild,
-                $hasAdvisory,
+                $this->code($by, $begun, $plan->tag),
+                $plan,
                 $by->site->ruleSet,
                 new \DateTimeImmutable($begun->rfc3339()),
                 $by,
             );
             $this->entities->persist($batch);
             $this->entities->flush();
+            if ($plan->lot !== null) {
+                $this->lots->giveTo($batch, $plan->lot);
+            }
             $this->log->append($batch, $by, $now, ...$events);
 
             return $batch;

@@ -12,10 +12,12 @@ use Verjuicer\Core\Record\Record;
 /** Every event of a record as it was written down, the latest first, what was replaced still there. */
 final readonly class RecordLog
 {
-    private const LATE_AFTER_MINUTES = 5;
-
-    /** @return list<array{event: Event, replaced_by: Event|null, late: Span|null}> */
-    public static function of(Record $record): array
+    /**
+     * @param Span $lateAfter an entry is late that was written down longer than this after it happened
+     *
+     * @return list<array{event: Event, replaced_by: Event|null, late: Span|null}>
+     */
+    public static function of(Record $record, Span $lateAfter): array
     {
         $replacedBy = [];
         foreach ($record->events as $event) {
@@ -30,7 +32,7 @@ final readonly class RecordLog
             $log[] = [
                 'event' => $event,
                 'replaced_by' => $replacedBy[$event->id] ?? null,
-                'late' => $late !== null && $late->isLongerThan(Span::ofMinutes(self::LATE_AFTER_MINUTES)) ? $late : null,
+                'late' => $late !== null && $late->isLongerThan($lateAfter) ? $late : null,
             ];
         }
         usort($log, static fn (array $one, array $other): int => $other['event']->at->epoch <=> $one['event']->at->epoch);

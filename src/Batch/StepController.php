@@ -16,6 +16,7 @@ use Verjuicer\App\Entry\EntryForm;
 use Verjuicer\App\Entry\EntryProblem;
 use Verjuicer\App\Entry\Journal;
 use Verjuicer\App\Record\EventConflict;
+use Verjuicer\App\Record\Now;
 use Verjuicer\Core\Record\EventType;
 
 /** A step of a batch: one tap, or a tap and the little it asks for. */
@@ -27,6 +28,7 @@ final class StepController extends AbstractController
         private readonly Journal $journal,
         private readonly EntryEcho $echo,
         private readonly CurrentAccount $account,
+        private readonly Now $now,
     ) {
     }
 
@@ -38,12 +40,17 @@ final class StepController extends AbstractController
         if (!$this->isCsrfTokenValid('step', $form->getString('_token'))) {
             return $this->page->respond($batch, 'entry.problem.expired', status: Response::HTTP_FORBIDDEN);
         }
-        $type = EventType::tryFrom($form->getString('type'));
+        // A tap says it all: "wrap/with/paper".
+        $tap = explode('/', $form->getString('tap'), 3);
+        if (\count($tap) === 3) {
+            $form->set($tap[1], $tap[2]);
+        }
+        $type = EventType::tryFrom($tap[0] === '' ? $form->getString('type') : $tap[0]);
         if ($type === null || !Uuid::isValid($form->getString('id'))) {
             return $this->page->respond($batch, 'entry.problem.no_id', status: Response::HTTP_UNPROCESSABLE_ENTITY);
         }
         try {
-            $entry = $this->journal->completed($batch, EntryForm::entry($type, $form, $batch->site, max(0, $form->getInt('minutes_ago'))));
+            $entry = $this->journal->completed($batch, EntryForm::entry($type, $form, $batch->site, $this->now->instant(), max(0, min(43_200, $form->getInt('minutes_ago')))));
             $event = $this->journal->keep($batch, $this->account->get(), Uuid::fromString($form->getString('id')), $entry);
         } catch (EntryProblem $problem) {
             return $this->page->respond($batch, $problem->key, $problem->values, Response::HTTP_UNPROCESSABLE_ENTITY);

@@ -8,6 +8,8 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Batch\Batch;
+use Verjuicer\App\Batch\CookOutlook;
+use Verjuicer\App\Product\Products;
 use Verjuicer\App\Record\StoredRecords;
 use Verjuicer\App\Site\Site;
 use Verjuicer\Core\Assess\Assessor;
@@ -28,6 +30,7 @@ final readonly class BoardLanes
         private StoredRecords $records,
         private RuleSetLibrary $ruleSets,
         private Assessor $assessor,
+        private Products $products,
     ) {
     }
 
@@ -120,7 +123,7 @@ final readonly class BoardLanes
             'ended' => $assessment->timeline->end?->rfc3339(),
             'verdict' => $assessment->verdict->value,
             'turn' => $assessment->nextTurn?->rfc3339(),
-            'facts' => LaneFacts::pack($assessment),
+            'facts' => LaneFacts::pack($assessment, CookOutlook::of($assessment, $this->products->ofBatch($batch)?->doneness())),
         ]);
     }
 

@@ -48,6 +48,10 @@ final readonly class DueNext
                 $dues[] = new Due($lane, $rule, 'broken', null, true, 'due.broken.'.$rule, $this->gate($lane, $rule, $unit));
             }
         }
+        if ($lane->readyBy !== null && $lane->outlook !== null && $lane->outlook->latest->isAfter($lane->readyBy)) {
+            $isSure = $lane->outlook->earliest->isAfter($lane->readyBy);
+            $dues[] = new Due($lane, 'house.service', 'house', $lane->readyBy, $now->isAfter($lane->readyBy), $isSure ? 'due.house.service_late' : 'due.house.service_maybe', '');
+        }
         $horizon = $now->plus(Span::ofHours(self::HOURS_AHEAD));
         $passed = null;
         foreach ($lane->dues as [$rule, $kind, $track, $deadline]) {

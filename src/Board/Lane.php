@@ -6,6 +6,7 @@ namespace Verjuicer\App\Board;
 
 use Verjuicer\Core\Assess\ClockKind;
 use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Forecast\Window;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Record\EventType;
@@ -14,10 +15,11 @@ use Verjuicer\Core\Record\EventType;
 final readonly class Lane
 {
     /**
-     * @param list<array{EventType, Instant, Instant|null}>        $stages with their ends; the last is open
-     * @param list<array{Instant, Temperature}>                    $line   readings of the track that was read most
-     * @param list<array{string, ClockKind, string|null, Instant}> $dues   rule, kind, track, deadline; soonest first
-     * @param list<array{string, Verdict}>                         $wrongs rules that are broken or not shown
+     * @param list<array{EventType, Instant, Instant|null}>        $stages  with their ends; the last is open
+     * @param list<array{Instant, Temperature}>                    $line    readings of the track that was read most
+     * @param list<array{string, ClockKind, string|null, Instant}> $dues    rule, kind, track, deadline; soonest first
+     * @param list<array{string, Verdict}>                         $wrongs  rules that are broken or not shown
+     * @param Window|null                                          $outlook when it is likely to be done as the kitchen likes it
      */
     public function __construct(
         public string $batchId,
@@ -35,6 +37,10 @@ final readonly class Lane
         public ?string $lastTrack,
         public ?Instant $lastAt,
         public array $dues,
+        public ?string $pit,
+        public ?Instant $readyBy,
+        public ?Window $outlook,
+        public ?Temperature $target,
     ) {
     }
 

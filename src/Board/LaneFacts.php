@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Board;
 
+use Verjuicer\App\Batch\CookOutlook;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Clock;
 use Verjuicer\Core\Assess\ClockKind;
@@ -11,19 +12,22 @@ use Verjuicer\Core\Assess\Reading;
 use Verjuicer\Core\Assess\Stage;
 use Verjuicer\Core\Assess\Trace;
 use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Forecast\Window;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Record\Extras;
 
 /** Packs what the board needs of an assessment into JSON, and unpacks it. */
 final readonly class LaneFacts
 {
     private const MOST_POINTS = 24;
 
-    public static function pack(Assessment $assessment): string
+    public static function pack(Assessment $assessment, ?CookOutlook $outlook): string
     {
         $timeline = $assessment->timeline;
+        $stage = $timeline->stage();
         $last = (new Trace($timeline->readings))->last();
         $wrongs = array_filter($assessment->rulesJudged, static fn (Verdict $verdict): bool => $verdict === Verdict::Broken || $verdict === Verdict::NotShown);
 
@@ -35,6 +39,9 @@ final readonly class LaneFacts
             'stages' => array_map(static fn (Stage $stage): array => [$stage->type()->value, $stage->from->epoch, $stage->isOpen ? null : $stage->to->epoch], $timeline->stages),
             'line' => array_map(static fn (Reading $reading): array => [$reading->at, $reading->temp->tenths, $reading->temp->unit->value], self::line($timeline->readings)),
             'last' => $last === null ? null : [$last->temp->tenths, $last->temp->unit->value, $last->track, $last->at],
+            'pit' => $stage?->type() === EventType::Cook ? (new Extras($stage->event))->text('pit') : null,
+            'ready_by' => CookOutlook::readyBy($assessment)?->epoch,
+            'outlook' => $outlook?->window === null ? null : [$outlook->window->earliest->epoch, $outlook->window->latest->epoch, $outlook->target->tenths, $outlook->target->unit->value],
             'dues' => array_map(static fn (Clock $clock): array => [$clock->rule, $clock->kind->value, $clock->track, $clock->deadline->epoch], self::dues($assessment->clocks)),
         ], \JSON_THROW_ON_ERROR);
     }
@@ -42,13 +49,14 @@ final readonly class LaneFacts
     /** @param array{batch_id: string, tag: int, version: int, has_ended: bool, verdict: string, facts: string} $row */
     public static function unpack(array $row): Lane
     {
-        /** @var array{product: string|null, pieces: int, rules: string, wrongs: array<string, string>, stages: list<array{string, int, int|null}>, line: list<array{int, int, string}>, last: array{int, string, string, int}|null, dues: list<array{string, string, string|null, int}>} $facts */
+        /** @var array{product: string|null, pieces: int, rules: string, wrongs: array<string, string>, stages: list<array{string, int, int|null}>, line: list<array{int, int, string}>, last: array{int, string, string, int}|null, dues: list<array{string, string, string|null, int}>, pit: string|null, ready_by: int|null, outlook: array{int, int, int, string}|null} $facts */
         $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
         $wrongs = [];
         foreach ($facts['wrongs'] as $rule => $verdict) {
             $wrongs[] = [$rule, Verdict::from($verdict)];
         }
         $last = $facts['last'];
+        $outlook = $facts['outlook'];
 
         return new Lane(
             $row['batch_id'],
@@ -66,6 +74,10 @@ final readonly class LaneFacts
             $last[2] ?? null,
             $last === null ? null : Instant::ofEpoch($last[3]),
             array_map(static fn (array $due): array => [$due[0], ClockKind::from($due[1]), $due[2], Instant::ofEpoch($due[3])], $facts['dues']),
+            $facts['pit'],
+            $facts['ready_by'] === null ? null : Instant::ofEpoch($facts['ready_by']),
+            $outlook === null ? null : new Window(Instant::ofEpoch($outlook[0]), Instant::ofEpoch($outlook[1])),
+            $outlook === null ? null : Temperature::ofTenths($outlook[2], TemperatureUnit::from($outlook[3])),
         );
     }
 

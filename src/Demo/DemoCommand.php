@@ -14,18 +14,37 @@ use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Account\Account;
 use Verjuicer\App\Account\Role;
+use Verjuicer\App\Batch\Batch;
+use Verjuicer\App\Batch\BatchPlan;
 use Verjuicer\App\Batch\NewBatches;
 use Verjuicer\App\Board\BoardLanes;
 use Verjuicer\App\Entry\EntryLine;
+use Verjuicer\App\Entry\Journal;
+use Verjuicer\App\Pit\Pit;
+use Verjuicer\App\Pit\Pits;
 use Verjuicer\App\Product\Product;
+use Verjuicer\App\Product\Products;
+use Verjuicer\App\Receiving\Lot;
+use Verjuicer\App\Receiving\Supplier;
+use Verjuicer\App\Recipe\Recipe;
+use Verjuicer\App\Recipe\RecipeKind;
 use Verjuicer\App\Record\EventLog;
 use Verjuicer\App\Record\Now;
+use Verjuicer\App\Record\SiteLog;
 use Verjuicer\App\Site\Site;
 use Verjuicer\App\Thermometer\Thermometer;
+use Verjuicer\App\Thermometer\ThermometerKind;
+use Verjuicer\App\Thermometer\Thermometers;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Pit\PitSign;
+use Verjuicer\Core\Record\Detail\Cook;
+use Verjuicer\Core\Record\Detail\Note;
 use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Thermal\BoilingPoint;
 
 #[AsCommand('verjuicer:demo', 'Load the Quarry Lane Smokehouse, once: a made-up kitchen whose day is the day it is loaded')]
 final class DemoCommand extends Command
@@ -40,6 +59,11 @@ final class DemoCommand extends Command
         private readonly EventLog $log,
         private readonly BoardLanes $lanes,
         private readonly Now $now,
+        private readonly Products $products,
+        private readonly Thermometers $thermometers,
+        private readonly Pits $pits,
+        private readonly SiteLog $siteLog,
+        private readonly Journal $journal,
     ) {
         parent::__construct();
     }
@@ -69,21 +93,42 @@ final class DemoCommand extends Command
             $account->setHashedPassword($this->hasher->hashPassword($account, DemoKitchen::PASSWORD));
             $this->entities->persist($account);
         }
-        $products = [];
-        foreach (DemoKitchen::PRODUCTS as [$name, $animal, $form, $integrity, $grams, $spots]) {
-            $this->entities->persist($products[$name] = new Product($site, $name, $animal, $form, $integrity, $grams, $spots));
+        $site->hasAdvisory = true;
+        $products = $this->products->addCatalogue($site);
+        foreach (DemoKitchen::RECIPES as [$name, $kind, $dose, $ingredients]) {
+            $this->entities->persist(new Recipe($site, $name, RecipeKind::from($kind), $dose, array_values(array_map(static fn (array $one): array => ['name' => $one[0], 'parts' => $one[1], 'cents_per_kg' => $one[2], 'allergens' => $one[3]], $ingredients))));
         }
         $this->entities->flush();
-        foreach (DemoKitchen::THERMOMETERS as $label => $checks) {
-            $this->loadThermometer(new Thermometer($site, $label), $checks, $people['mara'], $now);
+        foreach (DemoKitchen::THERMOMETERS as $label => [$kind, $serial, $measures, $holder]) {
+            $thermometer = new Thermometer($site, $label, ThermometerKind::from($kind), $serial, $measures, $holder);
+            $this->entities->persist($thermometer);
+            $this->entities->flush();
+            foreach (DemoKitchen::CHECKS[$label] as [$minutes, $method, $read]) {
+                $at = $now->plus(Span::ofMinutes($minutes));
+                $expected = $method === 'ice' ? Temperature::ofTenths(320, $site->unit) : BoilingPoint::atElevation($site->elevationM ?? 0, $site->unit);
+                $this->thermometers->check(Uuid::v7(), $thermometer, $people['mara'], $at, $at->plus(Span::ofSeconds(self::SECONDS_TO_LOG)), $method, $expected, Temperature::fahrenheit((string) $read), 'kept', null);
+            }
         }
-        foreach (DemoKitchen::batches() as [$tag, $product, $pieces, $grams, $entries]) {
+        foreach (DemoKitchen::PITS as [$name, $kind, $capacity]) {
+            $pit = new Pit($site, $name, $kind, $capacity);
+            $this->entities->persist($pit);
+            $this->entities->flush();
+            foreach (DemoKitchen::PIT_LOG[$name] as [$minutes, $login, $sign, $degrees]) {
+                $at = $now->plus(Span::ofMinutes($minutes));
+                $this->pits->write(Uuid::v7(), $pit, $people[$login], $at, $at->plus(Span::ofSeconds(self::SECONDS_TO_LOG)), PitSign::from($sign), $degrees === null ? null : Temperature::fahrenheit((string) $degrees), '');
+            }
+        }
+        $lots = $this->loadLots($site, $people, $products, $now);
+        foreach (DemoKitchen::batches() as [$tag, $product, $pieces, $grams, $lot, $wanted, $entries]) {
             $batch = null;
             foreach ($entries as [$minutes, $login, $entry]) {
-                $event = $this->event($site, $people[$login], $now->plus(Span::ofMinutes($minutes)), $tag, $entry);
+                $event = $this->event($site, $people[$login], $now->plus(Span::ofMinutes($minutes)), $tag, $entry, $batch);
                 $recordedAt = $event->at->plus(Span::ofSeconds(self::SECONDS_TO_LOG));
                 if ($batch === null) {
-                    $batch = $this->batches->begin(Uuid::v7(), $people[$login], $recordedAt, $products[$product], $tag, $pieces, $grams, false, false, false, $event);
+                    $batch = $this->batches->begin(Uuid::v7(), $people[$login], $recordedAt, new BatchPlan($products[$product], $tag, $pieces, $grams, lot: $lot === null ? null : $lots[$lot]), $event);
+                    if ($wanted !== null) {
+                        $this->log->append($batch, $people[$login], $recordedAt, new Event(Uuid::v7()->toRfc4122(), $event->at, $event->by, EventType::Note, new Note(null), unknown: ['ready_by' => $now->plus(Span::ofMinutes($wanted))->rfc3339()]));
+                    }
                 } else {
                     $this->log->append($batch, $people[$login], $recordedAt, $event);
                 }
@@ -92,30 +137,47 @@ final class DemoCommand extends Command
         $this->lanes->rebuild($now);
     }
 
-    private function event(Site $site, Account $by, Instant $at, int $tag, string $entry): Event
+    private function event(Site $site, Account $by, Instant $at, int $tag, string $entry, ?Batch $batch): Event
     {
         $line = EntryLine::parse($tag.(str_starts_with($entry, '.') ? '' : ' ').$entry, $site->unit, array_keys(DemoKitchen::THERMOMETERS));
+        $complete = $batch === null ? $line->entry : $this->journal->completed($batch, $line->entry);
+        if ($batch === null && isset($complete->extras['pit']) && \is_string($complete->extras['pit']) && $complete->detail instanceof Cook) {
+            $complete = $complete->with(...$this->pits->loaded($site, $complete->extras['pit'], $complete->detail, $at));
+        }
 
-        return $line->entry->event(Uuid::v7()->toRfc4122(), $at, $by->initials);
+        return $complete->event(Uuid::v7()->toRfc4122(), $at, $by->initials);
     }
 
-    /** @param list<array{int, string, float, float}> $checks */
-    private function loadThermometer(Thermometer $thermometer, array $checks, Account $by, Instant $now): void
+    /**
+     * @param array<string, Account> $people
+     * @param array<string, Product> $products
+     *
+     * @return array<string, Lot> by number
+     */
+    private function loadLots(Site $site, array $people, array $products, Instant $now): array
     {
-        $this->entities->persist($thermometer);
-        $this->entities->flush();
-        foreach ($checks as [$minutes, $method, $expected, $read]) {
-            $at = $now->plus(Span::ofMinutes($minutes));
-            $this->connection->insert('thermometer_check', [
-                'id' => Uuid::v7()->toRfc4122(),
-                'thermometer_id' => $thermometer->id->toRfc4122(),
-                'at' => $at->rfc3339(),
-                'recorded_at' => $at->plus(Span::ofSeconds(self::SECONDS_TO_LOG))->rfc3339(),
-                'account_id' => $by->id->toRfc4122(),
-                'method' => $method,
-                'expected' => json_encode(['f' => $expected], \JSON_THROW_ON_ERROR),
-                'read' => json_encode(['f' => $read], \JSON_THROW_ON_ERROR),
-            ]);
+        $suppliers = [];
+        foreach (DemoKitchen::SUPPLIERS as $name) {
+            $this->entities->persist($suppliers[$name] = new Supplier($site, $name));
         }
+        $lots = [];
+        foreach (DemoKitchen::LOTS as [$minutes, $login, $supplier, $product, $number, $pieces, $grams, $cents, $degrees, $isFrozen, $thermometer, $days, $isAccepted, $reason, $moves]) {
+            $at = $now->plus(Span::ofMinutes($minutes));
+            $recordedAt = $at->plus(Span::ofSeconds(self::SECONDS_TO_LOG));
+            $lot = new Lot(
+                Uuid::v7(), $site, Uuid::v5($site->id, $supplier.$minutes), $suppliers[$supplier], $products[$product], $number, $pieces, $grams, $cents, $isFrozen,
+                $degrees === null ? null : Temperature::fahrenheit((string) $degrees), $thermometer, new \DateTimeImmutable($at->plus(Span::ofHours(24 * $days))->rfc3339()), $isAccepted, $reason,
+                new \DateTimeImmutable($at->rfc3339()), new \DateTimeImmutable($recordedAt->rfc3339()), $people[$login],
+            );
+            $this->entities->persist($lot);
+            $this->entities->flush();
+            foreach ($moves as [$moved, $type, $place]) {
+                $movedAt = $now->plus(Span::ofMinutes($moved));
+                $this->siteLog->add(Uuid::v7(), 'lot', $lot->id, $people[$login], $movedAt, $movedAt->plus(Span::ofSeconds(self::SECONDS_TO_LOG)), $type, ['place' => $place]);
+            }
+            $lots[$number] = $lot;
+        }
+
+        return $lots;
     }
 }

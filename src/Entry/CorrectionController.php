@@ -16,8 +16,10 @@ use Verjuicer\App\Account\CurrentAccount;
 use Verjuicer\App\Batch\Batch;
 use Verjuicer\App\Batch\SiteBatches;
 use Verjuicer\App\Record\EventConflict;
+use Verjuicer\App\Record\Now;
 use Verjuicer\App\Record\StoredRecords;
 use Verjuicer\App\Site\WallTime;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\EventType;
@@ -32,6 +34,7 @@ final class CorrectionController extends AbstractController
         private readonly StoredRecords $records,
         private readonly Journal $journal,
         private readonly CurrentAccount $account,
+        private readonly Now $now,
     ) {
     }
 
@@ -42,10 +45,12 @@ final class CorrectionController extends AbstractController
         $wrong = $this->event($batch, $event);
         /** @var InputBag<string> $form */
         $form = new InputBag(['at' => WallTime::of($wrong->at, $batch->site->zone())]);
-        foreach ($wrong->detail->members() as $name => $value) {
+        foreach ($wrong->detail->members() + $wrong->unknown as $name => $value) {
             if ($value instanceof Temperature) {
                 $form->set($name, $value->number().($value->unit === $batch->site->unit ? '' : strtolower($value->unit->value)));
-            } elseif (\is_string($value) || \is_int($value)) {
+            } elseif ($name === 'ready_by' && \is_string($value)) {
+                $form->set($name, WallTime::of(Instant::parse($value), $batch->site->zone()));
+            } elseif (\is_scalar($value)) {
                 $form->set($name, (string) $value);
             }
         }
@@ -58,7 +63,7 @@ final class CorrectionController extends AbstractController
     {
         return $this->keep($id, $event, $request, function (Batch $batch, Event $wrong, InputBag $form, string $reason): void {
             $at = WallTime::parse($form->getString('at'), $batch->site->zone(), $wrong->at) ?? throw EntryProblem::noTime($form->getString('at'));
-            $entry = EntryForm::entry($wrong->type, $form, $batch->site);
+            $entry = EntryForm::entry($wrong->type, $form, $batch->site, $this->now->instant());
             $this->journal->replace($batch, $this->account->get(), Uuid::fromString($form->getString('id')), $wrong, $entry, $at, $reason);
         });
     }

@@ -17,11 +17,13 @@ use Verjuicer\Core\Record\EventType;
 /** What somebody wants to record, before it has an id, a time and a name. */
 final readonly class Entry
 {
+    /** @param array<string, mixed> $extras members beyond the format's own */
     private function __construct(
         public EventType $type,
         public Detail\Detail $detail,
         public int $minutesAgo,
         public ?string $reason,
+        public array $extras = [],
     ) {
     }
 
@@ -38,20 +40,27 @@ final readonly class Entry
     public static function of(EventType $type, \stdClass $members, int $minutesAgo, ?string $reason): self
     {
         $problems = new Problems();
-        $detail = $type->read(new Fields($members, null, '', $problems));
+        $fields = new Fields($members, null, '', $problems);
+        $detail = $type->read($fields);
         if ($detail === null || $problems->all() !== []) {
             throw EntryProblem::incomplete(array_map(static fn (Problem $problem): string => explode('/', $problem->pointer)[1], $problems->all()));
         }
 
-        return new self($type, $detail, $minutesAgo, $reason);
+        return new self($type, $detail, $minutesAgo, $reason, $fields->unknown());
     }
 
     /** The same with this thermometer, where it is a reading that names none. */
     public function readWith(?string $thermometer): self
     {
         return $this->detail instanceof Detail\Reading && $this->detail->thermometer === null
-            ? new self($this->type, new Detail\Reading($this->detail->temp, $this->detail->piece, $this->detail->spot, $thermometer), $this->minutesAgo, $this->reason)
+            ? new self($this->type, new Detail\Reading($this->detail->temp, $this->detail->piece, $this->detail->spot, $thermometer), $this->minutesAgo, $this->reason, $this->extras)
             : $this;
+    }
+
+    /** @param array<string, mixed> $extras in place of those it had */
+    public function with(Detail\Detail $detail, array $extras): self
+    {
+        return new self($this->type, $detail, $this->minutesAgo, $this->reason, $extras);
     }
 
     public function at(Instant $now): Instant
@@ -61,6 +70,6 @@ final readonly class Entry
 
     public function event(string $id, Instant $now, string $by): Event
     {
-        return new Event($id, $this->at($now), $by, $this->type, $this->detail, null, $this->reason);
+        return new Event($id, $this->at($now), $by, $this->type, $this->detail, null, $this->reason, $this->extras);
     }
 }

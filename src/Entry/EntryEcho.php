@@ -19,7 +19,7 @@ final readonly class EntryEcho
     {
         return implode(' · ', [
             $this->translator->trans('entry.echo.tag', ['{tag}' => (string) $batch->tag, '{product}' => $batch->productName]),
-            $this->text->of($entry->type, $entry->detail, $entry->reason, $batch->pieces),
+            $this->text->of($entry->type, $entry->detail, $entry->reason, $batch->pieces, $entry->extras, $batch->site->zone()),
             $entry->minutesAgo === 0 ? $this->translator->trans('entry.echo.now') : $this->translator->trans('entry.echo.ago', ['{minutes}' => (string) $entry->minutesAgo]),
         ]);
     }

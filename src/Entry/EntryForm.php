@@ -6,35 +6,52 @@ namespace Verjuicer\App\Entry;
 
 use Symfony\Component\HttpFoundation\InputBag;
 use Verjuicer\App\Site\Site;
+use Verjuicer\App\Site\WallTime;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Record\EventType;
 
-/** Which fields a kind of event has on a form, and how what was typed there becomes members of the open format. */
+/** Which fields a kind of event has on a form, and how what was typed there becomes members of the open format and beyond it. */
 final readonly class EntryForm
 {
-    public const CHOICES = ['oven' => ['still', 'convection', 'high_humidity'], 'for' => ['hot_hold', 'immediate'], 'plan' => ['hot_4h', 'cold_4h', 'cold_6h']];
+    public const CHOICES = [
+        'oven' => ['still', 'convection', 'high_humidity'],
+        'for' => ['hot_hold', 'immediate'],
+        'plan' => ['hot_4h', 'cold_4h', 'cold_6h'],
+        'feel' => ['tender', 'nearly', 'tight'],
+    ];
+
+    /** Choices that may be left open. */
+    public const OPEN_CHOICES = ['oven', 'feel'];
+
+    /** Said by a tap, and not to be typed. */
+    public const UNTYPED = ['step', 'stuffed', 'finding'];
 
     private const TEMPERATURES = ['set', 'temp'];
     private const WHOLE = ['piece'];
+    private const WEIGHTS = ['before_kg', 'after_kg', 'weight_kg'];
 
     /** @return list<string> in the order of the form; `reason` is the event's own */
     public static function fields(EventType $type): array
     {
         return match ($type) {
-            EventType::Reading => ['temp', 'piece', 'spot', 'thermometer'],
+            EventType::Reading => ['temp', 'piece', 'spot', 'thermometer', 'feel'],
             EventType::Received => ['temp', 'supplier', 'lot'],
             EventType::ColdHold, EventType::HotHold => ['place'],
-            EventType::Cook => ['oven', 'set'],
+            EventType::Cook => ['pit', 'oven', 'set'],
             EventType::Rest, EventType::Cool, EventType::Pack => ['method'],
             EventType::Reheat => ['for'],
             EventType::TimeControl => ['plan'],
+            EventType::Trim => ['before_kg', 'after_kg'],
+            EventType::Season, EventType::Sauce, EventType::Spritz, EventType::Inject => ['recipe', 'weight_kg'],
             EventType::Wrap => ['with'],
             EventType::PitSet => ['set'],
             EventType::PitReading => ['temp'],
-            EventType::ProbeMoved => ['piece', 'spot'],
+            EventType::ProbeMoved => ['piece', 'spot', 'to_spot'],
             EventType::Action => ['finding', 'text'],
-            EventType::Note => ['text'],
+            EventType::Note => ['text', 'ready_by', 'step'],
+            EventType::Tenderize => ['stuffed'],
             default => [],
         };
     }
@@ -44,7 +61,7 @@ final readonly class EntryForm
      *
      * @throws EntryProblem if a field is wrong or missing
      */
-    public static function entry(EventType $type, InputBag $form, Site $site, int $minutesAgo = 0): Entry
+    public static function entry(EventType $type, InputBag $form, Site $site, Instant $now, int $minutesAgo = 0): Entry
     {
         $members = new \stdClass();
         foreach (self::fields($type) as $name) {
@@ -54,7 +71,10 @@ final readonly class EntryForm
             }
             $members->{$name} = match (true) {
                 \in_array($name, self::TEMPERATURES, true) => self::temperature($given, $site),
+                \in_array($name, self::WEIGHTS, true) => self::kilograms($given),
                 \in_array($name, self::WHOLE, true) && ctype_digit($given) => (int) $given,
+                $name === 'stuffed' => true,
+                $name === 'ready_by' => WallTime::parse($given, $site->zone(), $now)?->rfc3339() ?? throw EntryProblem::noTime($given),
                 default => $given,
             };
         }
@@ -72,5 +92,15 @@ final readonly class EntryForm
         }
 
         return (object) [$temperature->unit->member() => $temperature->tenths / 10];
+    }
+
+    private static function kilograms(string $given): float
+    {
+        $number = str_replace(',', '.', $given);
+        if (!is_numeric($number) || $number <= 0 || $number > 10_000) {
+            throw EntryProblem::notAWeight($given);
+        }
+
+        return round((float) $number, 3);
     }
 }

@@ -54,6 +54,21 @@ final class EntryProblem extends \DomainException
         return new self('entry.problem.incomplete.'.($members[0] ?? 'event'));
     }
 
+    public static function unknownPit(string $name): self
+    {
+        return new self('entry.problem.unknown_pit', ['{given}' => mb_substr($name, 0, 20)]);
+    }
+
+    public static function unknownRecipe(string $name): self
+    {
+        return new self('entry.problem.unknown_recipe', ['{given}' => mb_substr($name, 0, 20)]);
+    }
+
+    public static function notAWeight(string $given): self
+    {
+        return new self('entry.problem.not_a_weight', ['{given}' => mb_substr($given, 0, 20)]);
+    }
+
     public static function noReason(): self
     {
         return new self('entry.problem.no_reason');

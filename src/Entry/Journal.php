@@ -7,6 +7,8 @@ namespace Verjuicer\App\Entry;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Account\Account;
 use Verjuicer\App\Batch\Batch;
+use Verjuicer\App\Pit\Pits;
+use Verjuicer\App\Recipe\Recipes;
 use Verjuicer\App\Record\EventConflict;
 use Verjuicer\App\Record\EventLog;
 use Verjuicer\App\Record\Now;
@@ -29,20 +31,40 @@ final readonly class Journal
         private StoredRecords $records,
         private RuleSetLibrary $ruleSets,
         private Thermometers $thermometers,
+        private Pits $pits,
+        private Recipes $recipes,
         private Now $now,
     ) {
     }
 
     /**
-     * The entry with its thermometer filled in: the one the batch was last read with, unless one was named.
+     * The entry with what it leaves out filled in: the thermometer the batch was last read with, the oven and set point of the pit
+     * it goes into, the weight and the allergens of a recipe.
      *
-     * @throws EntryProblem if the batch has no such piece
+     * @throws EntryProblem if the batch has no such piece, or the site no such pit or recipe
      */
     public function completed(Batch $batch, Entry $entry): Entry
     {
         self::requirePiece($batch, $entry);
 
-        return $entry->readWith($this->thermometers->lastUsedIn($batch));
+        $pit = $entry->extras['pit'] ?? null;
+        $recipe = $entry->extras['recipe'] ?? null;
+
+        return match (true) {
+            $entry->detail instanceof Detail\Reading => $entry->readWith($this->thermometers->lastUsedIn($batch)),
+            $entry->detail instanceof Detail\Cook && \is_string($pit) => $entry->with(...$this->pits->loaded($batch->site, $pit, $entry->detail, $entry->at($this->now->instant()))),
+            \is_string($recipe) => $this->withRecipe($batch, $entry, $recipe),
+            default => $entry,
+        };
+    }
+
+    private function withRecipe(Batch $batch, Entry $entry, string $name): Entry
+    {
+        $recipe = $this->recipes->named($batch->site, $name) ?? throw EntryProblem::unknownRecipe($name);
+        $grams = $batch->rawGrams === null ? null : $recipe->scaledTo($batch->rawGrams * $batch->pieces)->grams;
+        $extras = ['recipe' => $recipe->name] + $entry->extras + ['weight_kg' => $grams === null ? null : $grams / 1000, 'allergens' => $recipe->allergens()];
+
+        return $entry->with($entry->detail, array_filter($extras, static fn (mixed $extra): bool => $extra !== null && $extra !== []));
     }
 
     /** @return list<Doubt> why this entry may be a slip; none where it is plausible */
@@ -92,7 +114,7 @@ final readonly class Journal
         if ($at->isAfter($now)) {
             throw EntryProblem::inTheFuture();
         }
-        $this->log->append($batch, $by, $now, new Event($id->toRfc4122(), $at, $by->initials, $wrong->type, $entry->detail, $wrong->id, $reason));
+        $this->log->append($batch, $by, $now, new Event($id->toRfc4122(), $at, $by->initials, $wrong->type, $entry->detail, $wrong->id, $reason, $entry->extras));
     }
 
     /**

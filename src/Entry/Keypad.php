@@ -27,9 +27,9 @@ final readonly class Keypad
         $tags = $this->connection->fetchAllKeyValue("SELECT tag, coalesce(facts->>'product', '') FROM board_lane WHERE site_id = ? AND ended_at IS NULL ORDER BY tag", [$id]);
         /** @var list<string> $words */
         $words = $this->connection->fetchFirstColumn(<<<'SQL'
-            (SELECT spot FROM product, jsonb_array_elements_text(spots) AS spot WHERE site_id = :site GROUP BY spot ORDER BY count(*) DESC, spot)
+            (SELECT spot->>'name' FROM product, jsonb_array_elements(spots) AS spot WHERE site_id = :site AND NOT is_retired AND spot->>'name' <> 'core' GROUP BY 1 ORDER BY count(*) DESC, 1)
             UNION ALL
-            (SELECT label FROM thermometer WHERE site_id = :site ORDER BY label)
+            (SELECT label FROM thermometer WHERE site_id = :site AND retired_at IS NULL ORDER BY label)
             SQL, ['site' => $id]);
 
         return ['tags' => $tags, 'words' => [...$words, ...self::MINUTES_AGO]];

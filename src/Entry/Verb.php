@@ -73,6 +73,8 @@ enum Verb: string
             self::Wrap => 'with',
             self::Moved => 'spot',
             self::Note => 'text',
+            self::Cook => 'pit',
+            self::Season, self::Inject, self::Spritz, self::Sauce => 'recipe',
             default => null,
         };
     }

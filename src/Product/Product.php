@@ -7,6 +7,8 @@ namespace Verjuicer\App\Product;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Site\Site;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Record\Animal;
 use Verjuicer\Core\Record\Form;
 use Verjuicer\Core\Record\Integrity;
@@ -20,24 +22,52 @@ class Product
     #[ORM\Column(type: 'uuid')]
     public Uuid $id; // not readonly: Doctrine writes it twice into a lazily loaded object
 
-    /** @param list<string> $spots worth probing, besides the core of each piece */
+    #[ORM\Column]
+    public string $wrap = '';
+
+    #[ORM\Column]
+    public string $rest = '';
+
+    #[ORM\Column]
+    public bool $isRetired = false;
+
+    /** @var array{}|array{from: int, to: int, unit: string, feel: string} temperatures in tenths */
+    #[ORM\Column(type: 'json')]
+    private array $doneness = [];
+
+    /** @param list<array{name: string, where: string}> $spots worth probing */
     public function __construct(
         #[ORM\ManyToOne]
         #[ORM\JoinColumn(nullable: false)]
         public readonly Site $site,
         #[ORM\Column]
-        public readonly string $name,
+        public string $name,
         #[ORM\Column(length: 16)]
-        public readonly Animal $animal,
+        public Animal $animal,
         #[ORM\Column(length: 16)]
-        public readonly Form $form,
+        public Form $form,
         #[ORM\Column(length: 16)]
-        public readonly Integrity $integrity,
+        public Integrity $integrity,
         #[ORM\Column(nullable: true)]
-        public readonly ?int $usualGrams,
+        public ?int $usualGrams,
         #[ORM\Column(type: 'json')]
-        public readonly array $spots = [],
+        public array $spots = [],
     ) {
         $this->id = Uuid::v7();
+    }
+
+    public function doneness(): ?Doneness
+    {
+        if ($this->doneness === []) {
+            return null;
+        }
+        $unit = TemperatureUnit::from($this->doneness['unit']);
+
+        return new Doneness(Temperature::ofTenths($this->doneness['from'], $unit), Temperature::ofTenths($this->doneness['to'], $unit), $this->doneness['feel']);
+    }
+
+    public function liked(?Doneness $doneness): void
+    {
+        $this->doneness = $doneness === null ? [] : ['from' => $doneness->from->tenths, 'to' => $doneness->to->tenths, 'unit' => $doneness->from->unit->value, 'feel' => $doneness->feel];
     }
 }

@@ -56,7 +56,7 @@ final readonly class StoredRecords
                     'integrity' => $batch->integrity->value,
                     'raw_weight_kg' => $batch->rawGrams === null ? null : $batch->rawGrams / 1000,
                     'pieces' => $batch->pieces,
-                    'stuffed' => $batch->isStuffed,
+                    'stuffed' => $batch->isStuffed || $this->wasStuffed($batch),
                     'wild' => $batch->isWild,
                     'advisory' => $batch->hasAdvisory,
                 ],
@@ -74,6 +74,15 @@ final readonly class StoredRecords
                     SQL, ['batch' => $batch->id->toRfc4122()]),
             ],
         ];
+    }
+
+    /** Whether anybody wrote down, and did not take back, that it was stuffed after it was begun. */
+    private function wasStuffed(Batch $batch): bool
+    {
+        return $this->connection->fetchOne(<<<'SQL'
+            SELECT 1 FROM event e WHERE batch_id = ? AND type = 'tenderize' AND members->>'stuffed' = 'true'
+              AND NOT EXISTS (SELECT 1 FROM event WHERE batch_id = e.batch_id AND replaces = e.id)
+            SQL, [$batch->id->toRfc4122()]) !== false;
     }
 
     /**

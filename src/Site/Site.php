@@ -18,6 +18,17 @@ class Site
     #[ORM\Column(type: 'uuid')]
     public Uuid $id; // not readonly: Doctrine writes it twice into a lazily loaded object
 
+    #[ORM\Column(length: 8)]
+    public AllergenList $allergenList = AllergenList::Us9;
+
+    /** Whether the menu carries the consumer advisory, so that food undercooked by intent may be served. */
+    #[ORM\Column]
+    public bool $hasAdvisory = false;
+
+    /** Whether it serves a highly susceptible population: then nothing is undercooked by intent. */
+    #[ORM\Column]
+    public bool $isSusceptible = false;
+
     private ?Zone $zone = null;
 
     public function __construct(
@@ -33,6 +44,11 @@ class Site
         public readonly string $ruleSet,
     ) {
         $this->id = Uuid::v7();
+    }
+
+    public function mayUndercook(): bool
+    {
+        return $this->hasAdvisory && !$this->isSusceptible;
     }
 
     public function zone(): Zone

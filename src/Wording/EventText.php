@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Verjuicer\App\Wording;
 
 use Symfony\Contracts\Translation\TranslatorInterface;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\Zone;
 use Verjuicer\Core\Record\Detail;
 use Verjuicer\Core\Record\EventType;
 
@@ -16,13 +18,15 @@ final readonly class EventText
     {
     }
 
-    public function of(EventType $type, Detail\Detail $detail, ?string $reason, int $pieces): string
+    /** @param array<string, mixed> $extras members beyond the format's own, of which it tells those it knows */
+    public function of(EventType $type, Detail\Detail $detail, ?string $reason, int $pieces, array $extras, Zone $zone): string
     {
         if ($detail instanceof Detail\Reading) {
             return implode(' · ', [
                 $this->track($detail->piece, $detail->spot, $pieces),
                 $this->figures->temperature($detail->temp),
                 $detail->thermometer ?? $this->translator->trans('entry.echo.no_thermometer'),
+                ...$this->extras($extras, $zone),
             ]);
         }
         $parts = [$this->translator->trans('event.'.$type->value.'.name')];
@@ -31,6 +35,7 @@ final readonly class EventText
                 $parts[] = $this->member($name, $value);
             }
         }
+        array_push($parts, ...$this->extras($extras, $zone));
         if ($reason !== null) {
             $parts[] = $reason;
         }
@@ -42,6 +47,33 @@ final readonly class EventText
     public function track(int $piece, string $spot, int $pieces): string
     {
         return $pieces === 1 ? $spot : $this->translator->trans('entry.echo.track', ['{piece}' => (string) $piece, '{spot}' => $spot]);
+    }
+
+    /**
+     * @param array<string, mixed> $extras
+     *
+     * @return list<string>
+     */
+    private function extras(array $extras, Zone $zone): array
+    {
+        $told = [];
+        foreach ($extras as $name => $value) {
+            $words = match (true) {
+                $name === 'ready_by' && \is_string($value) => $this->figures->time(Instant::parse($value), $zone),
+                \in_array($name, ['before_kg', 'after_kg', 'weight_kg'], true) && (\is_float($value) || \is_int($value)) => $this->figures->kilograms((int) round(1000 * $value)),
+                $name === 'feel' && \is_string($value) => $this->translator->trans('event.feel.'.$value),
+                $name === 'allergens' && \is_array($value) => implode(', ', array_map(fn (mixed $one): string => \is_string($one) ? $this->translator->trans('allergen.'.$one) : '', $value)),
+                $name === 'stuffed' && $value === true => '',
+                $name === 'step' && \is_string($value) => $this->translator->trans('event.step.'.$value),
+                \in_array($name, ['pit', 'recipe', 'to_spot'], true) && \is_string($value) => $value,
+                default => null,
+            };
+            if ($words !== null) {
+                $told[] = $this->translator->trans('event.extra.'.$name, ['{value}' => $words]);
+            }
+        }
+
+        return $told;
     }
 
     private function member(string $name, mixed $value): string

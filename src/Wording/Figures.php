@@ -56,6 +56,12 @@ final readonly class Figures
         return gmdate('H:i', $instant->epoch + $zone->offsetAt($instant));
     }
 
+    /** "2.3 kg"; grams under a kilogram. */
+    public function kilograms(int $grams): string
+    {
+        return abs($grams) < 1000 ? $grams.' g' : rtrim(rtrim(number_format($grams / 1000, 2, '.', ''), '0'), '.').' kg';
+    }
+
     public function date(LocalDate $date): string
     {
         return gmdate('D j M Y', 86400 * $date->days);

@@ -7,6 +7,7 @@ namespace Verjuicer\App\Wording;
 use Symfony\Component\Uid\Uuid;
 use Twig\Attribute\AsTwigFilter;
 use Twig\Attribute\AsTwigFunction;
+use Verjuicer\App\Batch\Batch;
 use Verjuicer\App\Board\DueNext;
 use Verjuicer\App\Record\Now;
 use Verjuicer\App\Site\Site;
@@ -16,6 +17,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\EventType;
 
@@ -66,9 +68,9 @@ final readonly class TwigWording
     }
 
     #[AsTwigFilter('event_text')]
-    public function eventText(Event $event, int $pieces): string
+    public function eventText(Event $event, Batch $batch): string
     {
-        return $this->events->of($event->type, $event->detail, $event->replaces === null || $event->type === EventType::Void ? $event->reason : null, $pieces);
+        return $this->events->of($event->type, $event->detail, $event->replaces === null || $event->type === EventType::Void ? $event->reason : null, $batch->pieces, $event->unknown, $batch->site->zone());
     }
 
     /** "2/flat" in words. */
@@ -90,6 +92,25 @@ final readonly class TwigWording
     public function degrees(Temperature $temperature): string
     {
         return $this->figures->temperature($temperature);
+    }
+
+    /** A limit as the code prints it in the site's unit. */
+    #[AsTwigFilter('limit')]
+    public function limit(Threshold $threshold, Site $site): string
+    {
+        return $this->figures->threshold($threshold, $site->unit);
+    }
+
+    #[AsTwigFilter('kilograms')]
+    public function kilograms(int $grams): string
+    {
+        return $this->figures->kilograms($grams);
+    }
+
+    #[AsTwigFilter('money')]
+    public function money(int $cents): string
+    {
+        return number_format($cents / 100, 2, '.', ' ');
     }
 
     #[AsTwigFilter('clock')]

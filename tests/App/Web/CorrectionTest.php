@@ -26,7 +26,7 @@ final class CorrectionTest extends KitchenTestCase
         self::assertSame($before + 1, $this->number('SELECT count(*) FROM event'), 'a retry is kept once');
         $page = $this->client->followRedirect();
         self::assertStringContainsString('146 °F', $page->filter('s')->text());
-        self::assertStringContainsString('misread the dial', $page->filter('table')->text());
+        self::assertStringContainsString('misread the dial', $page->filter('#everything')->text());
         self::assertSelectorExists('[data-rule=hot_hold][data-verdict=broken]');
         $page = $this->client->request('GET', '/');
         self::assertStringContainsString('126', $page->filter('li:contains("Beef cheek"):not([data-due])')->text());
@@ -82,7 +82,7 @@ final class CorrectionTest extends KitchenTestCase
         self::assertResponseStatusCodeSame(403);
         $this->client->request('GET', $this->path(7));
         $this->logIn('wynn');
-        self::assertStringNotContainsString('Correct', $this->client->request('GET', explode('/events', $address)[0])->filter('table')->text());
+        self::assertStringNotContainsString('Correct', $this->client->request('GET', explode('/events', $address)[0])->filter('#everything')->text());
     }
 
     #[DataProvider('wallTimes')]
@@ -107,7 +107,7 @@ final class CorrectionTest extends KitchenTestCase
 
     private function open(string $path, string $entry): Crawler
     {
-        $row = $this->client->request('GET', $path)->filter("tr:contains('$entry')")->first();
+        $row = $this->client->request('GET', $path)->filter("#everything tr:contains('$entry')")->first();
 
         return $this->client->click($row->selectLink('Correct')->link());
     }

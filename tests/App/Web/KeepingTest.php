@@ -135,7 +135,7 @@ final class KeepingTest extends KitchenTestCase
         $product = (string) $page->filter('option:contains("Lamb leg")')->attr('value');
         $form = $page->selectButton('Begin')->form(['product' => $product, 'tag' => '7', 'weight' => '4,4999', 'temp' => '38.2', 'thermometer' => 'T1', 'injected' => '1']);
         $this->client->submit($form);
-        self::assertResponseStatusCodeSame(409);
+        self::assertResponseStatusCodeSame(422);
         self::assertSelectorTextContains('#problem-tag', 'another');
         $form['tag'] = '42';
         $this->client->submit($form);
@@ -150,7 +150,7 @@ final class KeepingTest extends KitchenTestCase
     public function testEveryFieldOfANewBatchSaysWhatIsWrongAndKeepsWhatWasTyped(): void
     {
         $this->logIn();
-        $form = $this->client->request('GET', '/batches/new')->selectButton('Begin')->form(['tag' => 'x', 'pieces' => '0', 'weight' => 'heavy', 'temp' => 'cold', 'set' => '9999']);
+        $form = $this->client->request('GET', '/batches/new')->selectButton('Begin')->form(['tag' => 'x', 'pieces' => '0', 'weight' => 'heavy', 'temp' => 'cold', 'start' => 'cook', 'set' => '9999']);
         $page = $this->client->submit($form);
         self::assertResponseStatusCodeSame(422);
         self::assertCount(6, $page->filter('[id^=problem-]'));
@@ -163,6 +163,6 @@ final class KeepingTest extends KitchenTestCase
         $form = $this->client->request('GET', $path)->filter('input[name=type][value=rest]')->closest('form')?->form(['method' => 'towels', 'minutes_ago' => '3']);
         self::assertNotNull($form);
         $this->client->submit($form);
-        self::assertStringContainsString('Rest · towels', $this->client->followRedirect()->filter('table')->text());
+        self::assertStringContainsString('Rest · towels', $this->client->followRedirect()->filter('#everything')->text());
     }
 }

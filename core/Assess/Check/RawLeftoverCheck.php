@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Check;
+
+use Verjuicer\Core\Assess\CaseFile;
+use Verjuicer\Core\Assess\Finding;
+use Verjuicer\Core\Assess\Findings;
+use Verjuicer\Core\Record\Detail\Action;
+use Verjuicer\Core\Record\EventType;
+
+/** House limit: brine or spritz that touched raw meat is thrown away, and the record says so. */
+final readonly class RawLeftoverCheck implements Check
+{
+    public const RULE = 'house.raw_leftover';
+
+    public function judge(CaseFile $case, Findings $findings): void
+    {
+        $last = null;
+        foreach ($case->timeline->events as $event) {
+            if ($event->type === EventType::Inject || $event->type === EventType::Spritz) {
+                $last = $event;
+            } elseif ($event->detail instanceof Action && $event->detail->finding === self::RULE) {
+                $last = null;
+            }
+        }
+        if ($last !== null) {
+            $findings->add(new Finding(
+                self::RULE,
+                null,
+                $case->rules->house->citation,
+                'house.raw_leftover_'.$last->type->value,
+                ['at' => $last->at],
+                from: $last->at,
+                evidence: [$last->id],
+                options: ['house.throw_leftover'],
+            ));
+        }
+    }
+}

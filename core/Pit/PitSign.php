@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Pit;
+
+/** What was seen or done at a pit; all of it is kept, some of it says how hot it is or ought to be. */
+enum PitSign: string
+{
+    case Lit = 'lit';
+    case CleanSmoke = 'clean_smoke';
+    case Preheated = 'preheated';
+    case Set = 'set';
+    case Reading = 'reading';
+    case Fuel = 'fuel';
+    case LidOpened = 'lid_opened';
+    case LidClosed = 'lid_closed';
+    case Out = 'out';
+
+    /** Whether it comes with a temperature. */
+    public function hasTemperature(): bool
+    {
+        return $this === self::Set || $this === self::Reading;
+    }
+}

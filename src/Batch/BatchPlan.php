@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Batch;
+
+use Verjuicer\App\Product\Product;
+use Verjuicer\App\Receiving\Lot;
+
+/** What is known of a batch when it begins. */
+final readonly class BatchPlan
+{
+    /** @param int|null $rawGrams of one piece */
+    public function __construct(
+        public Product $product,
+        public int $tag,
+        public int $pieces,
+        public ?int $rawGrams,
+        public bool $isStuffed = false,
+        public bool $isWild = false,
+        public bool $hasAdvisory = false,
+        public ?Lot $lot = null,
+    ) {
+    }
+}
