@@ -98,6 +98,7 @@ final readonly class BatchPage
             'assessment' => $assessment,
             'picture' => BatchPicture::of($assessment, $this->figures),
             'cook' => CookView::of($assessment),
+            'requirement' => Requirement::of($assessment),
             'outlook' => CookOutlook::of($assessment, $this->products->ofBatch($batch)?->doneness()),
             'allergens' => CookView::allergens($assessment),
             'clock' => $assessment->clocks[0] ?? null,

@@ -11,11 +11,14 @@ use Verjuicer\App\Wording\Figures;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding;
 use Verjuicer\Core\Assess\Reading;
+use Verjuicer\Core\Assess\Timeline;
 use Verjuicer\Core\Assess\Trace;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\EventType;
 
 /**
  * Where everything of one batch is drawn: temperature over time, with the limits as what lies ahead on the road.
@@ -31,6 +34,8 @@ final readonly class BatchPicture
     public const RIGHT = 852;
 
     private const SHAPES = 6;
+    private const RAW_MINUTES = 45;
+    private const SIGNS = [EventType::Inject, EventType::Tenderize, EventType::Season, EventType::Trim, EventType::Wrap, EventType::Spritz, EventType::Sauce, EventType::ProbeMoved, EventType::PitSet, EventType::Note];
 
     /**
      * @param list<array{y: float, label: string}>                                                                                                                                                                                      $levels
@@ -39,6 +44,7 @@ final readonly class BatchPicture
      * @param list<array{track: string, piece: int, spot: string, shape: int, dash: int, line: string, marks: list<array{x: float, y: float, id: string, is_suspect: bool, temp: Temperature, at: Instant, thermometer: string|null}>}> $tracks
      * @param list<array{rule: string, x: float, gate_y: float, label: string, width: float, is_right: bool, row: int, is_late: bool, is_passed: bool}>                                                                                 $gates
      * @param list<array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant, is_hot: bool}>                                                                                                     $crossings
+     * @param list<array{x: float, letter: string, id: string, event: Event}>                                                                                                                                                           $signs
      */
     private function __construct(
         public array $levels,
@@ -50,6 +56,7 @@ final readonly class BatchPicture
         public array $tracks,
         public array $gates,
         public array $crossings,
+        public array $signs,
         public bool $isOpen,
     ) {
     }
@@ -79,6 +86,7 @@ final readonly class BatchPicture
             self::tracks($assessment, $time, $scale),
             self::gates($assessment, $time, $scale, $figures),
             self::crossings($assessment, $time, $scale),
+            self::signs($assessment, $time),
             !$assessment->timeline->hasEnded(),
         );
     }
@@ -86,7 +94,7 @@ final readonly class BatchPicture
     private static function timeAxis(Assessment $assessment): TimeAxis
     {
         $timeline = $assessment->timeline;
-        $first = $assessment->timeline->events[0]->at ?? $timeline->asOf;
+        $first = self::start($timeline);
         $last = $timeline->hasEnded() ? ($timeline->events[\count($timeline->events) - 1]->at ?? $timeline->asOf) : $timeline->asOf;
         $length = max(3600, $last->epoch - $first->epoch);
         $ahead = $timeline->hasEnded() ? intdiv($length, 20) : max(3600, intdiv($length, 5));
@@ -100,12 +108,38 @@ final readonly class BatchPicture
         return new TimeAxis($first->plus(Span::ofSeconds(-intdiv($length, 40))), $last->plus(Span::ofSeconds($ahead)), self::LEFT, self::RIGHT);
     }
 
+    /** Where the picture begins: raw meat in the cold is left out but for its end. */
+    private static function start(Timeline $timeline): Instant
+    {
+        $raw = [EventType::Received, EventType::ColdHold, EventType::Freeze, EventType::Thaw];
+        foreach ($timeline->stages as $stage) {
+            if (!\in_array($stage->type(), $raw, true)) {
+                return $stage->index === 0 ? $stage->from : $stage->from->plus(Span::ofMinutes(-self::RAW_MINUTES));
+            }
+        }
+
+        return $timeline->events[0]->at ?? $timeline->asOf;
+    }
+
+    /** @return list<array{x: float, letter: string, id: string, event: Event}> what was done between readings */
+    private static function signs(Assessment $assessment, TimeAxis $time): array
+    {
+        $signs = [];
+        foreach ($assessment->timeline->events as $event) {
+            if (\in_array($event->type, self::SIGNS, true) && $time->shows($event->at)) {
+                $signs[] = ['x' => $time->x($event->at), 'letter' => $event->type->value, 'id' => $event->id, 'event' => $event];
+            }
+        }
+
+        return $signs;
+    }
+
     /** @return list<array{stage: string, x: float, width: float}> */
     private static function bands(Assessment $assessment, TimeAxis $time): array
     {
         $bands = [];
         foreach ($assessment->timeline->stages as $stage) {
-            if (!$stage->type()->isEnd()) {
+            if (!$stage->type()->isEnd() && $stage->to->epoch >= $time->from->epoch) {
                 $x = $time->clampedX($stage->from);
                 $bands[] = ['stage' => $stage->type()->value, 'x' => $x, 'width' => max(1.0, round($time->clampedX($stage->to) - $x, 1))];
             }
@@ -131,7 +165,10 @@ final readonly class BatchPicture
                 'temp' => $reading->temp,
                 'at' => Instant::ofEpoch($reading->at),
                 'thermometer' => $reading->thermometer,
-            ], $trace->readings);
+            ], array_values(array_filter($trace->readings, static fn (Reading $reading): bool => $reading->at >= $time->from->epoch)));
+            if ($marks === []) {
+                continue;
+            }
             $believed = array_filter($marks, static fn (array $mark): bool => !$mark['is_suspect']);
             $tracks[] = [
                 'track' => $track,

@@ -120,7 +120,7 @@ final class NewBatchController extends FormController
         return new Event(Uuid::v7()->toRfc4122(), $now, $this->account->get()->initials, EventType::Cook, $detail, unknown: $extras);
     }
 
-    /** @return list<Event> */
+    /** @return non-empty-list<Event> */
     private function firstEvents(FormInput $input, ?Event $cook, ?Temperature $temperature, ?Instant $readyBy): array
     {
         $now = $this->now->instant();

@@ -32,9 +32,9 @@ final readonly class NewBatches
      * @throws TagInUse      if an open batch of the site has this tag
      * @throws TooLittleLeft if its lot has fewer pieces left
      */
-    public function begin(Uuid $id, Account $by, Instant $now, BatchPlan $plan, Event ...$events): Batch
+    public function begin(Uuid $id, Account $by, Instant $now, BatchPlan $plan, Event $first, Event ...$more): Batch
     {
-        return $this->connection->transactional(function () use ($id, $by, $now, $plan, $events): Batch {
+        return $this->connection->transactional(function () use ($id, $by, $now, $plan, $first, $more): Batch {
             // One begin a site at a time: codes and tags are given out in turn.
             $this->connection->executeStatement('SELECT 1 FROM site WHERE id = ? FOR UPDATE', [$by->site->id->toRfc4122()]);
             $known = $this->entities->find(Batch::class, $id);
@@ -44,7 +44,7 @@ final readonly class NewBatches
             if ($this->connection->fetchOne('SELECT 1 FROM board_lane WHERE site_id = ? AND tag = ? AND ended_at IS NULL', [$by->site->id->toRfc4122(), $plan->tag]) !== false) {
                 throw TagInUse::already($plan->tag);
             }
-            $begun = $events[0]->at ?? $now;
+            $begun = $first->at;
             $batch = new Batch(
                 $id,
                 $by->site,
@@ -59,7 +59,7 @@ final readonly class NewBatches
             if ($plan->lot !== null) {
                 $this->lots->giveTo($batch, $plan->lot);
             }
-            $this->log->append($batch, $by, $now, ...$events);
+            $this->log->append($batch, $by, $now, $first, ...$more);
 
             return $batch;
         });

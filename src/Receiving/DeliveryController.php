@@ -76,7 +76,7 @@ final class DeliveryController extends FormController
             }
             $rows[$row] = $this->row($input, $row, $site);
             $temp = $rows[$row]['temp'];
-            if ($temp !== null && !$rows[$row]['frozen'] && $temp->isAbove($this->ruleSets->get($site->ruleSet)->cold->threshold)) {
+            if ($temp !== null && !$rows[$row]['frozen'] && $temp->isAbove($this->ruleSets->get($site->ruleSet)->receivingCold->threshold)) {
                 $warm[] = $row;
                 if ($input->text('decision'.$row) === '') {
                     $input->refuse('decision'.$row, 'receiving.problem.decide');
@@ -181,7 +181,7 @@ final class DeliveryController extends FormController
         return $this->page('receiving/delivery.html.twig', $input, [
             'site' => $site,
             'warm' => $warm,
-            'cold' => $this->ruleSets->get($site->ruleSet)->cold,
+            'cold' => $this->ruleSets->get($site->ruleSet)->receivingCold,
             'rows' => range(0, self::MOST_LOTS - 1),
             'products' => $this->products->of($site),
             'thermometers' => $this->thermometers->labels($site),

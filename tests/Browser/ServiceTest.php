@@ -103,14 +103,59 @@ final class ServiceTest extends BrowserTestCase
         $this->seeIn('figcaption', '131 °F');
     }
 
+    public function testTheCookSideIsWorkedByKeyboardAlone(): void
+    {
+        $this->logIn('ike');
+        $keys = $this->browser->getKeyboard();
+        // At the door: the supplier's field has the cursor; the rest by Tab.
+        $this->open('/receiving/new');
+        $keys->sendKeys('North Fork Poultry');
+        foreach (['', 'Turkey breast', 'NF-990', '2', '6.2', '', '37.5', 'T1', 'walk-in'] as $typed) {
+            $keys->sendKeys(WebDriverKeys::TAB);
+            if ($typed !== '') {
+                $keys->sendKeys($typed);
+            }
+        }
+        $keys->sendKeys(WebDriverKeys::ENTER);
+        $this->seeIn('main', 'The delivery is kept.');
+        $this->seeIn('main', 'NF-990');
+
+        // At the pit: a number, then the button that says what it is.
+        $this->open('/pits');
+        $this->follow('main li a[href*="/pits/"]');
+        $keys->sendKeys('248');
+        $this->tabTo('value="reading"');
+        $keys->sendKeys(WebDriverKeys::ENTER);
+        $this->seeIn('main', 'Read 248 °F');
+
+        // From the lot onto that pit, and round its pieces.
+        $this->open('/batches/new');
+        (new WebDriverSelect($this->find('[name=lot]')))->selectByIndex(1);
+        $this->begun('71', 'Drum');
+        $this->openTag(71);
+        $this->follow('a[href$="/check"]');
+        $this->find('[name=temp]:focus');
+        $keys->sendKeys('39.5');
+        $keys->sendKeys(WebDriverKeys::ENTER);
+        $this->seeIn('h1', '2 of');
+        $this->openTag(71);
+        $this->seeIn('#everything', 'in Drum');
+        $this->seeIn('#everything', '39.5 °F');
+        $this->seeIn('[data-rule=receiving]', 'shown');
+    }
+
     #[DataProvider('pages')]
     public function testNothingSeriousStandsInAnybodysWay(string $path, bool $isNight): void
     {
-        $this->logIn();
+        $this->logIn('dell');
         if ($isNight) {
             $this->open('/theme/night');
         }
-        str_starts_with($path, '/') ? $this->open($path) : $this->openTag((int) $path);
+        [$place, $door] = explode('>', $path) + [1 => ''];
+        str_starts_with($place, '/') ? $this->open($place) : $this->openTag((int) $place);
+        if ($door !== '') {
+            $this->follow($door);
+        }
         self::assertSame([], $this->seriousAccessibilityFindings());
         $this->phone();
         $this->browser->navigate()->refresh();
@@ -124,6 +169,9 @@ final class ServiceTest extends BrowserTestCase
         foreach (['/', '/log', '/log?line=7%20203', '/batches/new', '12', '24'] as $path) {
             yield "$path by day" => [$path, false];
             yield "$path by night" => [$path, true];
+        }
+        foreach (['/kitchen', '/receiving', '/receiving/new', '/receiving>main td a', '/pits>main li a', '/thermometers>main li a', '/recipes>main li a', '/products', '/products>main td a', '/site', '24>a[href$="/check"]', '7>a[href*="/events/"]'] as $path) {
+            yield $path => [$path, false];
         }
     }
 
@@ -153,6 +201,30 @@ final class ServiceTest extends BrowserTestCase
         $this->find('[name=tag]')->clear()->sendKeys($tag);
         $this->button('Begin')->click();
         $this->seeIn('h1', $product);
+    }
+
+    private function begun(string $tag, string $pit): void
+    {
+        $this->find('[name=tag]')->clear()->sendKeys($tag);
+        $this->find('[name=pieces]')->clear()->sendKeys('1');
+        $this->find('[name=start][value=cook]')->sendKeys(WebDriverKeys::SPACE);
+        (new WebDriverSelect($this->find('[name=pit]')))->selectByVisibleText($pit);
+        $this->find('[name=tag]')->sendKeys(WebDriverKeys::ENTER);
+        $this->find('#everything');
+    }
+
+    private function follow(string $link): void
+    {
+        $path = $this->find($link)->getAttribute('href');
+        self::assertIsString($path);
+        $this->open($path);
+    }
+
+    private function tabTo(string $attribute): void
+    {
+        for ($tab = 0; $tab < 40 && !$this->active(\sprintf("matches('[%s]')", $attribute)); ++$tab) {
+            $this->browser->getKeyboard()->sendKeys(WebDriverKeys::TAB);
+        }
     }
 
     private function type(string $line, bool $sure = false): void

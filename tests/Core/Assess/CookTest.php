@@ -103,4 +103,44 @@ final class CookTest extends TestCase
         self::assertTrue($finding->isUnderAdvisory);
         self::assertSame('broken', $finding->verdict?->value);
     }
+
+    /** @param list<string> $lines */
+    #[DataProvider('lowRows')]
+    public function testSaysWhyTheLowRowsAreOpenOrClosed(string $expected, string $product, array $lines): void
+    {
+        self::assertSame($expected, Story::of(...$lines)->about($product)->assess('100')->cooks[0]->window->lowRows->value);
+    }
+
+    /** @return iterable<array{string, string, list<string>}> */
+    public static function lowRows(): iterable
+    {
+        yield ['open', 'lamb roast 3.1kg', ['0 cook oven=convection set=325']];
+        yield ['open', 'lamb roast', ['0 cook oven=high_humidity set=250']];
+        yield ['oven_unknown', 'lamb roast 3.1kg', ['0 cook set=325']];
+        yield ['set_unknown', 'lamb roast 3.1kg', ['0 cook oven=convection']];
+        yield ['weight_unknown', 'lamb roast', ['0 cook oven=convection set=325']];
+        yield ['closed', 'lamb roast 3.1kg', ['0 cook oven=convection set=250']];
+        yield ['closed', 'lamb roast', ['0 cook oven=high_humidity set=251']];
+        yield ['closed', 'lamb roast 3.1kg', ['0 cook oven=convection set=325', '10 pit_set set=300']];
+        yield ['set_unknown', 'lamb roast 3.1kg', ['0 cook oven=convection set=325', '10 rest', '20 cook oven=convection']];
+        yield ['no_roast', 'lamb cut 3.1kg', ['0 cook oven=convection set=325']];
+        yield ['no_roast', 'lamb roast 3.1kg', ['-5 inject', '0 cook oven=convection set=325']];
+    }
+
+    #[DataProvider('unreadPieces')]
+    public function testNamesThePiecesThatWereNotRead(string $missing, string ...$lines): void
+    {
+        $findings = Story::of('0 cook', ...array_values($lines))->about('beef cut 7pieces')->assess('100')->findings;
+        $unread = array_values(array_filter($findings, static fn ($finding): bool => $finding->rule === 'cook' && $finding->track === null));
+        self::assertSame($missing, $unread[0]->values['missing']);
+    }
+
+    /** @return iterable<array<string>> */
+    public static function unreadPieces(): iterable
+    {
+        yield ['1–7'];
+        yield ['2–7', '9 150 p1'];
+        yield ['1, 3, 5–7', '9 150 p2', '9 150 p4'];
+        yield ['7', '9 150 p1', '9 150 p2', '9 150 p3', '9 150 p4', '9 150 p5', '9 150 p6'];
+    }
 }

@@ -47,7 +47,34 @@ final class HouseTest extends TestCase
         yield 'a tenth more' => ['house.thermometers_disagree', true, ['0 cook', '10 140 T1', '15 144.1 T2'], '20'];
         yield 'six minutes apart' => ['house.thermometers_disagree', false, ['0 cook', '10 140 T1', '16 150 T2'], '20'];
         yield 'another spot' => ['house.thermometers_disagree', false, ['0 cook', '10 140 T1', '11 150 @flat T2'], '20'];
+        yield 'injected, and the left-over not settled' => ['house.raw_leftover', true, ['0 inject', '5 cook'], '20'];
+        yield 'settled' => ['house.raw_leftover', false, ['0 inject', '2 action finding=house.raw_leftover', '5 cook'], '20'];
+        yield 'an action about something else' => ['house.raw_leftover', true, ['0 inject', '2 action finding=cook', '5 cook'], '20'];
+        yield 'spritzed after it was settled' => ['house.raw_leftover', true, ['0 inject', '2 action finding=house.raw_leftover', '5 cook', '9 spritz'], '20'];
+        yield 'settled ahead of the moment' => ['house.raw_leftover', true, ['0 inject', '30 action finding=house.raw_leftover'], '20'];
+        yield 'only seasoned' => ['house.raw_leftover', false, ['0 season', '5 cook'], '20'];
         yield 'never checked' => ['thermometer.unchecked', true, ['0 cook', '10 140 T1'], '20'];
+    }
+
+    #[DataProvider('checksLongAgo')]
+    public function testNamesAThermometerWhoseCheckIsOverdue(bool $expected, string ...$checks): void
+    {
+        $findings = Story::of('0 cook', '10 140 T1')->withThermometer('T1', ...$checks)->assess('20')->findings;
+        $overdue = array_values(array_filter($findings, static fn (Finding $finding): bool => $finding->rule === 'thermometer.overdue'));
+        self::assertSame($expected, $overdue !== []);
+        if ($expected) {
+            self::assertSame('T1', $overdue[0]->values['thermometers']);
+        }
+    }
+
+    /** @return iterable<string, array{0: bool, 1?: string, 2?: string}> */
+    public static function checksLongAgo(): iterable
+    {
+        yield 'a day and a half before, to the second' => [false, '-2150 32 32'];
+        yield 'a minute longer' => [true, '-2151 32 32'];
+        yield 'checked only afterwards' => [true, '15 32 32'];
+        yield 'an old one and a new one' => [false, '-5000 32 32', '-10 32 32'];
+        yield 'never checked is another finding' => [false];
     }
 
     /** @param list<Doubt> $expected */
