@@ -18,6 +18,11 @@ final readonly class Point
         return new self($at, self::celsius($temperature));
     }
 
+    public static function at(int $at, float $celsius): self
+    {
+        return new self($at, $celsius);
+    }
+
     public static function celsius(Temperature $temperature): float
     {
         return $temperature->ninetieths() / 90;
