@@ -22,6 +22,7 @@ need_php() {
     done
     local packages=()
     [ "$missing" = yes ] && packages+=(php8.2-cli php8.2-pgsql php8.2-intl php8.2-mbstring php8.2-xml php8.2-zip php8.2-curl)
+    command -v weasyprint >/dev/null || packages+=(weasyprint)
     ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || packages+=(postgresql)
     command -v composer >/dev/null || packages+=(composer)
     command -v npm >/dev/null || packages+=(nodejs npm)

@@ -32,6 +32,9 @@ final readonly class Assessor
             new Check\CoolingRestartCheck(),
             new Check\ThermometerAgreementCheck(),
             new Check\RawLeftoverCheck(),
+            new Check\VacuumPackCheck(),
+            new Check\SteamTableReheatCheck(),
+            new Check\MixedCheck(),
         ];
     }
 

@@ -38,8 +38,8 @@ final readonly class Fall
     /**
      * From the readings of one track since it left the heat, once they fall; before that, from the method and the size.
      *
-     * @param list<Point>               $points       in order of time, the first the hottest it may have been
-     * @param array{float, float}|null  $surroundings °C where somebody measured or noted them; else what is usual for the method
+     * @param list<Point>              $points       in order of time, the first the hottest it may have been
+     * @param array{float, float}|null $surroundings °C where somebody measured or noted them; else what is usual for the method
      *
      * @return self|null null where nothing was read, or neither the readings nor the method say anything
      */

@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Record;
 
+use Verjuicer\Core\Json\Fields;
+use Verjuicer\Core\Json\Problems;
+use Verjuicer\Core\Measure\Temperature;
+
 /**
  * Members of an event beyond the format's own, which every reader keeps and ignores. What is not of the shape asked for is as good as absent:
  * they decide no verdict, so a stranger's member of the same name is no fault.
@@ -34,6 +38,13 @@ final readonly class Extras
         $value = $this->event->unknown[$name] ?? null;
 
         return \is_int($value) ? $value : null;
+    }
+
+    public function temperature(string $name): ?Temperature
+    {
+        $value = $this->event->unknown[$name] ?? null;
+
+        return $value instanceof \stdClass ? (new Fields((object) [$name => $value], null, '', new Problems()))->temperature($name) : null;
     }
 
     /** @return list<string> */

@@ -30,6 +30,7 @@ final readonly class RuleSet
         public CitedSpan $reheating,
         public TimeControlRules $timeControl,
         public DateMarkRules $dateMark,
+        public CitedSpan $vacuumPack,
         public Monitoring $monitoring,
         public Tolerance $thermometerTolerance,
         public HouseLimits $house,

@@ -81,6 +81,7 @@ final class RuleSetReader
             $this->citedSpan($this->part($top, 'reheating')),
             $this->timeControl($this->part($top, 'time_control')),
             new DateMarkRules($this->citation($dateMark), $this->span($dateMark, 'after_seconds'), $dateMark->count('days', 1)),
+            $this->citedSpan($this->part($top, 'vacuum_pack')),
             $this->monitoring($this->part($top, 'monitoring')),
             $this->tolerance($this->part($top, 'thermometer_tolerance'), null),
             $this->house($this->part($top, 'house')),

@@ -8,6 +8,7 @@ use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Account\Account;
 use Verjuicer\App\Site\Site;
+use Verjuicer\Core\Forecast\Size;
 use Verjuicer\Core\Record\Animal;
 use Verjuicer\Core\Record\Form;
 use Verjuicer\Core\Record\Integrity;
@@ -48,6 +49,22 @@ class Batch
     #[ORM\Column]
     public readonly bool $hasAdvisory;
 
+    #[ORM\ManyToOne(targetEntity: self::class)]
+    public readonly ?self $parent;
+
+    /** How far a portion shares its parent's record: the place of the event that divided it. */
+    #[ORM\Column(type: 'bigint', nullable: true)]
+    public readonly ?int $sharesUpTo;
+
+    #[ORM\Column(nullable: true)]
+    public readonly ?int $portionGrams;
+
+    #[ORM\Column(nullable: true)]
+    public readonly ?string $container;
+
+    #[ORM\Column(nullable: true)]
+    public readonly ?int $depthMm;
+
     public function __construct(
         #[ORM\Id]
         #[ORM\Column(type: 'uuid')]
@@ -66,15 +83,38 @@ class Batch
         #[ORM\JoinColumn(nullable: false)]
         public readonly Account $begunBy,
     ) {
-        $this->productName = $plan->product->name;
-        $this->animal = $plan->product->animal;
-        $this->form = $plan->product->form;
-        $this->integrity = $plan->product->integrity;
+        $source = $plan->portioned?->parent;
+        $this->productName = $source->productName ?? $plan->product->name;
+        $this->animal = $source->animal ?? $plan->product->animal;
+        $this->form = $source->form ?? $plan->product->form;
+        $this->integrity = $source->integrity ?? $plan->product->integrity;
         $this->tag = $plan->tag;
         $this->pieces = $plan->pieces;
         $this->rawGrams = $plan->rawGrams;
         $this->isStuffed = $plan->isStuffed;
         $this->isWild = $plan->isWild;
         $this->hasAdvisory = $plan->hasAdvisory;
+        $this->parent = $plan->portioned?->parent;
+        $this->sharesUpTo = $plan->portioned?->sharesUpTo;
+        $this->portionGrams = $plan->portioned?->grams;
+        $this->container = $plan->portioned?->container;
+        $this->depthMm = $plan->portioned?->depthMm;
+    }
+
+    /** How big what rests or cools is, as far as it was noted. */
+    public function size(): ?Size
+    {
+        return match (true) {
+            $this->depthMm !== null => Size::ofLayer($this->depthMm),
+            $this->portionGrams !== null => Size::ofPiece($this->portionGrams),
+            $this->rawGrams !== null => Size::ofPiece($this->rawGrams),
+            default => null,
+        };
+    }
+
+    /** The batch it was all cooked in. */
+    public function root(): self
+    {
+        return $this->parent?->root() ?? $this;
     }
 }

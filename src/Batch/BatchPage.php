@@ -10,10 +10,12 @@ use Symfony\Component\Uid\Uuid;
 use Twig\Environment;
 use Verjuicer\App\Board\BoardLanes;
 use Verjuicer\App\Board\Lane;
+use Verjuicer\App\Due\Claims;
 use Verjuicer\App\Entry\EntryForm;
 use Verjuicer\App\Page\RenderedPart;
 use Verjuicer\App\Pit\Pit;
 use Verjuicer\App\Pit\Pits;
+use Verjuicer\App\Portion\Portions;
 use Verjuicer\App\Product\Products;
 use Verjuicer\App\Receiving\Lots;
 use Verjuicer\App\Recipe\Recipe;
@@ -21,9 +23,11 @@ use Verjuicer\App\Recipe\Recipes;
 use Verjuicer\App\Record\Now;
 use Verjuicer\App\Record\StoredRecords;
 use Verjuicer\App\Wording\Figures;
+use Verjuicer\App\Wording\FindingText;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Assessor;
 use Verjuicer\Core\Assess\Finding;
+use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Core\Record\EventType;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
@@ -43,6 +47,10 @@ final readonly class BatchPage
         private Pits $pits,
         private Recipes $recipes,
         private Lots $lots,
+        private Portions $portions,
+        private Yields $yields,
+        private Claims $claims,
+        private FindingText $findings,
         private Now $now,
     ) {
     }
@@ -60,7 +68,11 @@ final readonly class BatchPage
             'stage' => $lane->stage()?->value,
             'taps' => $lane->hasEnded ? [] : Step::taps($lane->stage()),
             'lists' => ['pit' => array_map(static fn (Pit $pit): string => $pit->name, $this->pits->of($batch->site)), 'recipe' => array_map(static fn (Recipe $recipe): string => $recipe->name, $this->recipes->of($batch->site))],
-            'lots' => $this->lots->ofBatch($batch),
+            'lots' => $this->lots->ofBatch($batch->root()),
+            'portions' => $this->portions->of($batch),
+            'yield' => $this->yields->of($batch),
+            'actions' => $lane->actions === [] ? [] : $this->openActions($batch),
+            'claims' => $this->claims->of($batch->site),
             'steps' => array_map(static fn (EventType $type): array => ['type' => $type, 'fields' => [...EntryForm::fields($type), ...($type === EventType::Discard ? ['reason'] : [])]], Step::after($lane->stage())),
             'live' => $this->part($lane, $batch, 'batch/_live.html.twig', fn (): array => $this->shown($batch)),
             'log' => $this->part($lane, $batch, 'batch/_log.html.twig', fn (): array => ['log' => RecordLog::of($this->records->of($batch), $this->ruleSets->get($batch->ruleSet)->house->lateEntry), 'may_correct' => $this->security->isGranted('ROLE_CREW')]),
@@ -83,6 +95,23 @@ final readonly class BatchPage
         return $this->assessor->assess($record, $this->ruleSets->get($record->rules), $this->now->instant());
     }
 
+    /** @return list<array{rule: string, verdict: string, sentence: string, citation: string, options: list<string>}> what asks for a corrective action, worst first */
+    private function openActions(Batch $batch): array
+    {
+        $assessment = $this->assess($batch);
+        $actions = [];
+        foreach (OpenActions::of($assessment) as $rule) {
+            foreach (self::worstFirst($assessment->findings) as $finding) {
+                if ($finding->rule === $rule && $finding->verdict !== null) {
+                    $actions[] = ['rule' => $rule, 'verdict' => $finding->verdict->value, 'sentence' => $this->findings->sentence($finding, $assessment), 'citation' => $finding->citation, 'options' => $this->findings->options($finding, $assessment)];
+                    break;
+                }
+            }
+        }
+
+        return $actions;
+    }
+
     /** @param \Closure(): array<string, mixed> $context */
     private function part(Lane $lane, Batch $batch, string $template, \Closure $context): string
     {
@@ -96,12 +125,13 @@ final readonly class BatchPage
 
         return [
             'assessment' => $assessment,
-            'picture' => BatchPicture::of($assessment, $this->figures),
+            'picture' => BatchPicture::of($assessment, $this->figures, FallOutlook::of($assessment, $batch->size())),
+            'fall' => $fall = FallOutlook::of($assessment, $batch->size()),
+            'limits' => HoldingLimits::of($assessment, $fall),
             'cook' => CookView::of($assessment),
             'requirement' => Requirement::of($assessment),
             'outlook' => CookOutlook::of($assessment, $this->products->ofBatch($batch)?->doneness()),
             'allergens' => CookView::allergens($assessment),
-            'clock' => $assessment->clocks[0] ?? null,
             'judged' => self::worstFirst(array_filter($assessment->findings, static fn (Finding $finding): bool => $finding->isJudged())),
             'cautions' => array_values(array_filter($assessment->findings, static fn (Finding $finding): bool => !$finding->isJudged())),
             'now' => $this->now->instant(),

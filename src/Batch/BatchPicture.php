@@ -57,11 +57,12 @@ final readonly class BatchPicture
         public array $gates,
         public array $crossings,
         public array $signs,
+        public string $fan,
         public bool $isOpen,
     ) {
     }
 
-    public static function of(Assessment $assessment, Figures $figures): self
+    public static function of(Assessment $assessment, Figures $figures, ?FallOutlook $fall = null): self
     {
         $site = $assessment->record->site;
         $unit = $site->unit;
@@ -87,6 +88,7 @@ final readonly class BatchPicture
             self::gates($assessment, $time, $scale, $figures),
             self::crossings($assessment, $time, $scale),
             self::signs($assessment, $time),
+            $fall === null ? '' : self::fan($fall, $time, $scale, $unit),
             !$assessment->timeline->hasEnded(),
         );
     }
@@ -106,6 +108,18 @@ final readonly class BatchPicture
         }
 
         return new TimeAxis($first->plus(Span::ofSeconds(-intdiv($length, 40))), $last->plus(Span::ofSeconds($ahead)), self::LEFT, self::RIGHT);
+    }
+
+    /** Between its fastest and its slowest course, as an outline. */
+    private static function fan(FallOutlook $fall, TimeAxis $time, TemperatureAxis $scale, TemperatureUnit $unit): string
+    {
+        $cold = $warm = [];
+        foreach ($fall->fan($time->to, $unit) as [$at, $coldest, $warmest]) {
+            $cold[] = $time->x($at).','.$scale->y($coldest);
+            $warm[] = $time->x($at).','.$scale->y($warmest);
+        }
+
+        return implode(' ', [...$cold, ...array_reverse($warm)]);
     }
 
     /** Where the picture begins: raw meat in the cold is left out but for its end. */

@@ -20,6 +20,7 @@ final readonly class BatchPlan
         public bool $isWild = false,
         public bool $hasAdvisory = false,
         public ?Lot $lot = null,
+        public ?Portioned $portioned = null,
     ) {
     }
 }

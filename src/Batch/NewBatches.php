@@ -48,7 +48,7 @@ final readonly class NewBatches
             $batch = new Batch(
                 $id,
                 $by->site,
-                $this->code($by, $begun, $plan->tag),
+                $plan->portioned === null ? $this->code($by, $begun, $plan->tag) : $plan->portioned->parent->code.'-'.$plan->portioned->letter,
                 $plan,
                 $by->site->ruleSet,
                 new \DateTimeImmutable($begun->rfc3339()),

@@ -14,7 +14,7 @@ final readonly class Step
     {
         return match ($stage) {
             null, EventType::Received, EventType::Thaw => [EventType::ColdHold, EventType::Prep, EventType::Cook, EventType::Discard],
-            EventType::ColdHold, EventType::Freeze => [EventType::Prep, EventType::Cook, EventType::Reheat, EventType::TimeControl, EventType::Freeze, EventType::Thaw, EventType::Serve, EventType::Discard],
+            EventType::ColdHold, EventType::Freeze => [EventType::Prep, EventType::Cook, EventType::Reheat, EventType::TimeControl, EventType::Freeze, EventType::Thaw, EventType::Pack, EventType::Serve, EventType::Discard],
             EventType::Prep => [EventType::Cook, EventType::Trim, EventType::Season, EventType::Inject, EventType::ColdHold, EventType::Discard],
             EventType::Cook => [EventType::Rest, EventType::Cook, EventType::Sauce, EventType::Spritz, EventType::PitSet, EventType::ProbeMoved, EventType::HotHold, EventType::Discard],
             EventType::Rest => [EventType::HotHold, EventType::Serve, EventType::Cool, EventType::Cook, EventType::Reheat, EventType::Discard],

@@ -9,6 +9,8 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Account\CurrentAccount;
+use Verjuicer\App\Due\Claims;
+use Verjuicer\App\HotHold\HoldUnits;
 use Verjuicer\App\Page\RenderedPart;
 use Verjuicer\App\Record\Now;
 use Verjuicer\App\Wording\Figures;
@@ -27,6 +29,8 @@ final class BoardController extends AbstractController
         private readonly RuleSetLibrary $ruleSets,
         private readonly Figures $figures,
         private readonly RenderedPart $part,
+        private readonly HoldUnits $units,
+        private readonly Claims $claims,
         private readonly CurrentAccount $account,
         private readonly Now $now,
     ) {
@@ -70,7 +74,8 @@ final class BoardController extends AbstractController
             ], $lanes),
             'axis' => $axis,
             'hours' => $axis->hours($zone),
-            'dues' => $this->dueNext->of($lanes, $now, $site->unit),
+            'dues' => $this->dueNext->of($lanes, $now, $site->unit, $this->units->intervals($site)),
+            'claims' => $this->claims->of($site),
             'ended' => $this->lanes->endedSince($site, $now->plus(Span::ofHours(-self::HOURS_ENDED))),
         ];
     }

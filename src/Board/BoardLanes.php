@@ -9,6 +9,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Batch\Batch;
 use Verjuicer\App\Batch\CookOutlook;
+use Verjuicer\App\Batch\FallOutlook;
 use Verjuicer\App\Product\Products;
 use Verjuicer\App\Record\StoredRecords;
 use Verjuicer\App\Site\Site;
@@ -123,8 +124,17 @@ final readonly class BoardLanes
             'ended' => $assessment->timeline->end?->rfc3339(),
             'verdict' => $assessment->verdict->value,
             'turn' => $assessment->nextTurn?->rfc3339(),
-            'facts' => LaneFacts::pack($assessment, CookOutlook::of($assessment, $this->products->ofBatch($batch)?->doneness())),
+            'facts' => LaneFacts::pack($assessment, CookOutlook::of($assessment, $this->products->ofBatch($batch)?->doneness()), FallOutlook::of($assessment, $batch->size())),
         ]);
+    }
+
+    /** What changes a batch changes the portions split off it, too. */
+    public function refreshWithPortions(Batch $batch, Instant $now): void
+    {
+        $this->refresh($batch, $now);
+        foreach ($this->entities->getRepository(Batch::class)->findBy(['parent' => $batch]) as $portion) {
+            $this->refreshWithPortions($portion, $now);
+        }
     }
 
     /** Makes every lane anew. @return int how many */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Board;
 
+use Verjuicer\Core\Assess\Verdict;
 use Verjuicer\Core\Measure\Instant;
 
 /** One thing to be done about one batch. */
@@ -22,6 +23,17 @@ final readonly class Due
         public bool $isLate,
         public string $message,
         public string $gate,
+        public ?Verdict $verdict = null,
     ) {
+    }
+
+    /** Where the entry is that settles it: 'round', 'actions' or the batch itself. */
+    public function door(): string
+    {
+        return match (true) {
+            $this->kind === 'action' => 'actions',
+            $this->kind === 'check' || $this->kind === 'unit' || ($this->kind === 'limit' && $this->rule !== 'time_control' && $this->rule !== 'date_mark') => 'round',
+            default => 'batch',
+        };
     }
 }

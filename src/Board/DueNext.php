@@ -24,29 +24,40 @@ final readonly class DueNext
     }
 
     /**
-     * @param list<Lane> $lanes
+     * @param list<Lane>         $lanes
+     * @param array<string, int> $intervals minutes between the checks of hot-holding units, by name
      *
      * @return list<Due>
      */
-    public function of(array $lanes, Instant $now, TemperatureUnit $unit): array
+    public function of(array $lanes, Instant $now, TemperatureUnit $unit, array $intervals = []): array
     {
         $dues = [];
         foreach ($lanes as $lane) {
-            $dues = [...$dues, ...$this->ofLane($lane, $now, $unit)];
+            $dues = [...$dues, ...$this->ofLane($lane, $now, $unit, $intervals)];
         }
-        usort($dues, static fn (Due $one, Due $other): int => [$one->deadline->epoch ?? 0, $one->lane->tag] <=> [$other->deadline->epoch ?? 0, $other->lane->tag]);
+        usort($dues, static fn (Due $one, Due $other): int => [$one->deadline->epoch ?? 0, $one->verdict !== Verdict::Broken, $one->lane->tag] <=> [$other->deadline->epoch ?? 0, $other->verdict !== Verdict::Broken, $other->lane->tag]);
 
         return $dues;
     }
 
-    /** @return list<Due> */
-    private function ofLane(Lane $lane, Instant $now, TemperatureUnit $unit): array
+    /**
+     * @param array<string, int> $intervals
+     *
+     * @return list<Due>
+     */
+    private function ofLane(Lane $lane, Instant $now, TemperatureUnit $unit, array $intervals): array
     {
         $dues = [];
-        foreach ($lane->wrongs as [$rule, $verdict]) {
-            if ($verdict === Verdict::Broken) {
-                $dues[] = new Due($lane, $rule, 'broken', null, true, 'due.broken.'.$rule, $this->gate($lane, $rule, $unit));
+        foreach ($lane->actions as [$rule, $verdict]) {
+            $dues[] = new Due($lane, $rule, 'action', null, true, $verdict === Verdict::Broken ? 'due.broken.'.$rule : 'due.settle', $this->gate($lane, $rule, $unit), $verdict);
+        }
+        foreach ($lane->lateGates as [$rule, $isSure, $deadline]) {
+            if (!$now->isAfter($deadline)) {
+                $dues[] = new Due($lane, $rule, 'forecast', $deadline, false, $isSure ? 'due.forecast.late' : 'due.forecast.maybe', $this->gate($lane, $rule, $unit));
             }
+        }
+        foreach (self::unitChecks($lane, $now, $intervals) as $due) {
+            $dues[] = $due;
         }
         if ($lane->readyBy !== null && $lane->outlook !== null && $lane->outlook->latest->isAfter($lane->readyBy)) {
             $isSure = $lane->outlook->earliest->isAfter($lane->readyBy);
@@ -69,6 +80,25 @@ final readonly class DueNext
         }
 
         return $passed === null ? $dues : [$passed, ...$dues];
+    }
+
+    /**
+     * The check of the unit it is held in, where that has an interval of its own.
+     *
+     * @param array<string, int> $intervals
+     *
+     * @return list<Due>
+     */
+    private static function unitChecks(Lane $lane, Instant $now, array $intervals): array
+    {
+        $stage = $lane->stages === [] ? null : $lane->stages[\count($lane->stages) - 1];
+        if ($lane->place === null || $stage === null || !isset($intervals[$lane->place])) {
+            return [];
+        }
+        $from = $lane->lastAt !== null && $lane->lastAt->isAfter($stage[1]) ? $lane->lastAt : $stage[1];
+        $due = $from->plus(Span::ofMinutes($intervals[$lane->place]));
+
+        return [new Due($lane, 'hot_hold', 'unit', $due, $now->isAfter($due), 'due.unit', $lane->place)];
     }
 
     private function gate(Lane $lane, string $rule, TemperatureUnit $unit): string

@@ -15,11 +15,14 @@ use Verjuicer\Core\Record\EventType;
 final readonly class Lane
 {
     /**
-     * @param list<array{EventType, Instant, Instant|null}>        $stages  with their ends; the last is open
-     * @param list<array{Instant, Temperature}>                    $line    readings of the track that was read most
-     * @param list<array{string, ClockKind, string|null, Instant}> $dues    rule, kind, track, deadline; soonest first
-     * @param list<array{string, Verdict}>                         $wrongs  rules that are broken or not shown
-     * @param Window|null                                          $outlook when it is likely to be done as the kitchen likes it
+     * @param list<array{EventType, Instant, Instant|null}>        $stages    with their ends; the last is open
+     * @param list<array{Instant, Temperature}>                    $line      readings of the track that was read most
+     * @param list<array{string, ClockKind, string|null, Instant}> $dues      rule, kind, track, deadline; soonest first
+     * @param list<array{string, Verdict}>                         $wrongs    rules that are broken or not shown
+     * @param list<array{string, Verdict}>                         $actions   rules that ask for a corrective action nobody has taken yet
+     * @param list<array{string, bool, Instant}>                   $lateGates rule, whether it is sure to be late, and when the gate shuts: forecasts
+     * @param string|null                                          $place     of a hot hold
+     * @param Window|null                                          $outlook   when it is likely to be done as the kitchen likes it
      */
     public function __construct(
         public string $batchId,
@@ -41,6 +44,9 @@ final readonly class Lane
         public ?Instant $readyBy,
         public ?Window $outlook,
         public ?Temperature $target,
+        public array $actions,
+        public array $lateGates,
+        public ?string $place,
     ) {
     }
 

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace Verjuicer\App\Board;
 
 use Verjuicer\App\Batch\CookOutlook;
+use Verjuicer\App\Batch\FallOutlook;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Clock;
 use Verjuicer\Core\Assess\ClockKind;
+use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Core\Assess\Reading;
 use Verjuicer\Core\Assess\Stage;
 use Verjuicer\Core\Assess\Trace;
@@ -16,6 +18,7 @@ use Verjuicer\Core\Forecast\Window;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Record\Detail\Held;
 use Verjuicer\Core\Record\EventType;
 use Verjuicer\Core\Record\Extras;
 
@@ -24,7 +27,7 @@ final readonly class LaneFacts
 {
     private const MOST_POINTS = 24;
 
-    public static function pack(Assessment $assessment, ?CookOutlook $outlook): string
+    public static function pack(Assessment $assessment, ?CookOutlook $outlook, ?FallOutlook $fall): string
     {
         $timeline = $assessment->timeline;
         $stage = $timeline->stage();
@@ -40,6 +43,9 @@ final readonly class LaneFacts
             'line' => array_map(static fn (Reading $reading): array => [$reading->at, $reading->temp->tenths, $reading->temp->unit->value], self::line($timeline->readings)),
             'last' => $last === null ? null : [$last->temp->tenths, $last->temp->unit->value, $last->track, $last->at],
             'pit' => $stage?->type() === EventType::Cook ? (new Extras($stage->event))->text('pit') : null,
+            'actions' => array_combine($open = OpenActions::of($assessment), array_map(static fn (string $rule): string => $assessment->rulesJudged[$rule]->value, $open)),
+            'late_gates' => array_values(array_map(static fn (array $gate): array => [$gate['rule'], $gate['late'] === 'sure', $gate['deadline']->epoch], array_filter($fall->gates ?? [], static fn (array $gate): bool => $gate['late'] !== null))),
+            'place' => $stage?->event->detail instanceof Held && $stage->type() === EventType::HotHold ? $stage->event->detail->place : null,
             'ready_by' => CookOutlook::readyBy($assessment)?->epoch,
             'outlook' => $outlook?->window === null ? null : [$outlook->window->earliest->epoch, $outlook->window->latest->epoch, $outlook->target->tenths, $outlook->target->unit->value],
             'dues' => array_map(static fn (Clock $clock): array => [$clock->rule, $clock->kind->value, $clock->track, $clock->deadline->epoch], self::dues($assessment->clocks)),
@@ -49,7 +55,7 @@ final readonly class LaneFacts
     /** @param array{batch_id: string, tag: int, version: int, has_ended: bool, verdict: string, facts: string} $row */
     public static function unpack(array $row): Lane
     {
-        /** @var array{product: string|null, pieces: int, rules: string, wrongs: array<string, string>, stages: list<array{string, int, int|null}>, line: list<array{int, int, string}>, last: array{int, string, string, int}|null, dues: list<array{string, string, string|null, int}>, pit: string|null, ready_by: int|null, outlook: array{int, int, int, string}|null} $facts */
+        /** @var array{product: string|null, pieces: int, rules: string, wrongs: array<string, string>, stages: list<array{string, int, int|null}>, line: list<array{int, int, string}>, last: array{int, string, string, int}|null, dues: list<array{string, string, string|null, int}>, actions: array<string, string>, late_gates: list<array{string, bool, int}>, place: string|null, pit: string|null, ready_by: int|null, outlook: array{int, int, int, string}|null} $facts */
         $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
         $wrongs = [];
         foreach ($facts['wrongs'] as $rule => $verdict) {
@@ -78,6 +84,9 @@ final readonly class LaneFacts
             $facts['ready_by'] === null ? null : Instant::ofEpoch($facts['ready_by']),
             $outlook === null ? null : new Window(Instant::ofEpoch($outlook[0]), Instant::ofEpoch($outlook[1])),
             $outlook === null ? null : Temperature::ofTenths($outlook[2], TemperatureUnit::from($outlook[3])),
+            array_map(static fn (string $rule, string $verdict): array => [$rule, Verdict::from($verdict)], array_keys($facts['actions']), $facts['actions']),
+            array_map(static fn (array $gate): array => [$gate[0], $gate[1], Instant::ofEpoch($gate[2])], $facts['late_gates']),
+            $facts['place'],
         );
     }
 

@@ -7,6 +7,7 @@ namespace Verjuicer\App\Entry;
 use Symfony\Component\HttpFoundation\InputBag;
 use Verjuicer\App\Site\Site;
 use Verjuicer\App\Site\WallTime;
+use Verjuicer\Core\Assess\Check\RawLeftoverCheck;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
@@ -20,6 +21,7 @@ final readonly class EntryForm
         'for' => ['hot_hold', 'immediate'],
         'plan' => ['hot_4h', 'cold_4h', 'cold_6h'],
         'feel' => ['tender', 'nearly', 'tight'],
+        'why' => ['safety', 'waste', 'donated'],
     ];
 
     /** Choices that may be left open. */
@@ -28,8 +30,14 @@ final readonly class EntryForm
     /** Said by a tap, and not to be typed. */
     public const UNTYPED = ['step', 'stuffed', 'finding'];
 
-    private const TEMPERATURES = ['set', 'temp'];
-    private const WHOLE = ['piece'];
+    /** Words that are usual in a field; others may be typed. */
+    public const USUAL = [
+        'method' => ['rack under foil', 'towels', 'insulated box', 'switched-off oven', 'holding cabinet', 'open counter', 'shallow pans', 'blast chiller', 'ice bath', 'ice wand', 'walk-in rack', 'vacuum'],
+        'with' => ['foil', 'paper', 'boat', 'pan', 'oven', 'stove', 'steam_table', 'chafing_dish'],
+    ];
+
+    private const TEMPERATURES = ['set', 'temp', 'around'];
+    private const WHOLE = ['piece', 'depth_mm', 'portions'];
     private const WEIGHTS = ['before_kg', 'after_kg', 'weight_kg'];
 
     /** @return list<string> in the order of the form; `reason` is the event's own */
@@ -40,8 +48,12 @@ final readonly class EntryForm
             EventType::Received => ['temp', 'supplier', 'lot'],
             EventType::ColdHold, EventType::HotHold => ['place'],
             EventType::Cook => ['pit', 'oven', 'set'],
-            EventType::Rest, EventType::Cool, EventType::Pack => ['method'],
-            EventType::Reheat => ['for'],
+            EventType::Rest => ['method', 'around'],
+            EventType::Cool => ['method', 'depth_mm', 'around'],
+            EventType::Pack => ['method', 'plan_name'],
+            EventType::Serve => ['weight_kg', 'portions'],
+            EventType::Discard => ['why', 'weight_kg'],
+            EventType::Reheat => ['for', 'with'],
             EventType::TimeControl => ['plan'],
             EventType::Trim => ['before_kg', 'after_kg'],
             EventType::Season, EventType::Sauce, EventType::Spritz, EventType::Inject => ['recipe', 'weight_kg'],
@@ -49,7 +61,7 @@ final readonly class EntryForm
             EventType::PitSet => ['set'],
             EventType::PitReading => ['temp'],
             EventType::ProbeMoved => ['piece', 'spot', 'to_spot'],
-            EventType::Action => ['finding', 'text'],
+            EventType::Action => ['finding', 'text', 'other', 'evidence'],
             EventType::Note => ['text', 'ready_by', 'step'],
             EventType::Tenderize => ['stuffed'],
             default => [],
@@ -77,6 +89,11 @@ final readonly class EntryForm
                 $name === 'ready_by' => WallTime::parse($given, $site->zone(), $now)?->rfc3339() ?? throw EntryProblem::noTime($given),
                 default => $given,
             };
+        }
+        if ($type === EventType::Action) {
+            // What was typed goes before what was tapped; thrown-away left-over says it all by its name.
+            $members->text = $members->other ?? $members->text ?? ($form->getString('finding') === RawLeftoverCheck::RULE ? null : throw EntryProblem::noAction());
+            unset($members->other);
         }
         $reason = trim($form->getString('reason'));
 

@@ -69,6 +69,11 @@ final class EntryProblem extends \DomainException
         return new self('entry.problem.not_a_weight', ['{given}' => mb_substr($given, 0, 20)]);
     }
 
+    public static function noAction(): self
+    {
+        return new self('entry.problem.no_action');
+    }
+
     public static function noReason(): self
     {
         return new self('entry.problem.no_reason');

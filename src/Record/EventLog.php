@@ -49,7 +49,7 @@ final readonly class EventLog
                 $isNew = $this->insert($batch, $by, $recordedAt, $event) || $isNew;
             }
             if ($isNew) {
-                $this->lanes->refresh($batch, $recordedAt);
+                $this->lanes->refreshWithPortions($batch, $recordedAt);
             }
 
             return $isNew;

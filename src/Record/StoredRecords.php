@@ -25,6 +25,8 @@ final readonly class StoredRecords
 
     private function data(Batch $batch): \stdClass
     {
+        [$ofBatch, $parameters] = self::shared($batch);
+
         return (object) [
             'format' => Reader::FORMAT,
             'site' => (object) [
@@ -34,7 +36,7 @@ final readonly class StoredRecords
                 'elevation_m' => $batch->site->elevationM,
             ],
             'rules' => $batch->ruleSet,
-            'thermometers' => $this->list(<<<'SQL'
+            'thermometers' => $this->list(<<<SQL
                 SELECT jsonb_agg(jsonb_build_object('id', t.label, 'checks', (
                     SELECT coalesce(jsonb_agg(jsonb_build_object(
                         'at', to_char(c.at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'),
@@ -44,11 +46,15 @@ final readonly class StoredRecords
                 )) ORDER BY t.label)
                 FROM thermometer t
                 WHERE t.site_id = :site
-                  AND t.label IN (SELECT members->>'thermometer' FROM event WHERE batch_id = :batch AND type = 'reading')
-                SQL, ['batch' => $batch->id->toRfc4122(), 'site' => $batch->site->id->toRfc4122()]),
+                  AND t.label IN (SELECT members->>'thermometer' FROM event e WHERE ($ofBatch) AND type = 'reading')
+                SQL, $parameters + ['site' => $batch->site->id->toRfc4122()]),
             'batch' => (object) [
                 'code' => $batch->code,
                 'tag' => $batch->tag,
+                'portion_of' => $batch->parent?->code,
+                'portion_weight_kg' => $batch->portionGrams === null ? null : $batch->portionGrams / 1000,
+                'container' => $batch->container,
+                'depth_mm' => $batch->depthMm,
                 'product' => (object) [
                     'name' => $batch->productName,
                     'animal' => $batch->animal->value,
@@ -60,33 +66,62 @@ final readonly class StoredRecords
                     'wild' => $batch->isWild,
                     'advisory' => $batch->hasAdvisory,
                 ],
-                'events' => $this->list(<<<'SQL'
-                    SELECT jsonb_agg(members || jsonb_strip_nulls(jsonb_build_object(
-                        'id', id,
-                        'at', to_char(at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'),
-                        'by', initials,
-                        'type', type,
-                        'replaces', replaces,
-                        'reason', reason,
-                        'recorded_at', to_char(recorded_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"')
-                    )) ORDER BY seq)
-                    FROM event WHERE batch_id = :batch
-                    SQL, ['batch' => $batch->id->toRfc4122()]),
+                'events' => $this->events($batch),
             ],
         ];
+    }
+
+    /**
+     * Its own events; before them, of a portion, those it shares with what it was split off: up to the one that divided it, and every later
+     * correction of those.
+     *
+     * @return array<mixed>
+     */
+    private function events(Batch $batch): array
+    {
+        [$ofBatch, $parameters] = self::shared($batch);
+
+        return $this->list(<<<SQL
+            SELECT jsonb_agg(members || jsonb_strip_nulls(jsonb_build_object(
+                'id', id,
+                'at', to_char(at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'),
+                'by', initials,
+                'type', type,
+                'replaces', replaces,
+                'reason', reason,
+                'recorded_at', to_char(recorded_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"')
+            )) ORDER BY seq)
+            FROM event e WHERE $ofBatch
+            SQL, $parameters);
     }
 
     /** Whether anybody wrote down, and did not take back, that it was stuffed after it was begun. */
     private function wasStuffed(Batch $batch): bool
     {
-        return $this->connection->fetchOne(<<<'SQL'
-            SELECT 1 FROM event e WHERE batch_id = ? AND type = 'tenderize' AND members->>'stuffed' = 'true'
+        [$ofBatch, $parameters] = self::shared($batch);
+
+        return $this->connection->fetchOne(<<<SQL
+            SELECT 1 FROM event e WHERE ($ofBatch) AND type = 'tenderize' AND members->>'stuffed' = 'true'
               AND NOT EXISTS (SELECT 1 FROM event WHERE batch_id = e.batch_id AND replaces = e.id)
-            SQL, [$batch->id->toRfc4122()]) !== false;
+            SQL, $parameters) !== false;
+    }
+
+    /** @return array{string, array<string, string|int>} a condition on events, and its parameters */
+    private static function shared(Batch $batch): array
+    {
+        $condition = 'e.batch_id = :batch0';
+        $parameters = ['batch0' => $batch->id->toRfc4122()];
+        for ($generation = 1; $batch->parent !== null && $batch->sharesUpTo !== null; ++$generation) {
+            $condition .= " OR e.batch_id = :batch$generation AND (e.seq <= :upto$generation OR EXISTS (SELECT 1 FROM event o WHERE o.id = e.replaces AND o.seq <= :upto$generation))";
+            $parameters += ['batch'.$generation => $batch->parent->id->toRfc4122(), 'upto'.$generation => $batch->sharesUpTo];
+            $batch = $batch->parent;
+        }
+
+        return [$condition, $parameters];
     }
 
     /**
-     * @param array<string, string> $parameters
+     * @param array<string, string|int> $parameters
      *
      * @return array<mixed>
      */

@@ -90,7 +90,7 @@ final readonly class Thermometers
             }
             if ($isNew) {
                 foreach ($this->batchesReadWith($thermometer) as $batch) {
-                    $this->lanes->refresh($batch, $recordedAt);
+                    $this->lanes->refreshWithPortions($batch, $recordedAt);
                 }
             }
         });

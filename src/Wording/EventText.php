@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\App\Wording;
 
 use Symfony\Contracts\Translation\TranslatorInterface;
+use Verjuicer\Core\Json\Fields;
+use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Zone;
@@ -65,7 +67,11 @@ final readonly class EventText
                 $name === 'allergens' && \is_array($value) => implode(', ', array_map(fn (mixed $one): string => \is_string($one) ? $this->translator->trans('allergen.'.$one) : '', $value)),
                 $name === 'stuffed' && $value === true => '',
                 $name === 'step' && \is_string($value) => $this->translator->trans('event.step.'.$value),
-                \in_array($name, ['pit', 'recipe', 'to_spot'], true) && \is_string($value) => $value,
+                $name === 'why' && \is_string($value) => $this->translator->trans('event.why.'.$value),
+                $name === 'around' && ($value instanceof \stdClass) => $this->around($value),
+                \in_array($name, ['total_kg', 'left_kg', 'lost_kg'], true) && (\is_float($value) || \is_int($value)) => $value > 0 ? $this->figures->kilograms((int) round(1000 * $value)) : null,
+                \in_array($name, ['depth_mm', 'portions'], true) && \is_int($value) => (string) $value,
+                \in_array($name, ['pit', 'recipe', 'to_spot', 'plan_name', 'with', 'mixed_from', 'mixed_into'], true) && \is_string($value) => $value,
                 default => null,
             };
             if ($words !== null) {
@@ -74,6 +80,13 @@ final readonly class EventText
         }
 
         return $told;
+    }
+
+    private function around(\stdClass $value): ?string
+    {
+        $temperature = (new Fields((object) ['around' => $value], null, '', new Problems()))->temperature('around');
+
+        return $temperature === null ? null : $this->figures->temperature($temperature);
     }
 
     private function member(string $name, mixed $value): string

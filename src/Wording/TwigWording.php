@@ -125,6 +125,19 @@ final readonly class TwigWording
         return $this->figures->date(LocalDate::ofInstant($instant, $site->zone()));
     }
 
+    /** The time alone, where its day stands beside it. */
+    #[AsTwigFilter('time_of')]
+    public function timeOf(Instant $instant, Site $site): string
+    {
+        return $this->figures->time($instant, $site->zone());
+    }
+
+    #[AsTwigFilter('date_words')]
+    public function dateWords(LocalDate $date): string
+    {
+        return $this->figures->date($date);
+    }
+
     #[AsTwigFilter('span')]
     public function span(Span $span): string
     {

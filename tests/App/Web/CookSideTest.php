@@ -160,7 +160,6 @@ final class CookSideTest extends KitchenTestCase
         $path = $this->path(7);
         $page = $this->client->request('GET', $path);
         self::assertStringContainsString('whole roast', $page->filter('#pieces')->closest('section')?->text() ?? '');
-        $this->tap($path, 'action/finding/cook');
         $this->keep('7 inject Orchard brine');
         $page = $this->client->request('GET', $path);
         $cook = $page->filter('#pieces')->closest('section')?->text() ?? '';

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess;
+
+use Verjuicer\Core\Record\Detail\Action;
+
+/** Which breaches and gaps nobody has settled: every rule that is broken or not shown asks for a corrective action after its last evidence. */
+final readonly class OpenActions
+{
+    /** @return list<string> rules, the worst first */
+    public static function of(Assessment $assessment): array
+    {
+        $at = [];
+        foreach ($assessment->timeline->events as $order => $event) {
+            $at[$event->id] = $order;
+        }
+        $settled = [];
+        foreach ($assessment->timeline->events as $order => $event) {
+            if ($event->detail instanceof Action && $event->detail->finding !== null) {
+                $settled[$event->detail->finding] = $order;
+            }
+        }
+        $open = [];
+        foreach ($assessment->findings as $finding) {
+            if ($finding->verdict !== Verdict::Broken && $finding->verdict !== Verdict::NotShown) {
+                continue;
+            }
+            $evidence = array_map(static fn (string $id): int => $at[$id] ?? 0, $finding->evidence);
+            if (($settled[$finding->rule] ?? -1) < max([0, ...$evidence])) {
+                $open[$finding->rule] = $finding->verdict->worseOf($open[$finding->rule] ?? Verdict::Met);
+            }
+        }
+        uksort($open, static fn (string $one, string $other): int => $open[$other]->isWorseThan($open[$one]) <=> $open[$one]->isWorseThan($open[$other]));
+
+        return array_keys($open);
+    }
+}
