@@ -147,8 +147,13 @@ final readonly class FallOutlook
                 $tracks[$reading->track][] = Point::of($reading->at, $reading->temp);
             }
         }
-        foreach ($lastHot as $track => $point) {
-            $tracks[$track] = [$point, ...($tracks[$track] ?? [])];
+        if ($tracks === []) {
+            return array_map(static fn (Point $point): array => [$point], $lastHot);
+        }
+
+        // A track that nobody read since says nothing of how it falls.
+        foreach ($tracks as $track => $points) {
+            $tracks[$track] = isset($lastHot[$track]) ? [$lastHot[$track], ...$points] : $points;
         }
 
         return $tracks;

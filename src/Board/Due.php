@@ -14,6 +14,7 @@ final readonly class Due
      * @param Instant|null $deadline null for what is to be settled at once: a breach on record
      * @param string       $message  key of what to do
      * @param string       $gate     the temperature it names, if it names one
+     * @param int          $more     how many more of its kind the batch has
      */
     public function __construct(
         public Lane $lane,
@@ -24,6 +25,7 @@ final readonly class Due
         public string $message,
         public string $gate,
         public ?Verdict $verdict = null,
+        public int $more = 0,
     ) {
     }
 

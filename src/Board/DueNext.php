@@ -48,17 +48,17 @@ final readonly class DueNext
     private function ofLane(Lane $lane, Instant $now, TemperatureUnit $unit, array $intervals): array
     {
         $dues = [];
-        foreach ($lane->actions as [$rule, $verdict]) {
-            $dues[] = new Due($lane, $rule, 'action', null, true, $verdict === Verdict::Broken ? 'due.broken.'.$rule : 'due.settle', $this->gate($lane, $rule, $unit), $verdict);
+        if ($lane->actions !== []) {
+            [$rule, $verdict] = $lane->actions[0];
+            $dues[] = new Due($lane, $rule, 'action', null, true, $verdict === Verdict::Broken ? 'due.broken.'.$rule : 'due.settle', $this->gate($lane, $rule, $unit), $verdict, \count($lane->actions) - 1);
         }
         foreach ($lane->lateGates as [$rule, $isSure, $deadline]) {
             if (!$now->isAfter($deadline)) {
                 $dues[] = new Due($lane, $rule, 'forecast', $deadline, false, $isSure ? 'due.forecast.late' : 'due.forecast.maybe', $this->gate($lane, $rule, $unit));
             }
         }
-        foreach (self::unitChecks($lane, $now, $intervals) as $due) {
-            $dues[] = $due;
-        }
+        $unitChecks = self::unitChecks($lane, $now, $intervals);
+        $dues = [...$dues, ...$unitChecks];
         if ($lane->readyBy !== null && $lane->outlook !== null && $lane->outlook->latest->isAfter($lane->readyBy)) {
             $isSure = $lane->outlook->earliest->isAfter($lane->readyBy);
             $dues[] = new Due($lane, 'house.service', 'house', $lane->readyBy, $now->isAfter($lane->readyBy), $isSure ? 'due.house.service_late' : 'due.house.service_maybe', '');
@@ -69,6 +69,9 @@ final readonly class DueNext
             $isLate = $now->isAfter($deadline);
             if ($deadline->isAfter($horizon)) {
                 break;
+            }
+            if ($unitChecks !== [] && $kind === ClockKind::Check && $rule === 'hot_hold') {
+                continue;
             }
             $due = new Due($lane, $rule, $kind->value, $deadline, $isLate, 'due.'.$kind->value.'.'.$rule, $this->gate($lane, $rule, $unit));
             if ($isLate) {

@@ -20,7 +20,8 @@ final readonly class LanePicture
 
     /**
      * @param list<array{stage: string, x: float, width: float}>                                                                              $bars
-     * @param string                                                                                                                          $dots  the readings as a path of points
+     * @param string                                                                                                                          $dots   the readings as a path of points
+     * @param array{x: float, width: float, label: string, label_x: float}|null                                                               $likely when it is likely to be done
      * @param list<array{look: string, x: float, label: string, label_x: float, label_width: float, is_right: bool, row: int, is_late: bool}> $posts
      */
     private function __construct(
@@ -30,6 +31,7 @@ final readonly class LanePicture
         public float $hotY,
         public float $coldY,
         public array $posts,
+        public ?array $likely,
     ) {
     }
 
@@ -58,7 +60,20 @@ final readonly class LanePicture
             $scale->y($rules->hot->threshold->printedIn($unit)),
             $scale->y($rules->cold->threshold->printedIn($unit)),
             self::posts($lane, $axis, $rules, $unit, $zone, $figures, $now),
+            self::likely($lane, $axis, $now),
         );
+    }
+
+    /** @return array{x: float, width: float, label: string, label_x: float}|null when it is likely to be done: a span on the road, never a point */
+    private static function likely(Lane $lane, TimeAxis $axis, Instant $now): ?array
+    {
+        if ($lane->outlook === null || $lane->target === null || $lane->outlook->earliest->isAfter($axis->to) || $now->isAfter($lane->outlook->latest)) {
+            return null;
+        }
+        $x = max($axis->x($now), $axis->clampedX($lane->outlook->earliest));
+        $label = $lane->target->number().'°';
+
+        return ['x' => $x, 'width' => max(3.0, round($axis->clampedX($lane->outlook->latest) - $x, 1)), 'label' => $label, 'label_x' => min($x + 6, self::WIDTH - 8.0 * mb_strlen($label))];
     }
 
     /** @return list<array{look: string, x: float, label: string, label_x: float, label_width: float, is_right: bool, row: int, is_late: bool}> */

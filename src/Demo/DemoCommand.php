@@ -20,8 +20,11 @@ use Verjuicer\App\Batch\NewBatches;
 use Verjuicer\App\Board\BoardLanes;
 use Verjuicer\App\Entry\EntryLine;
 use Verjuicer\App\Entry\Journal;
+use Verjuicer\App\HotHold\HoldUnit;
 use Verjuicer\App\Pit\Pit;
 use Verjuicer\App\Pit\Pits;
+use Verjuicer\App\Portion\PortionRow;
+use Verjuicer\App\Portion\Portions;
 use Verjuicer\App\Product\Product;
 use Verjuicer\App\Product\Products;
 use Verjuicer\App\Receiving\Lot;
@@ -64,6 +67,7 @@ final class DemoCommand extends Command
         private readonly Pits $pits,
         private readonly SiteLog $siteLog,
         private readonly Journal $journal,
+        private readonly Portions $portions,
     ) {
         parent::__construct();
     }
@@ -118,6 +122,9 @@ final class DemoCommand extends Command
                 $this->pits->write(Uuid::v7(), $pit, $people[$login], $at, $at->plus(Span::ofSeconds(self::SECONDS_TO_LOG)), PitSign::from($sign), $degrees === null ? null : Temperature::fahrenheit((string) $degrees), '');
             }
         }
+        foreach (DemoKitchen::HOLD_UNITS as [$name, $kind, $minutes]) {
+            $this->entities->persist(new HoldUnit($site, $name, $kind, $minutes));
+        }
         $lots = $this->loadLots($site, $people, $products, $now);
         foreach (DemoKitchen::batches() as [$tag, $product, $pieces, $grams, $lot, $wanted, $entries]) {
             $batch = null;
@@ -134,7 +141,30 @@ final class DemoCommand extends Command
                 }
             }
         }
+        $this->rescue($site, $people['ike'], $now);
         $this->lanes->rebuild($now);
+    }
+
+    /** Tag 26, too thick to cool in time, goes into shallow pans an hour ago; each has been read since. */
+    private function rescue(Site $site, Account $by, Instant $now): void
+    {
+        $batch = $this->lanes->batchByTag($site, DemoKitchen::RESCUED);
+        if ($batch === null) {
+            return;
+        }
+        $at = $now->plus(Span::ofMinutes(-88));
+        $rows = array_map(static fn (int $tag): PortionRow => new PortionRow(Uuid::v7(), $tag, 1700, 'pan', 50), DemoKitchen::RESCUED_TAGS);
+        $this->portions->divide(Uuid::v7(), $batch, $by, $at, $rows, 0, 0, '');
+        foreach ($rows as $index => $row) {
+            $portion = $this->lanes->batchByTag($site, $row->tag);
+            if ($portion === null) {
+                continue;
+            }
+            foreach ([[-80, 'cool shallow pans'], [-62, (98 - $index).' T1'], [-45, (80 - $index).' T1'], [-31, (69 - $index).' T1'], [-14, (61 - $index).' T1']] as [$minutes, $entry]) {
+                $when = $now->plus(Span::ofMinutes($minutes));
+                $this->log->append($portion, $by, $when->plus(Span::ofSeconds(self::SECONDS_TO_LOG)), $this->event($site, $by, $when, $row->tag, $entry, $portion));
+            }
+        }
     }
 
     private function event(Site $site, Account $by, Instant $at, int $tag, string $entry, ?Batch $batch): Event

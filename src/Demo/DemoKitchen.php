@@ -35,6 +35,13 @@ final readonly class DemoKitchen
         'Oven' => [],
     ];
 
+    /** The batch that is split into pans an hour ago, and the tags of these. */
+    public const RESCUED = 26;
+    public const RESCUED_TAGS = [261, 262];
+
+    /** Name, kind, minutes between checks. */
+    public const HOLD_UNITS = [['cabinet', 'cabinet', 120], ['steam table', 'steam_table', 60], ['carrier 1', 'carrier', 90]];
+
     public const SUPPLIERS = ['Hollow Creek Farm', 'North Fork Poultry', 'Ridge Road Provisions'];
 
     /** Minutes, who, supplier, product, lot, pieces, grams of all, cents, °F or null, frozen, thermometer, days to use-by, accepted, reason, and moves: minutes, type, place. */
@@ -135,6 +142,21 @@ final readonly class DemoKitchen
             // Read with a thermometer that failed its ice check since.
             [16, 'Chicken, whole', 3, 1700, 'NF-902', 60, [
                 [-170, 'mara', 'cook Offset 325'], [-95, 'ike', '.1 128 T2'], [-46, 'ike', '.1 166 T2'], [-45, 'ike', '.2 168 T2'], [-44, 'ike', '.3 167 T2'],
+            ]],
+            // A cooling rescued: too slow in the whole, then split into shallow pans.
+            [26, 'Pork butt', 2, 3600, null, null, [
+                [-700, 'mara', 'cook Offset 275'], [-400, 'mara', '.1 172 T1'], [-330, 'mara', '.1 196 T1'], [-329, 'mara', '.2 198 T1'], [-325, 'ike', 'off foil'],
+                [-250, 'ike', '.1 161 T1'], [-160, 'ike', '.1 139 T1'], [-150, 'ike', 'cool walk-in rack'], [-148, 'ike', '.1 136.5 T1'], [-100, 'ike', '.1 124 T1'],
+            ]],
+            // Reheated for the steam table; not there yet.
+            [27, 'Lamb shoulder', 1, 2300, null, null, [
+                [-2900, 'mara', 'cook Offset 275'], [-2600, 'mara', '199 T1'], [-2590, 'mara', 'off rack'], [-2560, 'mara', 'cool ice bath'], [-2558, 'mara', '138 T1'],
+                [-2500, 'ike', '69 T1'], [-2400, 'ike', '40 T1'], [-2395, 'ike', 'cold walk-in'], [-1000, 'ike', '38 T1'], [-70, 'ike', 'reheat'], [-68, 'ike', '39.5 T1'], [-30, 'ike', '112 T1'],
+            ]],
+            // In a vacuum pack since yesterday.
+            [28, 'Beef cheek', 4, 450, null, null, [
+                [-3300, 'mara', 'cook Offset 275'], [-2980, 'mara', '.1 204 T1'], [-2979, 'mara', '.2 203 T1'], [-2978, 'mara', '.3 205 T1'], [-2977, 'mara', '.4 203 T1'], [-2970, 'mara', 'cool ice bath'],
+                [-2968, 'mara', '.1 141 T1'], [-2930, 'ike', '.1 68 T1'], [-2890, 'ike', '.1 39 T1'], [-2880, 'ike', 'cold walk-in'], [-2300, 'ike', 'pack vacuum'], [-600, 'ike', '.1 37.5 T1'],
             ]],
             // Finished, and all of it shown.
             [11, 'Pork ribs', 3, 1300, null, null, [

@@ -32,6 +32,7 @@ enum Verb: string
     case Pit = 'pit';
     case Set = 'set';
     case Moved = 'moved';
+    case Pack = 'pack';
     case Note = 'note';
 
     public function type(): EventType
@@ -59,6 +60,7 @@ enum Verb: string
             self::Pit => EventType::PitReading,
             self::Set => EventType::PitSet,
             self::Moved => EventType::ProbeMoved,
+            self::Pack => EventType::Pack,
             self::Note => EventType::Note,
         };
     }
@@ -67,7 +69,7 @@ enum Verb: string
     public function wordsGoTo(): ?string
     {
         return match ($this) {
-            self::Off, self::Rest, self::Cool => 'method',
+            self::Off, self::Rest, self::Cool, self::Pack => 'method',
             self::Hold, self::Cold => 'place',
             self::Discard => 'reason',
             self::Wrap => 'with',

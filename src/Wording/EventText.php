@@ -16,6 +16,12 @@ use Verjuicer\Core\Record\EventType;
 /** What an event says, in a few words. */
 final readonly class EventText
 {
+    /** Those it tells, in this order. */
+    private const EXTRAS = [
+        'step', 'stuffed', 'pit', 'recipe', 'weight_kg', 'portions', 'before_kg', 'after_kg', 'total_kg', 'left_kg', 'lost_kg', 'why', 'depth_mm', 'around', 'with', 'plan_name',
+        'to_spot', 'feel', 'mixed_from', 'mixed_into', 'allergens', 'ready_by', 'evidence',
+    ];
+
     public function __construct(private TranslatorInterface $translator, private Figures $figures)
     {
     }
@@ -59,7 +65,8 @@ final readonly class EventText
     private function extras(array $extras, Zone $zone): array
     {
         $told = [];
-        foreach ($extras as $name => $value) {
+        foreach (self::EXTRAS as $name) {
+            $value = $extras[$name] ?? null;
             $words = match (true) {
                 $name === 'ready_by' && \is_string($value) => $this->figures->time(Instant::parse($value), $zone),
                 \in_array($name, ['before_kg', 'after_kg', 'weight_kg'], true) && (\is_float($value) || \is_int($value)) => $this->figures->kilograms((int) round(1000 * $value)),
@@ -71,7 +78,7 @@ final readonly class EventText
                 $name === 'around' && ($value instanceof \stdClass) => $this->around($value),
                 \in_array($name, ['total_kg', 'left_kg', 'lost_kg'], true) && (\is_float($value) || \is_int($value)) => $value > 0 ? $this->figures->kilograms((int) round(1000 * $value)) : null,
                 \in_array($name, ['depth_mm', 'portions'], true) && \is_int($value) => (string) $value,
-                \in_array($name, ['pit', 'recipe', 'to_spot', 'plan_name', 'with', 'mixed_from', 'mixed_into'], true) && \is_string($value) => $value,
+                \in_array($name, ['pit', 'recipe', 'to_spot', 'plan_name', 'with', 'mixed_from', 'mixed_into', 'evidence'], true) && \is_string($value) => $value,
                 default => null,
             };
             if ($words !== null) {

@@ -166,7 +166,7 @@ final class CookSideTest extends KitchenTestCase
         self::assertStringContainsString('non-intact or ground', $cook);
         self::assertStringContainsString('the surface was carried inside', $cook);
         self::assertStringContainsString('Contains wheat, soy', $page->filter('main')->text(), 'the brine brought allergens with it');
-        self::assertStringContainsString('Orchard brine · contains wheat, soy · 920 g', $page->filter('#everything')->text());
+        self::assertStringContainsString('Orchard brine · 920 g · contains wheat, soy', $page->filter('#everything')->text());
         self::assertSelectorExists('[data-rule="house.raw_leftover"]');
         $this->tap($path, 'action/finding/house.raw_leftover');
         self::assertCount(0, $this->client->request('GET', $path)->filter('[data-rule="house.raw_leftover"]'));

@@ -53,6 +53,19 @@ final class HouseTest extends TestCase
         yield 'spritzed after it was settled' => ['house.raw_leftover', true, ['0 inject', '2 action finding=house.raw_leftover', '5 cook', '9 spritz'], '20'];
         yield 'settled ahead of the moment' => ['house.raw_leftover', true, ['0 inject', '30 action finding=house.raw_leftover'], '20'];
         yield 'only seasoned' => ['house.raw_leftover', false, ['0 season', '5 cook'], '20'];
+        yield 'a vacuum pack for 48 h' => ['house.vacuum_pack', false, ['0 cold_hold', '10 pack method=vacuum'], '2890'];
+        yield 'in it a second longer' => ['house.vacuum_pack', true, ['0 cold_hold', '10 pack method=vacuum'], '2890:01'];
+        yield 'another pack is none' => ['house.vacuum_pack', false, ['0 cold_hold', '10 pack method=tray'], '9000'];
+        yield 'under an approved plan' => ['house.vacuum_pack', false, ['0 cold_hold', '10 pack method=vacuum plan_name=plan-7'], '9000'];
+        yield 'opened in time' => ['house.vacuum_pack', false, ['0 cold_hold', '10 pack method=vacuum', '2880 reheat for=immediate'], '9000'];
+        yield 'opened too late' => ['house.vacuum_pack', true, ['0 cold_hold', '10 pack method=vacuum', '2891 reheat for=immediate'], '9000'];
+        yield 'repacked in time' => ['house.vacuum_pack', false, ['0 cold_hold', '10 pack method=vacuum', '2000 pack method=tray'], '9000'];
+        yield 'frozen days do not count' => ['house.vacuum_pack', false, ['0 cold_hold', '10 pack method=vacuum', '100 freeze', '8000 cold_hold'], '10000'];
+        yield 'but the thawed ones do' => ['house.vacuum_pack', true, ['0 cold_hold', '10 pack method=vacuum', '100 freeze', '8000 cold_hold'], '10791'];
+        yield 'thrown away in time' => ['house.vacuum_pack', false, ['0 cold_hold', '10 pack method=vacuum', '2000 discard'], '9000'];
+        yield 'reheated on a steam table' => ['house.steam_table_reheat', true, ['0 reheat for=hot_hold with=steam_table'], '20'];
+        yield 'in an oven' => ['house.steam_table_reheat', false, ['0 reheat for=hot_hold with=oven'], '20'];
+        yield 'put together' => ['house.mixed', true, ['0 cold_hold', '9 note mixed_from=1124-3'], '20'];
         yield 'never checked' => ['thermometer.unchecked', true, ['0 cook', '10 140 T1'], '20'];
     }
 

@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Batch;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Verjuicer\App\Batch\BatchPicture;
+use Verjuicer\App\Batch\FallOutlook;
+use Verjuicer\App\Batch\HoldingLimits;
+use Verjuicer\App\Wording\Figures;
+use Verjuicer\Core\Forecast\Cooling;
+use Verjuicer\Core\Forecast\Size;
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Tests\Core\Story;
+
+/** The warning comes before the limit: what a rest and a cooling are likely to do, against the time they have. */
+final class FallOutlookTest extends TestCase
+{
+    private const REST = ['0 cook', '100 200', '110 rest method=towels', '140 185', '170 172', '200 161'];
+    private const SLOW = ['0 cook', '100 170', '110 cool method=walk-in', '112 136', '140 128', '170 120', '190 115'];
+    private const FAST = ['0 cook', '100 170', '110 cool method=ice', '112 136', '130 104', '150 80'];
+
+    /** @param list<string> $lines */
+    #[DataProvider('falls')]
+    public function testWarnsBeforeTheLimit(?string $expected, array $lines, string $asOf, ?Size $size = null): void
+    {
+        $outlook = FallOutlook::of(Story::of(...$lines)->about('lamb roast 2pieces')->withThermometer('T9', '500 32 40')->assess($asOf), $size);
+        self::assertSame($expected, $outlook === null ? null : implode(' ', [$outlook->track, $outlook->method->value, $outlook->hot === null ? '-' : 'hot', ...array_map(static fn (array $gate): string => $gate['rule'].':'.($gate['late'] ?? 'fine'), $outlook->gates)]));
+        if ($outlook?->hot !== null) {
+            self::assertSame($outlook->hot->earliest->epoch, $outlook->readBy?->epoch, 'read before it can be under');
+        }
+    }
+
+    /** @return iterable<string, array{0: string|null, 1: list<string>, 2: string, 3?: Size}> */
+    public static function falls(): iterable
+    {
+        yield 'a rest that falls' => ['1/core towels hot', self::REST, '205'];
+        yield 'a cooling that will miss' => ['1/core walk_in - cool.stage1:sure cool.total:sure', self::SLOW, '195'];
+        yield 'one that will not' => ['1/core ice_bath - cool.stage1:fine cool.total:fine', self::FAST, '151'];
+        yield 'by the slowest of its tracks' => ['2/core ice_bath - cool.stage1:fine cool.total:fine', ['0 cook', '100 170', '101 170 p2', '110 cool method=ice', '112 130', '113 136 p2', '130 100', '131 108 p2', '150 72', '151 84 p2'], '152'];
+        yield 'a track nobody read since is not believed' => ['1/core ice_bath - cool.stage1:fine cool.total:fine', ['0 cook', '99 180 p2', '100 170', '110 cool method=ice', '112 136', '130 104', '150 80'], '151'];
+        yield 'from method and size before anything was read' => ['1/core box hot', ['0 cook', '100 200', '110 rest method=box'], '112', Size::ofPiece(3000)];
+        yield 'without a size nothing is said' => [null, ['0 cook', '100 200', '110 rest method=box'], '112'];
+        yield 'in the cold and cold' => [null, ['0 cook', '100 170', '110 cool method=ice', '112 136', '130 60', '200 40', '210 cold_hold'], '220'];
+        yield 'on the heat' => [null, ['0 cook', '100 170', '110 150', '130 140'], '131'];
+        yield 'suspect readings forecast nothing' => [null, ['0 cook', '110 rest method=towels', '140 185 T9', '170 172 T9'], '171'];
+    }
+
+    public function testEveryLimitIsInOneAnswerTheFirstToBiteAtItsTop(): void
+    {
+        $assessment = Story::of(...self::REST)->about('lamb roast')->assess('205');
+        $fall = FallOutlook::of($assessment, Size::ofPiece(2000));
+        $limits = HoldingLimits::of($assessment, $fall);
+        self::assertSame(['hot_limit', 'rest'], array_column($limits, 'rule'));
+        self::assertNotNull($limits[0]['latest']);
+        $cooling = Story::of(...self::SLOW)->about('lamb roast')->assess('195');
+        self::assertSame(['cool.stage1', 'cool.total'], array_column(HoldingLimits::of($cooling, FallOutlook::of($cooling, null)), 'rule'));
+        self::assertSame([], HoldingLimits::of(Story::of('0 prep', '10 discard')->assess('20'), null));
+    }
+
+    public function testTheFanStartsAtTheLastReadingAndIsDrawn(): void
+    {
+        $assessment = Story::of(...self::SLOW)->about('lamb roast')->assess('195');
+        $fall = FallOutlook::of($assessment, null);
+        self::assertNotNull($fall);
+        $fan = $fall->fan(Story::at('400'), TemperatureUnit::Fahrenheit);
+        self::assertSame([1150, 1150], [$fan[0][1]->tenths, $fan[0][2]->tenths]);
+        foreach ($fan as [, $cold, $warm]) {
+            self::assertGreaterThanOrEqual($cold->tenths, $warm->tenths);
+        }
+        $picture = BatchPicture::of($assessment, new Figures(), $fall);
+        self::assertCount(50, explode(' ', $picture->fan));
+        self::assertSame('', BatchPicture::of($assessment, new Figures())->fan);
+        self::assertSame(Cooling::WalkIn, $fall->method);
+    }
+}
