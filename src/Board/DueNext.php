@@ -52,6 +52,9 @@ final readonly class DueNext
             [$rule, $verdict] = $lane->actions[0];
             $dues[] = new Due($lane, $rule, 'action', null, true, $verdict === Verdict::Broken ? 'due.broken.'.$rule : 'due.settle', $this->gate($lane, $rule, $unit), $verdict, \count($lane->actions) - 1);
         }
+        if ($lane->hotUntil !== null) {
+            $dues[] = new Due($lane, 'hot_limit', 'check', $lane->hotUntil, $now->isAfter($lane->hotUntil), 'due.forecast.hot', $this->gate($lane, 'hot_hold', $unit));
+        }
         foreach ($lane->lateGates as [$rule, $isSure, $deadline]) {
             if (!$now->isAfter($deadline)) {
                 $dues[] = new Due($lane, $rule, 'forecast', $deadline, false, $isSure ? 'due.forecast.late' : 'due.forecast.maybe', $this->gate($lane, $rule, $unit));

@@ -21,6 +21,7 @@ final readonly class Lane
      * @param list<array{string, Verdict}>                         $wrongs    rules that are broken or not shown
      * @param list<array{string, Verdict}>                         $actions   rules that ask for a corrective action nobody has taken yet
      * @param list<array{string, bool, Instant}>                   $lateGates rule, whether it is sure to be late, and when the gate shuts: forecasts
+     * @param Instant|null                                         $hotUntil  from when on a rest may be under the hot limit: a forecast
      * @param string|null                                          $place     of a hot hold
      * @param Window|null                                          $outlook   when it is likely to be done as the kitchen likes it
      */
@@ -47,6 +48,7 @@ final readonly class Lane
         public array $actions,
         public array $lateGates,
         public ?string $place,
+        public ?Instant $hotUntil,
     ) {
     }
 

@@ -45,6 +45,7 @@ final readonly class LaneFacts
             'pit' => $stage?->type() === EventType::Cook ? (new Extras($stage->event))->text('pit') : null,
             'actions' => array_combine($open = OpenActions::of($assessment), array_map(static fn (string $rule): string => $assessment->rulesJudged[$rule]->value, $open)),
             'late_gates' => array_values(array_map(static fn (array $gate): array => [$gate['rule'], $gate['late'] === 'sure', $gate['deadline']->epoch], array_filter($fall->gates ?? [], static fn (array $gate): bool => $gate['late'] !== null))),
+            'hot_until' => $stage?->type() === EventType::Rest ? $fall?->hot?->earliest->epoch : null,
             'place' => $stage?->event->detail instanceof Held && $stage->type() === EventType::HotHold ? $stage->event->detail->place : null,
             'ready_by' => CookOutlook::readyBy($assessment)?->epoch,
             'outlook' => $outlook?->window === null ? null : [$outlook->window->earliest->epoch, $outlook->window->latest->epoch, $outlook->target->tenths, $outlook->target->unit->value],
@@ -55,7 +56,7 @@ final readonly class LaneFacts
     /** @param array{batch_id: string, tag: int, version: int, has_ended: bool, verdict: string, facts: string} $row */
     public static function unpack(array $row): Lane
     {
-        /** @var array{product: string|null, pieces: int, rules: string, wrongs: array<string, string>, stages: list<array{string, int, int|null}>, line: list<array{int, int, string}>, last: array{int, string, string, int}|null, dues: list<array{string, string, string|null, int}>, actions: array<string, string>, late_gates: list<array{string, bool, int}>, place: string|null, pit: string|null, ready_by: int|null, outlook: array{int, int, int, string}|null} $facts */
+        /** @var array{product: string|null, pieces: int, rules: string, wrongs: array<string, string>, stages: list<array{string, int, int|null}>, line: list<array{int, int, string}>, last: array{int, string, string, int}|null, dues: list<array{string, string, string|null, int}>, actions: array<string, string>, late_gates: list<array{string, bool, int}>, place: string|null, hot_until: int|null, pit: string|null, ready_by: int|null, outlook: array{int, int, int, string}|null} $facts */
         $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
         $wrongs = [];
         foreach ($facts['wrongs'] as $rule => $verdict) {
@@ -87,6 +88,7 @@ final readonly class LaneFacts
             array_map(static fn (string $rule, string $verdict): array => [$rule, Verdict::from($verdict)], array_keys($facts['actions']), $facts['actions']),
             array_map(static fn (array $gate): array => [$gate[0], $gate[1], Instant::ofEpoch($gate[2])], $facts['late_gates']),
             $facts['place'],
+            $facts['hot_until'] === null ? null : Instant::ofEpoch($facts['hot_until']),
         );
     }
 
