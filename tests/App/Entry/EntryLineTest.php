@@ -45,6 +45,12 @@ final class EntryLineTest extends TestCase
         yield ['7 off towels', '{"tag":7,"type":"rest","method":"towels"}'];
         yield ['7 cook 250 convection', '{"tag":7,"type":"cook","oven":"convection","set":{"f":250}}'];
         yield ['7 cook', '{"tag":7,"type":"cook"}'];
+        yield ['7 cook Drum', '{"tag":7,"type":"cook","pit":"Drum"}'];
+        yield ['7 cook Drum 325', '{"tag":7,"type":"cook","set":{"f":325},"pit":"Drum"}'];
+        yield ['7 season Quarry rub', '{"tag":7,"type":"season","recipe":"Quarry rub"}'];
+        yield ['7 inject', '{"tag":7,"type":"inject"}'];
+        yield ['7 spritz Cider spritz -5', '{"tag":7,"type":"spritz","recipe":"Cider spritz"}', 5];
+        yield ['7 pack vacuum', '{"tag":7,"type":"pack","method":"vacuum"}'];
         yield ['7 cool shallow pans', '{"tag":7,"type":"cool","method":"shallow pans"}'];
         yield ['7 reheat', '{"tag":7,"type":"reheat","for":"hot_hold"}'];
         yield ['7 reheat immediate', '{"tag":7,"type":"reheat","for":"immediate"}'];

@@ -244,7 +244,7 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         self::assertResponseStatusCodeSame(303);
     }
 
-    /** @param array<string, string> $pans kilograms by tag */
+    /** @param array<int, string> $pans kilograms by tag */
     private function divide(int $tag, array $pans): void
     {
         $page = $this->client->request('GET', $this->path($tag).'/divide');

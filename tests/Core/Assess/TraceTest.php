@@ -1,0 +1,157 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\Core\Assess;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Random\Engine\Mt19937;
+use Random\Randomizer;
+use Verjuicer\Core\Assess\Reading;
+use Verjuicer\Core\Assess\Trace;
+use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Forecast\Line;
+use Verjuicer\Core\Forecast\Point;
+use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Measure\Threshold;
+use Verjuicer\Core\Measure\Zone;
+use Verjuicer\Tests\Core\Story;
+
+/** The quick ways of looking a reading up agree with the plain ones; and the small sums everything stands on. */
+final class TraceTest extends TestCase
+{
+    public function testLookingUpByPlaceAndMomentAgreesWithGoingThroughAll(): void
+    {
+        $chance = new Randomizer(new Mt19937(7));
+        $limit = Threshold::ofPair(Temperature::fahrenheit('135'), Temperature::celsius('57'));
+        for ($run = 0; $run < 60; ++$run) {
+            $readings = self::readings($chance, $chance->getInt(0, 40));
+            $trace = new Trace($readings);
+            for ($question = 0; $question < 20; ++$question) {
+                $order = $chance->getInt(-3, 130);
+                $to = $order + $chance->getInt(0, 60);
+                $at = $chance->getInt(-100, 5000);
+                self::assertSame(self::last(array_filter($readings, static fn (Reading $one): bool => $one->order < $order)), $trace->lastBefore($order));
+                self::assertSame(self::last(array_filter($readings, static fn (Reading $one): bool => $one->at <= $at)), $trace->lastUntil($at));
+                self::assertSame(array_values(array_filter($readings, static fn (Reading $one): bool => $one->order >= $order && $one->order < $to)), $trace->between($order, $to)->readings);
+            }
+            self::assertSame(array_values(array_filter($readings, static fn (Reading $one): bool => $one->temp->isAtLeast($limit))), $trace->atLeast($limit)->readings);
+            self::assertSame(array_values(array_filter($readings, static fn (Reading $one): bool => $one->temp->isAtMost($limit))), $trace->atMost($limit)->readings);
+            self::assertSame(array_values(array_filter($readings, static fn (Reading $one): bool => $one->temp->isBelow($limit)))[0] ?? null, $trace->firstBelow($limit));
+            self::assertSame(\count($readings), array_sum(array_map(static fn (Trace $one): int => \count($one->readings), $trace->byTrack())));
+            self::assertSame([$readings[0] ?? null, self::last($readings), $readings === []], [$trace->first(), $trace->last(), $trace->isEmpty()]);
+        }
+    }
+
+    public function testTheDangerZoneLiesBetweenItsBoundsAndGrowsWithTheMoment(): void
+    {
+        $chance = new Randomizer(new Mt19937(11));
+        for ($run = 0; $run < 40; ++$run) {
+            $lines = ['0 cook'];
+            $at = 0;
+            for ($reading = $chance->getInt(0, 8); $reading > 0; --$reading) {
+                $at += $chance->getInt(1, 90);
+                $lines[] = $at.' '.$chance->getInt(30, 180).($chance->getInt(0, 2) === 0 ? ' p2' : '');
+            }
+            $before = 0;
+            foreach ([$at, $at + 30, $at + 300] as $asOf) {
+                $zone = Story::of(...$lines)->about('beef cut 2pieces')->assess((string) $asOf)->dangerZone;
+                self::assertLessThanOrEqual($zone->estimate->seconds, $zone->least->seconds, implode(', ', $lines));
+                self::assertLessThanOrEqual($zone->greatest->seconds, $zone->estimate->seconds, implode(', ', $lines));
+                self::assertGreaterThanOrEqual($before, $zone->greatest->seconds, 'what nobody read may be in it');
+                self::assertLessThanOrEqual($zone->estimate->seconds, array_sum($zone->byStage) - 1 * \count($zone->byStage), 'the stages share it, rounded');
+                $before = $zone->greatest->seconds;
+            }
+        }
+    }
+
+    public function testVerdictsAreOrderedFromBestToWorst(): void
+    {
+        $verdicts = Verdict::cases();
+        foreach ($verdicts as $rank => $one) {
+            foreach ($verdicts as $other => $two) {
+                self::assertSame($rank > $other, $one->isWorseThan($two));
+                self::assertSame($verdicts[max($rank, $other)], $one->worseOf($two));
+            }
+        }
+        self::assertSame(['met', 'stopped', 'running', 'not_shown', 'broken'], array_map(static fn (Verdict $one): string => $one->value, $verdicts));
+    }
+
+    #[DataProvider('elapsed')]
+    public function testALimitIsMetAtTheLimitAndBrokenOnlyWhereTheLeastIsOverIt(string $expected, int $least, int $greatest): void
+    {
+        self::assertSame($expected, Verdict::ofElapsed(Bounds::ofSeconds($least, $greatest), Span::ofSeconds(7200))->value);
+    }
+
+    /** @return iterable<array{string, int, int}> */
+    public static function elapsed(): iterable
+    {
+        yield ['met', 0, 7200];
+        yield ['not_shown', 0, 7201];
+        yield ['not_shown', 7200, 7201];
+        yield ['broken', 7201, 7201];
+        yield ['met', 7200, 7200];
+    }
+
+    public function testALineThroughPointsIsExactWhereTheyLieOnOne(): void
+    {
+        $line = Line::through([Point::at(1000, 10), Point::at(4600, 14), Point::at(8200, 18)]);
+        self::assertNotNull($line);
+        self::assertEqualsWithDelta(4.0, $line->slope, 1e-9);
+        self::assertEqualsWithDelta(20.0, $line->at(10_000), 1e-6);
+        self::assertGreaterThan(0, $line->slopeError, 'no thermometer is without error');
+        self::assertNull(Line::through([Point::at(1000, 10)]));
+        self::assertNull(Line::through([Point::at(1000, 10), Point::at(1000, 12)]), 'two readings of one moment have no slope');
+        $noisy = Line::through([Point::at(0, 10), Point::at(3600, 16), Point::at(7200, 16), Point::at(10_800, 24)]);
+        self::assertGreaterThan($line->slopeError, $noisy->slopeError ?? 0.0);
+    }
+
+    /** @param list<string> $expected */
+    #[DataProvider('walls')]
+    public function testTheWallsTimeHasNoneOneOrTwoMoments(string $zone, string $wall, array $expected): void
+    {
+        $seconds = (int) (new \DateTimeImmutable($wall, new \DateTimeZone('UTC')))->format('U');
+        self::assertSame($expected, array_map(static fn ($instant): string => $instant->rfc3339(), Zone::named($zone)->instantsAt($seconds)));
+    }
+
+    /** @return iterable<string, array{string, string, list<string>}> */
+    public static function walls(): iterable
+    {
+        yield 'an ordinary moment' => ['America/Denver', '2026-07-04 12:00:00', ['2026-07-04T18:00:00Z']];
+        yield 'repeated' => ['America/Denver', '2026-11-01 01:59:59', ['2026-11-01T07:59:59Z', '2026-11-01T08:59:59Z']];
+        yield 'just after' => ['America/Denver', '2026-11-01 02:00:00', ['2026-11-01T09:00:00Z']];
+        yield 'skipped' => ['America/Denver', '2026-03-08 02:30:00', []];
+        yield 'just before' => ['America/Denver', '2026-03-08 01:59:59', ['2026-03-08T08:59:59Z']];
+        yield 'a zone without changes' => ['Asia/Kolkata', '2026-03-08 02:30:00', ['2026-03-07T21:00:00Z']];
+        yield 'a change of half an hour' => ['Australia/Lord_Howe', '2026-04-05 01:45:00', ['2026-04-04T14:45:00Z', '2026-04-04T15:15:00Z']];
+    }
+
+    /** @return list<Reading> */
+    private static function readings(Randomizer $chance, int $count): array
+    {
+        $readings = [];
+        $order = $at = 0;
+        for ($index = 0; $index < $count; ++$index) {
+            $order += $chance->getInt(1, 4);
+            $at += $chance->getInt(0, 200);
+            $unit = $chance->getInt(0, 1) === 0 ? TemperatureUnit::Fahrenheit : TemperatureUnit::Celsius;
+            $temp = Temperature::ofTenths($chance->getInt(...($unit === TemperatureUnit::Fahrenheit ? [1300, 1400] : [540, 600])), $unit);
+            $piece = $chance->getInt(1, 3);
+            $readings[] = new Reading('r'.$index, $at, $order, $temp, $piece, 'core', $piece.'/core', null);
+        }
+
+        return $readings;
+    }
+
+    /**
+     * @param array<Reading> $readings
+     */
+    private static function last(array $readings): ?Reading
+    {
+        return $readings === [] ? null : $readings[array_key_last($readings)];
+    }
+}
