@@ -22,10 +22,11 @@ final readonly class EntryForm
         'plan' => ['hot_4h', 'cold_4h', 'cold_6h'],
         'feel' => ['tender', 'nearly', 'tight'],
         'why' => ['safety', 'waste', 'donated'],
+        'on' => ['oven', 'stove', 'pit', 'steam_table', 'chafing_dish', 'cabinet'],
     ];
 
     /** Choices that may be left open. */
-    public const OPEN_CHOICES = ['oven', 'feel'];
+    public const OPEN_CHOICES = ['oven', 'feel', 'on'];
 
     /** Said by a tap, and not to be typed. */
     public const UNTYPED = ['step', 'stuffed', 'finding'];
@@ -33,7 +34,7 @@ final readonly class EntryForm
     /** Words that are usual in a field; others may be typed. */
     public const USUAL = [
         'method' => ['rack under foil', 'towels', 'insulated box', 'switched-off oven', 'holding cabinet', 'open counter', 'shallow pans', 'blast chiller', 'ice bath', 'ice wand', 'walk-in rack', 'vacuum'],
-        'with' => ['foil', 'paper', 'boat', 'pan', 'oven', 'stove', 'steam_table', 'chafing_dish'],
+        'with' => ['foil', 'paper', 'boat', 'pan'],
     ];
 
     private const TEMPERATURES = ['set', 'temp', 'around'];
@@ -53,7 +54,7 @@ final readonly class EntryForm
             EventType::Pack => ['method', 'plan_name'],
             EventType::Serve => ['weight_kg', 'portions'],
             EventType::Discard => ['why', 'weight_kg'],
-            EventType::Reheat => ['for', 'with'],
+            EventType::Reheat => ['for', 'on'],
             EventType::TimeControl => ['plan'],
             EventType::Trim => ['before_kg', 'after_kg'],
             EventType::Season, EventType::Sauce, EventType::Spritz, EventType::Inject => ['recipe', 'weight_kg'],

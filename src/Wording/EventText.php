@@ -18,7 +18,7 @@ final readonly class EventText
 {
     /** Those it tells, in this order. */
     private const EXTRAS = [
-        'step', 'stuffed', 'pit', 'recipe', 'weight_kg', 'portions', 'before_kg', 'after_kg', 'total_kg', 'left_kg', 'lost_kg', 'why', 'depth_mm', 'around', 'with', 'plan_name',
+        'step', 'stuffed', 'pit', 'recipe', 'weight_kg', 'portions', 'before_kg', 'after_kg', 'total_kg', 'left_kg', 'lost_kg', 'why', 'depth_mm', 'around', 'on', 'plan_name',
         'to_spot', 'feel', 'mixed_from', 'mixed_into', 'allergens', 'ready_by', 'evidence',
     ];
 
@@ -74,11 +74,11 @@ final readonly class EventText
                 $name === 'allergens' && \is_array($value) => implode(', ', array_map(fn (mixed $one): string => \is_string($one) ? $this->translator->trans('allergen.'.$one) : '', $value)),
                 $name === 'stuffed' && $value === true => '',
                 $name === 'step' && \is_string($value) => $this->translator->trans('event.step.'.$value),
-                $name === 'why' && \is_string($value) => $this->translator->trans('event.why.'.$value),
+                \in_array($name, ['why', 'on'], true) && \is_string($value) => $this->translator->trans('event.'.$name.'.'.$value),
                 $name === 'around' && ($value instanceof \stdClass) => $this->around($value),
                 \in_array($name, ['total_kg', 'left_kg', 'lost_kg'], true) && (\is_float($value) || \is_int($value)) => $value > 0 ? $this->figures->kilograms((int) round(1000 * $value)) : null,
                 \in_array($name, ['depth_mm', 'portions'], true) && \is_int($value) => (string) $value,
-                \in_array($name, ['pit', 'recipe', 'to_spot', 'plan_name', 'with', 'mixed_from', 'mixed_into', 'evidence'], true) && \is_string($value) => $value,
+                \in_array($name, ['pit', 'recipe', 'to_spot', 'plan_name', 'mixed_from', 'mixed_into', 'evidence'], true) && \is_string($value) => $value,
                 default => null,
             };
             if ($words !== null) {

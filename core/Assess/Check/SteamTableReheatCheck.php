@@ -19,7 +19,7 @@ final readonly class SteamTableReheatCheck implements Check
     public function judge(CaseFile $case, Findings $findings): void
     {
         foreach ($case->stagesOf(EventType::Reheat) as $stage) {
-            if (\in_array((new Extras($stage->event))->text('with'), self::METHODS, true)) {
+            if (\in_array((new Extras($stage->event))->text('on'), self::METHODS, true)) {
                 $findings->add(new Finding('house.steam_table_reheat', null, $case->rules->house->citation, 'house.steam_table_reheat', ['at' => $stage->from], from: $stage->from, evidence: [$stage->event->id], options: ['reheat.faster']));
             }
         }

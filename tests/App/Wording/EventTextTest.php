@@ -38,7 +38,7 @@ final class EventTextTest extends KernelTestCase
         yield ['In the cold · walk-in', '0 cold_hold place=walk-in'];
         yield ['Rest · towels · around it 72 °F', '0 rest method=towels', ['around' => (object) ['f' => 72]]];
         yield ['Cooling · pans · 50 mm deep', '0 cool method=pans', ['depth_mm' => 50]];
-        yield ['Reheat · for hot holding · steam_table', '0 reheat for=hot_hold', ['with' => 'steam_table']];
+        yield ['Reheat · for hot holding · on a steam table', '0 reheat for=hot_hold', ['on' => 'steam_table']];
         yield ['Out by the clock · from hot, 4 h', '0 time_control plan=hot_4h'];
         yield ['Seasoned · Quarry rub · 202 g · contains milk, soy', '0 season', ['recipe' => 'Quarry rub', 'weight_kg' => 0.202, 'allergens' => ['milk', 'soy']]];
         yield ['Trimmed · before 6.4 kg · after 5.1 kg', '0 trim', ['before_kg' => 6.4, 'after_kg' => 5.1]];

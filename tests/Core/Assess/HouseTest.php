@@ -63,8 +63,8 @@ final class HouseTest extends TestCase
         yield 'frozen days do not count' => ['house.vacuum_pack', false, ['0 cold_hold', '10 pack method=vacuum', '100 freeze', '8000 cold_hold'], '10000'];
         yield 'but the thawed ones do' => ['house.vacuum_pack', true, ['0 cold_hold', '10 pack method=vacuum', '100 freeze', '8000 cold_hold'], '10791'];
         yield 'thrown away in time' => ['house.vacuum_pack', false, ['0 cold_hold', '10 pack method=vacuum', '2000 discard'], '9000'];
-        yield 'reheated on a steam table' => ['house.steam_table_reheat', true, ['0 reheat for=hot_hold with=steam_table'], '20'];
-        yield 'in an oven' => ['house.steam_table_reheat', false, ['0 reheat for=hot_hold with=oven'], '20'];
+        yield 'reheated on a steam table' => ['house.steam_table_reheat', true, ['0 reheat for=hot_hold on=steam_table'], '20'];
+        yield 'in an oven' => ['house.steam_table_reheat', false, ['0 reheat for=hot_hold on=oven'], '20'];
         yield 'put together' => ['house.mixed', true, ['0 cold_hold', '9 note mixed_from=1124-3'], '20'];
         yield 'never checked' => ['thermometer.unchecked', true, ['0 cook', '10 140 T1'], '20'];
     }
