@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Account\Account;
+use Verjuicer\App\Chain\SiteChain;
 use Verjuicer\App\Receiving\Lots;
 use Verjuicer\App\Receiving\TooLittleLeft;
 use Verjuicer\App\Record\EventLog;
@@ -23,6 +24,7 @@ final readonly class NewBatches
         private EntityManagerInterface $entities,
         private EventLog $log,
         private Lots $lots,
+        private SiteChain $chain,
     ) {
     }
 
@@ -36,7 +38,7 @@ final readonly class NewBatches
     {
         return $this->connection->transactional(function () use ($id, $by, $now, $plan, $first, $more): Batch {
             // One begin a site at a time: codes and tags are given out in turn.
-            $this->connection->executeStatement('SELECT 1 FROM site WHERE id = ? FOR UPDATE', [$by->site->id->toRfc4122()]);
+            $this->chain->lock($by->site);
             $known = $this->entities->find(Batch::class, $id);
             if ($known !== null) {
                 return $known;

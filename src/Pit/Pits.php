@@ -9,6 +9,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Account\Account;
 use Verjuicer\App\Batch\Batch;
+use Verjuicer\App\Chain\SiteChain;
 use Verjuicer\App\Entry\EntryProblem;
 use Verjuicer\App\Record\EventLog;
 use Verjuicer\App\Record\SiteEvent;
@@ -26,7 +27,7 @@ use Verjuicer\Core\Record\EventType;
 /** The pits of a site: what was written down at each, and the batches in it, whose records get the same set points and readings. */
 final readonly class Pits
 {
-    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private SiteLog $siteLog, private EventLog $eventLog)
+    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private SiteLog $siteLog, private EventLog $eventLog, private SiteChain $chain)
     {
     }
 
@@ -102,6 +103,7 @@ final readonly class Pits
     {
         $members = array_filter(['temp' => $temp === null ? null : [$temp->unit->member() => $temp->tenths / 10], 'words' => $words === '' ? null : $words], static fn (mixed $member): bool => $member !== null);
         $this->connection->transactional(function () use ($id, $pit, $by, $at, $recordedAt, $sign, $temp, $members): void {
+            $this->chain->lock($pit->site);
             $isNew = $this->siteLog->add($id, 'pit', $pit->id, $by, $at, $recordedAt, $sign->value, $members);
             if (!$isNew || $temp === null) {
                 return;

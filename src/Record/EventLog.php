@@ -9,6 +9,7 @@ use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Verjuicer\App\Account\Account;
 use Verjuicer\App\Batch\Batch;
 use Verjuicer\App\Board\BoardLanes;
+use Verjuicer\App\Chain\SiteChain;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Writer;
@@ -18,7 +19,7 @@ final readonly class EventLog
 {
     private const ENVELOPE = ['id' => true, 'at' => true, 'by' => true, 'type' => true, 'replaces' => true, 'reason' => true];
 
-    public function __construct(private Connection $connection, private BoardLanes $lanes)
+    public function __construct(private Connection $connection, private BoardLanes $lanes, private SiteChain $chain)
     {
     }
 
@@ -42,6 +43,7 @@ final readonly class EventLog
     private function appended(Batch $batch, Account $by, Instant $recordedAt, Event ...$events): bool
     {
         return $this->connection->transactional(function () use ($batch, $by, $recordedAt, $events): bool {
+            $this->chain->lock($batch->site);
             // One writer a batch at a time, so that the lane is made from all of its events.
             $this->connection->executeStatement('SELECT 1 FROM batch WHERE id = ? FOR UPDATE', [$batch->id->toRfc4122()]);
             $isNew = false;

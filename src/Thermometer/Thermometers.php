@@ -10,6 +10,7 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Account\Account;
 use Verjuicer\App\Batch\Batch;
 use Verjuicer\App\Board\BoardLanes;
+use Verjuicer\App\Chain\SiteChain;
 use Verjuicer\App\Site\Site;
 use Verjuicer\Core\Json\Fields;
 use Verjuicer\Core\Json\Problems;
@@ -20,7 +21,7 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
 /** The thermometers of a site and their checks. A check changes what earlier readings are worth, so it changes every lane they are in. */
 final readonly class Thermometers
 {
-    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private BoardLanes $lanes, private RuleSetLibrary $ruleSets)
+    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private BoardLanes $lanes, private RuleSetLibrary $ruleSets, private SiteChain $chain)
     {
     }
 
@@ -77,6 +78,7 @@ final readonly class Thermometers
     public function check(Uuid $id, Thermometer $thermometer, Account $by, Instant $at, Instant $recordedAt, string $method, Temperature $expected, Temperature $read, string $outcome, ?int $pressureHpa): void
     {
         $this->connection->transactional(function () use ($id, $thermometer, $by, $at, $recordedAt, $method, $expected, $read, $outcome, $pressureHpa): void {
+            $this->chain->lock($thermometer->site);
             $isNew = $this->connection->executeStatement(<<<'SQL'
                 INSERT INTO thermometer_check (id, thermometer_id, at, recorded_at, account_id, method, expected, read, outcome, pressure_hpa)
                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING

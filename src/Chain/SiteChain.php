@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Chain;
+
+use Doctrine\DBAL\Connection;
+use Verjuicer\App\Site\Site;
+use Verjuicer\Core\Measure\Instant;
+
+/**
+ * Every row that is recorded is linked to the one before it: its hash is that of its canonical form and of the link before, per site, in the
+ * order of commits. The database makes the links; this walks them.
+ */
+final readonly class SiteChain
+{
+    private const AT_ONCE = 2000;
+    private const KINDS = ['batch', 'event', 'site_event', 'lot', 'thermometer_check', 'day_sign'];
+
+    public function __construct(private Connection $connection)
+    {
+    }
+
+    /** Taken before any other lock by whoever records, so that two writers of a site never wait for each other in a ring. */
+    public function lock(Site $site): void
+    {
+        $this->connection->executeStatement('SELECT 1 FROM site WHERE id = ? FOR NO KEY UPDATE', [$site->id->toRfc4122()]);
+    }
+
+    /**
+     * Walks the chain from its first link.
+     *
+     * @param \Closure(int): void|null $tell how many links were walked so far
+     *
+     * @return ChainBreak|null null where it holds
+     */
+    public function firstBreak(Site $site, ?\Closure $tell = null): ?ChainBreak
+    {
+        $position = 0;
+        $hash = '';
+        while (($links = $this->links($site, $position)) !== []) {
+            foreach ($links as $link) {
+                if ($link['position'] !== ++$position) {
+                    return new ChainBreak('missing_link', $position, $link['kind'], $link['row_id']);
+                }
+                if ($link['canonical'] === null) {
+                    return new ChainBreak('missing_row', $position, $link['kind'], $link['row_id']);
+                }
+                $hash = hash('sha256', $hash.$link['canonical'], true);
+                if (!hash_equals($link['hash'], bin2hex($hash))) {
+                    return new ChainBreak('altered', $position, $link['kind'], $link['row_id']);
+                }
+            }
+            if ($tell !== null) {
+                $tell($position);
+            }
+        }
+
+        return $this->unchained($site) ?? $this->brokenSeal($site);
+    }
+
+    /** What the chain comes to at the end of a day: the hash of the last link recorded before this moment; null where nothing was. */
+    public function digestBefore(Site $site, Instant $moment): ?Seal
+    {
+        $row = $this->connection->fetchAssociative(
+            "SELECT position, encode(hash, 'hex') AS hash FROM chain_link WHERE site_id = ? AND recorded_at < ? ORDER BY position DESC LIMIT 1",
+            [$site->id->toRfc4122(), $moment->rfc3339()],
+        );
+
+        return $row !== false && \is_int($row['position']) && \is_string($row['hash']) ? new Seal($row['position'], $row['hash']) : null;
+    }
+
+    public function length(Site $site): int
+    {
+        $length = $this->connection->fetchOne('SELECT coalesce(max(position), 0) FROM chain_link WHERE site_id = ?', [$site->id->toRfc4122()]);
+
+        return \is_int($length) ? $length : 0;
+    }
+
+    /** @return list<array{position: int, kind: string, row_id: string, hash: string, canonical: string|null}> */
+    private function links(Site $site, int $after): array
+    {
+        /** @var list<array{position: int, kind: string, row_id: string, hash: string, canonical: string|null}> */
+        return $this->connection->fetchAllAssociative(<<<'SQL'
+            SELECT position, kind, row_id, encode(hash, 'hex') AS hash, chain_canonical(kind, row_id) AS canonical
+            FROM chain_link WHERE site_id = ? AND position > ? ORDER BY position LIMIT ?
+            SQL, [$site->id->toRfc4122(), $after, self::AT_ONCE]);
+    }
+
+    /** A row that was put in without its link. */
+    private function unchained(Site $site): ?ChainBreak
+    {
+        foreach (self::KINDS as $kind) {
+            $ofSite = match ($kind) {
+                'event' => 'EXISTS (SELECT 1 FROM batch b WHERE b.id = r.batch_id AND b.site_id = :site)',
+                'thermometer_check' => 'EXISTS (SELECT 1 FROM thermometer t WHERE t.id = r.thermometer_id AND t.site_id = :site)',
+                default => 'r.site_id = :site',
+            };
+            $id = $this->connection->fetchOne("SELECT r.id FROM $kind r WHERE $ofSite AND NOT EXISTS (SELECT 1 FROM chain_link l WHERE l.kind = '$kind' AND l.row_id = r.id) LIMIT 1", ['site' => $site->id->toRfc4122()]);
+            if (\is_string($id)) {
+                return new ChainBreak('not_chained', 0, $kind, $id);
+            }
+        }
+
+        return null;
+    }
+
+    /** A signed day whose digest is not that of its place in the chain: all of the chain was made anew. */
+    private function brokenSeal(Site $site): ?ChainBreak
+    {
+        /** @var array{id: string, position: int}|false $sign */
+        $sign = $this->connection->fetchAssociative(<<<'SQL'
+            SELECT s.id, s.position FROM day_sign s LEFT JOIN chain_link l ON l.site_id = s.site_id AND l.position = s.position
+            WHERE s.site_id = ? AND encode(l.hash, 'hex') IS DISTINCT FROM s.digest ORDER BY s.position LIMIT 1
+            SQL, [$site->id->toRfc4122()]);
+
+        return $sign === false ? null : new ChainBreak('seal', $sign['position'], 'day_sign', $sign['id']);
+    }
+}
