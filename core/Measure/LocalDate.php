@@ -11,6 +11,16 @@ final readonly class LocalDate
     {
     }
 
+    /** A date as ISO 8601 writes it, 2026-11-25; null where it is none. */
+    public static function ofIso(string $iso): ?self
+    {
+        if (preg_match('/^(\d{4})-(\d\d)-(\d\d)$/D', $iso, $part) !== 1 || !checkdate((int) $part[2], (int) $part[3], (int) $part[1])) {
+            return null;
+        }
+
+        return self::ofInstant(Instant::parse($iso.'T00:00:00Z'), Zone::named('UTC'));
+    }
+
     public static function ofInstant(Instant $instant, Zone $zone): self
     {
         return new self((int) floor(($instant->epoch + $zone->offsetAt($instant)) / 86400));

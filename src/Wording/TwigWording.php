@@ -132,6 +132,13 @@ final readonly class TwigWording
         return $this->figures->time($instant, $site->zone());
     }
 
+    /** Seconds since 1970 as a moment. */
+    #[AsTwigFilter('moment_of')]
+    public function momentOf(?int $epoch): Instant
+    {
+        return Instant::ofEpoch($epoch ?? 0);
+    }
+
     #[AsTwigFilter('date_words')]
     public function dateWords(LocalDate $date): string
     {
