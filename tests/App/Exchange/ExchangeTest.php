@@ -1,0 +1,149 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Exchange;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\DomCrawler\Crawler;
+use Verjuicer\App\Exchange\Csv;
+use Verjuicer\App\Exchange\RecordExport;
+use Verjuicer\Tests\App\Web\KitchenTestCase;
+
+/** Tables out as RFC 4180 has them, and a logger's readings in: seen before they are taken, all or nothing, each once. */
+final class ExchangeTest extends KitchenTestCase
+{
+    /** @param list<string|int|null> $fields */
+    #[DataProvider('lines')]
+    public function testALineReadsBackAsItWasWritten(array $fields, string $line): void
+    {
+        self::assertSame($line."\r\n", Csv::line($fields));
+        self::assertSame([array_map(static fn (string|int|null $field): string => trim((string) $field), $fields)], Csv::read(Csv::line($fields)));
+    }
+
+    /** @return iterable<array{list<string|int|null>, string}> */
+    public static function lines(): iterable
+    {
+        yield [['a', 1, 'b c'], 'a,1,b c'];
+        yield [['a,b', 'say "hot"', null, 'x'], '"a,b","say ""hot""",,x'];
+        yield [["two\nlines", 'плечо'], "\"two\nlines\",плечо"];
+        yield [['\\', 'x'], '\\,x'];
+    }
+
+    /** @param list<list<string>> $expected */
+    #[DataProvider('tables')]
+    public function testReadsTablesAsOthersWriteThem(string $text, array $expected): void
+    {
+        self::assertSame($expected, Csv::read($text));
+    }
+
+    /** @return iterable<array{string, list<list<string>>}> */
+    public static function tables(): iterable
+    {
+        yield ["a,b\nc,d", [['a', 'b'], ['c', 'd']]];
+        yield ["\xEF\xBB\xBFa;b\r\nc;1,5\r\n", [['a', 'b'], ['c', '1,5']]];
+        yield ["a\tb\nc\td\n\n", [['a', 'b'], ['c', 'd']]];
+        yield ['', []];
+    }
+
+    public function testReadingsAndEventsGoOutWithEveryColumn(): void
+    {
+        $this->logIn('wynn');
+        foreach (['readings' => RecordExport::READING_COLUMNS, 'events' => RecordExport::EVENT_COLUMNS] as $what => $columns) {
+            $table = Csv::read($this->download("/export/$what?from=2020-01-01&to=2100-01-01"));
+            self::assertSame($columns, $table[0]);
+            foreach ($table as $row) {
+                self::assertCount(\count($columns), $row);
+            }
+            $shared = $this->number("SELECT count(*) FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.tag = 26 AND e.type <> 'close'".($what === 'readings' ? " AND e.type = 'reading'" : ''));
+            self::assertCount(1 + $this->number('SELECT count(*) FROM event'.($what === 'readings' ? " WHERE type = 'reading'" : '')) + 2 * $shared, $table, 'two portions have the events they share');
+        }
+        $this->client->request('GET', '/export/readings?from=yesterday&to=today');
+        self::assertResponseStatusCodeSame(404);
+    }
+
+    /** @param array<string, string> $mapping */
+    #[DataProvider('loggers')]
+    public function testALoggersTableIsSeenBeforeItIsTaken(string $text, array $mapping, string $said, int $kept): void
+    {
+        $this->logIn('dell');
+        $before = $this->number("SELECT count(*) FROM event WHERE type = 'reading'");
+        $page = $this->submit($text, $mapping);
+        self::assertStringContainsString($said, $page->filter('main')->text());
+        self::assertSame($before, $this->number("SELECT count(*) FROM event WHERE type = 'reading'"), 'nothing yet');
+        if ($kept === 0) {
+            self::assertCount(0, $page->selectButton('Take it'));
+
+            return;
+        }
+        $this->client->submit($page->selectButton('Take it')->form());
+        self::assertResponseRedirects('/exchange');
+        self::assertSame($before + $kept, $this->number("SELECT count(*) FROM event WHERE type = 'reading'"));
+        self::assertStringContainsString('0 are new, '.$kept.' are there already', $this->submit($text, $mapping)->filter('main')->text(), 'the same again is known');
+    }
+
+    /** @return iterable<string, array{string, array<string, string>, string, int}> */
+    public static function loggers(): iterable
+    {
+        yield 'with a zone of its own' => ["time,temp\n2026-11-01T12:00:00Z,160.5\n2026-11-01T12:10:00Z,161\n", [], '2 are new', 2];
+        yield 'on the wall, in °C, other columns' => ["id;t;when\n1;71,5;2026-11-01 05:00\n2;72,0;2026-11-01 05:10\n3;72,0;2026-11-01 05:10\n", ['time' => '3', 'temperature' => '2', 'unit' => 'C'], '2 are new', 2];
+        yield 'without a header' => ["2026-11-01 05:00:30,160\n", ['header' => ''], '1 are new', 1];
+        yield 'a clock that goes back' => ["t,v\n2026-11-01 01:50,160\n2026-11-01 01:10,161\n2026-11-01 01:50,162\n", [], '3 are new', 3];
+        yield 'one bad line refuses all' => ["t,v\n2026-11-01 05:00,160\n2026-11-01 05:10,hot\n", [], 'Line 3:', 0];
+        yield 'a time that is skipped' => ["t,v\n2026-03-08 02:30,160\n", [], 'a clock change skips', 0];
+        yield 'a time ahead' => ["t,v\n2126-03-08 05:30,160\n", [], 'lies ahead', 0];
+        yield 'no readings' => ["t,v\n", [], 'there is no reading in it', 0];
+        yield 'a tag nobody has' => ["t,v\n2026-11-01 05:00,160\n", ['tag' => '998'], 'No open batch has that tag', 0];
+        yield 'a piece it does not have' => ["t,v\n2026-11-01 05:00,160\n", ['piece' => '9'], 'Write a whole number that fits', 0];
+        yield 'a zone that is none' => ["t,v\n2026-11-01 05:00,160\n", ['zone' => 'Denver'], 'Write a zone such as', 0];
+    }
+
+    #[DataProvider('hundredths')]
+    public function testHundredthsAreNeverRoundedToTheSafeSide(string $logged, string $kept): void
+    {
+        $this->logIn('dell');
+        $page = $this->submit("t,v\n2026-11-01T12:00:00Z,$logged\n", []);
+        $this->client->submit($page->selectButton('Take it')->form());
+        self::assertJsonStringEqualsJsonString($kept, $this->words("SELECT (members->'temp')::text FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"));
+    }
+
+    /** @return iterable<array{string, string}> */
+    public static function hundredths(): iterable
+    {
+        yield ['134.99', '{"f":134.9}'];
+        yield ['135.00', '{"f":135}'];
+        yield ['41.01', '{"f":41.1}'];
+        yield ['41.00', '{"f":41}'];
+        yield ['70.04', '{"f":70.1}'];
+        yield ['165.05', '{"f":165}'];
+        yield ['-4.06', '{"f":-4}'];
+    }
+
+    public function testOnlyAManagerTakesAnythingIn(): void
+    {
+        foreach (['mara', 'wynn'] as $login) {
+            $this->logIn($login);
+            self::assertCount(0, $this->client->request('GET', '/exchange')->filter('input[type=file]'));
+            $this->client->request('POST', '/exchange');
+            self::assertResponseStatusCodeSame(403);
+        }
+    }
+
+    /** @param array<string, string> $mapping */
+    private function submit(string $text, array $mapping): Crawler
+    {
+        $form = $this->client->request('GET', '/exchange')->selectButton('See what would happen')->form();
+        $values = $mapping + ['what' => 'logger', 'tag' => '7', 'text' => $text, 'thermometer' => 'T1'] + $form->getValues();
+
+        return $this->client->request('POST', '/exchange', $values);
+    }
+
+    private function download(string $path): string
+    {
+        ob_start();
+        $this->client->request('GET', $path);
+        $streamed = (string) ob_get_clean();
+
+        return $streamed !== '' ? $streamed : $this->client->getInternalResponse()->getContent();
+    }
+}
