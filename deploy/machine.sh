@@ -29,6 +29,11 @@ need_php() {
     [ ${#packages[@]} -eq 0 ] || install_packages "${packages[@]}"
 }
 
+# Reads the text back out of a PDF, for the tests of what is printed.
+need_pdftotext() {
+    command -v pdftotext >/dev/null || install_packages poppler-utils
+}
+
 need_browser() {
     command -v chromedriver >/dev/null && command -v chromium >/dev/null || install_packages chromium chromium-driver
 }

@@ -33,7 +33,9 @@ final readonly class BatchPicture
     public const LEFT = 52;
     public const RIGHT = 852;
 
-    private const SHAPES = 6;
+    /** The mark of a piece, as a path around its middle. */
+    public const MARKS = ['M-5 0a5 5 0 1 0 10 0a5 5 0 1 0-10 0Z', 'M0-6 6 5H-6Z', 'M-4.500-4.500h9v9h-9Z', 'M0-6.500 6 0 0 6.500-6 0Z', 'M0 6 6-5H-6Z', 'M-2-6h4v4h4v4h-4v4h-4v-4h-4v-4h4Z'];
+
     private const RAW_MINUTES = 45;
     private const SIGNS = [EventType::Inject, EventType::Tenderize, EventType::Season, EventType::Trim, EventType::Wrap, EventType::Spritz, EventType::Sauce, EventType::ProbeMoved, EventType::PitSet, EventType::Note];
 
@@ -188,7 +190,7 @@ final readonly class BatchPicture
                 'track' => $track,
                 'piece' => $first->piece,
                 'spot' => $first->spot,
-                'shape' => ($first->piece - 1) % self::SHAPES,
+                'shape' => ($first->piece - 1) % \count(self::MARKS),
                 'dash' => $spots[$first->spot] % 3,
                 'line' => implode(' ', array_map(static fn (array $mark): string => $mark['x'].','.$mark['y'], $believed)),
                 'marks' => $marks,

@@ -6,9 +6,11 @@ namespace Verjuicer\App\Board;
 
 use Verjuicer\App\Batch\CookOutlook;
 use Verjuicer\App\Batch\FallOutlook;
+use Verjuicer\App\Trends\Deviation;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Clock;
 use Verjuicer\Core\Assess\ClockKind;
+use Verjuicer\Core\Assess\Finding;
 use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Core\Assess\Reading;
 use Verjuicer\Core\Assess\Stage;
@@ -22,7 +24,7 @@ use Verjuicer\Core\Record\Detail\Held;
 use Verjuicer\Core\Record\EventType;
 use Verjuicer\Core\Record\Extras;
 
-/** Packs what the board needs of an assessment into JSON, and unpacks it. */
+/** Packs what the board, and the trends in SQL, need of an assessment into JSON, and unpacks what the board needs. */
 final readonly class LaneFacts
 {
     private const MOST_POINTS = 24;
@@ -39,6 +41,10 @@ final readonly class LaneFacts
             'pieces' => $assessment->record->product->pieces,
             'rules' => $assessment->rules->id,
             'wrongs' => array_map(static fn (Verdict $verdict): string => $verdict->value, $wrongs),
+            'judged' => (object) array_map(static fn (Verdict $verdict): string => $verdict->value, $assessment->rulesJudged),
+            'deviations' => array_map(static fn (Deviation $one): array => [$one->rule, $one->at?->epoch, $one->unit], Deviation::of($assessment)),
+            'units' => Deviation::units($assessment),
+            'house' => array_values(array_unique(array_map(static fn (Finding $finding): string => $finding->rule, array_filter($assessment->findings, static fn (Finding $finding): bool => !$finding->isJudged())))),
             'stages' => array_map(static fn (Stage $stage): array => [$stage->type()->value, $stage->from->epoch, $stage->isOpen ? null : $stage->to->epoch], $timeline->stages),
             'line' => array_map(static fn (Reading $reading): array => [$reading->at, $reading->temp->tenths, $reading->temp->unit->value], self::line($timeline->readings)),
             'last' => $last === null ? null : [$last->temp->tenths, $last->temp->unit->value, $last->track, $last->at],

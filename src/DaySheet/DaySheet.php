@@ -7,6 +7,7 @@ namespace Verjuicer\App\DaySheet;
 use Verjuicer\App\Batch\Batch;
 use Verjuicer\App\Chain\Seal;
 use Verjuicer\App\Receiving\Lot;
+use Verjuicer\Core\Assess\ActionTaken;
 use Verjuicer\Core\Assess\Finding;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
@@ -15,12 +16,12 @@ use Verjuicer\Core\Measure\LocalDate;
 final readonly class DaySheet
 {
     /**
-     * @param list<array{batch: Batch, verdict: string, readings: int, findings: list<array{finding: Finding, sentence: string}>, cautions: list<string>, open: list<string>, actions: list<array{at: Instant, by: string, rule: string, text: string}>, runs_on: bool}> $batches
-     * @param list<array{label: string, at: Instant, by: string, method: string, read: string, passed: bool}>                                                                                                                                                            $checks
-     * @param list<Lot>                                                                                                                                                                                                                                                  $lots
-     * @param list<array{at: Instant, by: string, what: string, batch: string, id: string}>                                                                                                                                                                              $disposals
-     * @param list<array{at: Instant, by: string, name: string, digest: string, reasons: array<string, string>}>                                                                                                                                                         $signatures
-     * @param list<array{at: Instant, recorded_at: Instant, by: string, batch: string, id: string, type: string}>                                                                                                                                                        $amendments
+     * @param list<array{batch: Batch, verdict: string, readings: int, findings: list<array{finding: Finding, sentence: string}>, cautions: list<string>, open: list<string>, actions: list<ActionTaken>, runs_on: bool}> $batches
+     * @param list<array{label: string, at: Instant, by: string, method: string, read: string, passed: bool}>                                                                                                             $checks
+     * @param list<Lot>                                                                                                                                                                                                   $lots
+     * @param list<array{at: Instant, by: string, what: string, batch: string, id: string}>                                                                                                                               $disposals
+     * @param list<array{at: Instant, by: string, name: string, digest: string, reasons: array<string, string>}>                                                                                                          $signatures
+     * @param list<array{at: Instant, recorded_at: Instant, by: string, batch: string, id: string, type: string}>                                                                                                         $amendments
      */
     public function __construct(
         public LocalDate $day,

@@ -17,13 +17,12 @@ use Verjuicer\App\Site\Site;
 use Verjuicer\App\Thermometer\Thermometers;
 use Verjuicer\App\Wording\Figures;
 use Verjuicer\App\Wording\FindingText;
-use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\ActionTaken;
 use Verjuicer\Core\Assess\Finding;
 use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Core\Assess\Verdict;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
-use Verjuicer\Core\Record\Detail\Action;
 use Verjuicer\Core\Record\EventType;
 
 /** Makes day sheets, and keeps the signatures under them. */
@@ -92,7 +91,7 @@ final readonly class DaySheets
         return $ids === [] ? [] : $this->entities->getRepository(Batch::class)->findBy(['id' => array_map(Uuid::fromString(...), $ids)], ['tag' => 'ASC']);
     }
 
-    /** @return array{batch: Batch, verdict: string, readings: int, findings: list<array{finding: Finding, sentence: string}>, cautions: list<string>, open: list<string>, actions: list<array{at: Instant, by: string, rule: string, text: string}>, runs_on: bool} */
+    /** @return array{batch: Batch, verdict: string, readings: int, findings: list<array{finding: Finding, sentence: string}>, cautions: list<string>, open: list<string>, actions: list<ActionTaken>, runs_on: bool} */
     private function batch(Batch $batch, Instant $from, Instant $to): array
     {
         $assessment = $this->page->assess($batch);
@@ -107,22 +106,9 @@ final readonly class DaySheets
             'findings' => array_map(fn (Finding $finding): array => ['finding' => $finding, 'sentence' => $this->findings->sentence($finding, $assessment)], $wrong),
             'cautions' => array_map(fn (Finding $finding): string => $this->findings->sentence($finding, $assessment), $cautions),
             'open' => OpenActions::of($assessment),
-            'actions' => self::actions($assessment),
+            'actions' => ActionTaken::of($assessment),
             'runs_on' => $batch->begunAt->getTimestamp() < $from->epoch || $assessment->timeline->end === null || $assessment->timeline->end->epoch >= $to->epoch,
         ];
-    }
-
-    /** @return list<array{at: Instant, by: string, rule: string, text: string}> */
-    private static function actions(Assessment $assessment): array
-    {
-        $actions = [];
-        foreach ($assessment->timeline->events as $event) {
-            if ($event->detail instanceof Action) {
-                $actions[] = ['at' => $event->at, 'by' => $event->by, 'rule' => $event->detail->finding ?? '', 'text' => $event->detail->text ?? ''];
-            }
-        }
-
-        return $actions;
     }
 
     /** @return list<array{label: string, at: Instant, by: string, method: string, read: string, passed: bool}> */
@@ -130,10 +116,8 @@ final readonly class DaySheets
     {
         $checks = [];
         foreach ($this->thermometers->of($site) as $thermometer) {
-            foreach ($this->thermometers->checksOf($thermometer) as $check) {
-                if ($check->at->epoch >= $from->epoch && $check->at->epoch < $to->epoch) {
-                    $checks[] = ['label' => $thermometer->label, 'at' => $check->at, 'by' => $check->by, 'method' => $check->method, 'read' => $this->figures->temperature($check->read), 'passed' => $check->hasPassed];
-                }
+            foreach ($this->thermometers->checksOf($thermometer, $from, $to) as $check) {
+                $checks[] = ['label' => $thermometer->label, 'at' => $check->at, 'by' => $check->by, 'method' => $check->method, 'read' => $this->figures->temperature($check->read), 'passed' => $check->hasPassed];
             }
         }
 

@@ -56,15 +56,15 @@ final readonly class Thermometers
         return \is_string($label) ? $label : null;
     }
 
-    /** @return list<Check> by the time they were made */
-    public function checksOf(Thermometer $thermometer): array
+    /** @return list<Check> by the time they were made, from one moment on and before another */
+    public function checksOf(Thermometer $thermometer, ?Instant $from = null, ?Instant $before = null): array
     {
         $tolerance = $this->ruleSets->get($thermometer->site->ruleSet)->thermometerTolerance;
         /** @var list<array{id: string, at: int, initials: string, method: string, expected: string, read: string, outcome: string, pressure_hpa: int|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(<<<'SQL'
             SELECT c.id, extract(epoch FROM c.at)::bigint AS at, a.initials, c.method, c.expected, c.read, c.outcome, c.pressure_hpa
-            FROM thermometer_check c JOIN account a ON a.id = c.account_id WHERE c.thermometer_id = ? ORDER BY c.at, c.seq
-            SQL, [$thermometer->id->toRfc4122()]);
+            FROM thermometer_check c JOIN account a ON a.id = c.account_id WHERE c.thermometer_id = ? AND c.at >= ? AND c.at < ? ORDER BY c.at, c.seq
+            SQL, [$thermometer->id->toRfc4122(), $from?->rfc3339() ?? '-infinity', $before?->rfc3339() ?? 'infinity']);
 
         return array_map(static function (array $row) use ($tolerance): Check {
             $expected = self::temperature($row['expected']);

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess;
+
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Detail\Action;
+
+/** A corrective action that was taken: which rule it answers, what was done, when and by whom. */
+final readonly class ActionTaken
+{
+    public function __construct(public string $rule, public string $text, public Instant $at, public string $by)
+    {
+    }
+
+    /** @return list<self> by time */
+    public static function of(Assessment $assessment): array
+    {
+        $taken = [];
+        foreach ($assessment->timeline->events as $event) {
+            if ($event->detail instanceof Action) {
+                $taken[] = new self($event->detail->finding ?? '', $event->detail->text ?? '', $event->at, $event->by);
+            }
+        }
+
+        return $taken;
+    }
+}
