@@ -25,6 +25,8 @@ use Verjuicer\Core\Assess\ActionTaken;
 use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Record\TimePlan;
+use Verjuicer\Core\Ruleset\CookingCategory;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /** Makes the PDF of a packet: cover, verdicts by rule, every batch with its picture, events, findings and actions, checks, signatures, rules. */
@@ -100,6 +102,8 @@ final readonly class PacketMaker
             'parts' => $parts,
             'rules' => $rules,
             'rule_sets' => $ruleSets,
+            'categories' => CookingCategory::cases(),
+            'plans' => TimePlan::cases(),
             'checks' => $this->checks($site, $from, $to),
             'signatures' => $this->signatures($site, $packet->scope),
             'seal' => $this->chain->digestBefore($site, Instant::ofEpoch($this->now->instant()->epoch + 1)),

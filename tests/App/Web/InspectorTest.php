@@ -25,7 +25,7 @@ final class InspectorTest extends KitchenTestCase
     public function testAPacketHoldsWhatWasChosenAndNothingElse(PacketScope $scope, string $paper, array $within, array $without): void
     {
         $text = $this->text($this->made($scope, $paper));
-        foreach (['Packet for an inspector', 'Quarry Lane Smokehouse', 'Verdicts by rule', '3-501.14', 'FDA Food Code 2022', 'T2 QL-0119', ...$within] as $words) {
+        foreach (['Packet for an inspector', 'Quarry Lane Smokehouse', 'Verdicts by rule', '3-501.14', 'FDA Food Code 2022', 'T2 QL-0119', '145 °F for 4 min', '3-401.11(A)', 'readings in hot hold at least every 2 h', ...$within] as $words) {
             self::assertStringContainsString($words, $text);
         }
         foreach ($without as $words) {
