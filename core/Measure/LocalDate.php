@@ -31,6 +31,15 @@ final readonly class LocalDate
         return new self($this->days + $days);
     }
 
+    /** The same day of a later or earlier month; where that month is shorter, its last day. */
+    public function plusMonths(int $months): self
+    {
+        [$year, $month, $day] = array_map(intval(...), explode('-', $this->iso()));
+        $first = (int) gmmktime(0, 0, 0, $month + $months, 1, $year);
+
+        return new self(intdiv($first, 86400) + min($day, (int) gmdate('t', $first)) - 1);
+    }
+
     public function daysSince(self $earlier): int
     {
         return $this->days - $earlier->days;

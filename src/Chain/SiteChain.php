@@ -67,7 +67,15 @@ final readonly class SiteChain
             [$site->id->toRfc4122(), $moment->rfc3339()],
         );
 
-        return $row !== false && \is_int($row['position']) && \is_string($row['hash']) ? new Seal($row['position'], $row['hash']) : null;
+        return self::sealOf($row);
+    }
+
+    /** What the chain comes to now. */
+    public function seal(Site $site): ?Seal
+    {
+        $row = $this->connection->fetchAssociative("SELECT position, encode(hash, 'hex') AS hash FROM chain_link WHERE site_id = ? ORDER BY position DESC LIMIT 1", [$site->id->toRfc4122()]);
+
+        return self::sealOf($row);
     }
 
     public function length(Site $site): int
@@ -75,6 +83,12 @@ final readonly class SiteChain
         $length = $this->connection->fetchOne('SELECT coalesce(max(position), 0) FROM chain_link WHERE site_id = ?', [$site->id->toRfc4122()]);
 
         return \is_int($length) ? $length : 0;
+    }
+
+    /** @param array<string, mixed>|false $row */
+    private static function sealOf(array|false $row): ?Seal
+    {
+        return $row !== false && \is_int($row['position']) && \is_string($row['hash']) ? new Seal($row['position'], $row['hash']) : null;
     }
 
     /** @return list<array{position: int, kind: string, row_id: string, hash: string, canonical: string|null}> */

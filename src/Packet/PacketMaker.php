@@ -106,7 +106,7 @@ final readonly class PacketMaker
             'plans' => TimePlan::cases(),
             'checks' => $this->checks($site, $from, $to),
             'signatures' => $this->signatures($site, $packet->scope),
-            'seal' => $this->chain->digestBefore($site, Instant::ofEpoch($this->now->instant()->epoch + 1)),
+            'seal' => $this->chain->seal($site),
         ]);
         $process = new Process(['weasyprint', '-', '-'], null, null, $html, self::PDF_SECONDS);
         $process->mustRun();

@@ -29,6 +29,14 @@ class Site
     #[ORM\Column]
     public bool $isSusceptible = false;
 
+    /** How many months every record is kept at the least. */
+    #[ORM\Column]
+    public int $keepMonths = 24;
+
+    /** What asks for it: a section of the local code, an order, a plan. */
+    #[ORM\Column(type: 'text')]
+    public string $keepBasis = '';
+
     private ?Zone $zone = null;
 
     public function __construct(

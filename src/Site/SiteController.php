@@ -26,7 +26,7 @@ final class SiteController extends FormController
     {
         $site = $this->account->get()->site;
 
-        return $this->page('kitchen/site.html.twig', $this->blank(['allergens' => $site->allergenList->value, 'advisory' => $site->hasAdvisory ? '1' : '', 'susceptible' => $site->isSusceptible ? '1' : '']), ['site' => $site, 'lists' => AllergenList::cases()]);
+        return $this->page('kitchen/site.html.twig', $this->blank(['allergens' => $site->allergenList->value, 'advisory' => $site->hasAdvisory ? '1' : '', 'susceptible' => $site->isSusceptible ? '1' : '', 'keep_months' => (string) $site->keepMonths, 'keep_basis' => $site->keepBasis]), ['site' => $site, 'lists' => AllergenList::cases()]);
     }
 
     #[Route('', name: 'site_keep', methods: ['POST'])]
@@ -35,15 +35,18 @@ final class SiteController extends FormController
         $site = $this->account->get()->site;
         $input = $this->read($request, 'site');
         $list = $input->choice('allergens', AllergenList::class, true);
+        $months = $input->whole('keep_months', 1, 240, true);
         if ($input->isOn('advisory') && $input->isOn('susceptible')) {
             $input->refuse('form', 'site.problem.susceptible');
         }
-        if (!$input->isGood() || $list === null) {
+        if (!$input->isGood() || $list === null || $months === null) {
             return $this->page('kitchen/site.html.twig', $input, ['site' => $site, 'lists' => AllergenList::cases()]);
         }
         $site->allergenList = $list;
         $site->hasAdvisory = $input->isOn('advisory');
         $site->isSusceptible = $input->isOn('susceptible');
+        $site->keepMonths = $months;
+        $site->keepBasis = $input->text('keep_basis');
         $this->entities->flush();
 
         return $this->kept('site.kept', 'kitchen');

@@ -112,6 +112,32 @@ final class InspectorTest extends KitchenTestCase
         self::assertResponseIsSuccessful();
     }
 
+    public function testWhatMustBeKeptAndUntilWhen(): void
+    {
+        $this->logIn('wynn');
+        $text = $this->client->request('GET', '/keeping')->filter('main')->text();
+        self::assertStringContainsString('at least 24 months', $text);
+        self::assertStringContainsString('Nobody has written down yet', $text);
+        $this->client->request('GET', '/site');
+        self::assertResponseStatusCodeSame(403);
+        $this->logIn('dell');
+        $form = fn () => $this->client->request('GET', '/site')->selectButton('Keep')->form();
+        $page = $this->client->submit($form(), ['keep_months' => '0', 'keep_basis' => 'County rule 12']);
+        self::assertSelectorExists('#problem-keep_months');
+        self::assertSame('County rule 12', $page->filter('[name=keep_basis]')->attr('value'), 'nothing that was typed is lost');
+        $this->client->submit($form(), ['keep_months' => '1', 'keep_basis' => 'County rule 12']);
+        $this->connection()->executeStatement("UPDATE board_lane SET ended_at = now() - interval '40 days' WHERE tag = 3");
+        $page = $this->client->request('GET', '/keeping');
+        self::assertStringContainsString('County rule 12', $page->filter('main')->text());
+        $cells = $page->filter('tbody tr')->first()->filter('td')->each(static fn (Crawler $cell): string => $cell->text());
+        self::assertSame((string) $this->number('SELECT count(*) FROM batch'), $cells[0]);
+        $today = new \DateTimeImmutable('now', new \DateTimeZone('America/Denver'));
+        self::assertStringContainsString($today->modify('-40 days')->format('j M Y'), $cells[1]);
+        self::assertStringContainsString($today->format('j M Y'), $cells[2], 'an open one counts as of today');
+        self::assertSame('1', $cells[4], 'one is past its time, and is there all the same');
+        self::assertStringContainsString('Link '.$this->number('SELECT max(position) FROM chain_link').':', $page->filter('main')->text());
+    }
+
     private function made(PacketScope $scope, string $paper): string
     {
         $id = $this->asked($scope, $paper);

@@ -120,4 +120,19 @@ final class MeasureTest extends TestCase
         $this->expectExceptionMessage('IANA name');
         Zone::named('Mountain');
     }
+
+    #[DataProvider('months')]
+    public function testMonthsLaterIsTheSameDayOrTheLastOfAShorterMonth(string $date, int $months, string $then): void
+    {
+        self::assertSame($then, LocalDate::ofIso($date)?->plusMonths($months)->iso());
+    }
+
+    /** @return list<array{string, int, string}> */
+    public static function months(): array
+    {
+        return [
+            ['2026-11-25', 24, '2028-11-25'], ['2026-01-31', 1, '2026-02-28'], ['2028-01-31', 1, '2028-02-29'], ['2028-02-29', 12, '2029-02-28'],
+            ['2026-12-31', -1, '2026-11-30'], ['2026-12-15', 1, '2027-01-15'], ['2026-03-31', -13, '2025-02-28'], ['1970-01-01', 0, '1970-01-01'],
+        ];
+    }
 }
