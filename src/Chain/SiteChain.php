@@ -15,7 +15,7 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class SiteChain
 {
     private const AT_ONCE = 2000;
-    private const KINDS = ['batch', 'event', 'site_event', 'lot', 'thermometer_check', 'day_sign'];
+    private const KINDS = ['batch', 'event', 'site_event', 'lot', 'batch_lot', 'thermometer_check', 'day_sign'];
 
     public function __construct(private Connection $connection)
     {
@@ -78,6 +78,22 @@ final readonly class SiteChain
         return self::sealOf($row);
     }
 
+    /** The link at a place of the chain; null where it does not reach so far. */
+    public function at(Site $site, int $position): ?Seal
+    {
+        return self::sealOf($this->connection->fetchAssociative("SELECT position, encode(hash, 'hex') AS hash FROM chain_link WHERE site_id = ? AND position = ?", [$site->id->toRfc4122(), $position]));
+    }
+
+    /** @return iterable<array{day: string, position: int, digest: string}> what the chain came to at the end of every day on which anything was recorded */
+    public function daily(Site $site): iterable
+    {
+        /** @var iterable<array{day: string, position: int, digest: string}> */
+        return $this->connection->iterateAssociative(<<<'SQL'
+            SELECT DISTINCT ON (1) (recorded_at AT TIME ZONE ?)::date::text AS day, position, encode(hash, 'hex') AS digest
+            FROM chain_link WHERE site_id = ? ORDER BY 1, position DESC
+            SQL, [$site->timezone, $site->id->toRfc4122()]);
+    }
+
     public function length(Site $site): int
     {
         $length = $this->connection->fetchOne('SELECT coalesce(max(position), 0) FROM chain_link WHERE site_id = ?', [$site->id->toRfc4122()]);
@@ -106,7 +122,7 @@ final readonly class SiteChain
     {
         foreach (self::KINDS as $kind) {
             $ofSite = match ($kind) {
-                'event' => 'EXISTS (SELECT 1 FROM batch b WHERE b.id = r.batch_id AND b.site_id = :site)',
+                'event', 'batch_lot' => 'EXISTS (SELECT 1 FROM batch b WHERE b.id = r.batch_id AND b.site_id = :site)',
                 'thermometer_check' => 'EXISTS (SELECT 1 FROM thermometer t WHERE t.id = r.thermometer_id AND t.site_id = :site)',
                 default => 'r.site_id = :site',
             };

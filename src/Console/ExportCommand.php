@@ -15,7 +15,7 @@ use Verjuicer\App\Account\Account;
 use Verjuicer\App\Exchange\RecordExport;
 use Verjuicer\Core\Measure\LocalDate;
 
-#[AsCommand('verjuicer:export', 'Write records, readings or events of the site of an account to standard output')]
+#[AsCommand('verjuicer:export', 'Write records, readings, events or seals of the site of an account to standard output')]
 final class ExportCommand extends Command
 {
     public function __construct(private readonly EntityManagerInterface $entities, private readonly RecordExport $export)
@@ -25,7 +25,7 @@ final class ExportCommand extends Command
 
     protected function configure(): void
     {
-        $this->addArgument('what', InputArgument::REQUIRED, 'records (NDJSON), readings or events (CSV)')
+        $this->addArgument('what', InputArgument::REQUIRED, 'records (NDJSON), readings, events or seals (CSV; seals are those of all days)')
             ->addOption('login', null, InputOption::VALUE_REQUIRED, 'An account of the site')
             ->addOption('from', null, InputOption::VALUE_REQUIRED, 'The first day, 2026-11-25', '1970-01-01')
             ->addOption('to', null, InputOption::VALUE_REQUIRED, 'The last day', '9998-12-31');
@@ -46,10 +46,11 @@ final class ExportCommand extends Command
             'records' => $this->export->ndjson($by->site, $start, $end),
             'readings' => $this->export->readings($by->site, $start, $end),
             'events' => $this->export->events($by->site, $start, $end),
+            'seals' => $this->export->seals($by->site),
             default => null,
         };
         if ($lines === null) {
-            $output->writeln('Write records, readings or events.');
+            $output->writeln('Write records, readings, events or seals.');
 
             return self::INVALID;
         }

@@ -8,7 +8,9 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
+use Verjuicer\App\Chain\Seal;
 use Verjuicer\App\Chain\SiteChain;
 use Verjuicer\App\Site\Site;
 
@@ -28,11 +30,26 @@ final class VerifyCommand extends Command
         parent::__construct();
     }
 
+    protected function configure(): void
+    {
+        $this->addOption('expect', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'A digest that was kept elsewhere, as LINK:DIGEST from a day sheet, a packet or an export of seals: one site must have it');
+    }
+
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         $status = self::SUCCESS;
+        $expected = [];
+        foreach ((array) $input->getOption('expect') as $one) {
+            if (!\is_string($one) || preg_match('/^([1-9]\d{0,17}):([0-9a-f]{64})$/D', $one, $part) !== 1) {
+                $output->writeln('Write a digest as it is printed, LINK:DIGEST, with its 64 characters.');
+
+                return self::INVALID;
+            }
+            $expected[$one] = new Seal((int) $part[1], $part[2]);
+        }
         foreach ($this->entities->getRepository(Site::class)->findBy([], ['name' => 'ASC']) as $site) {
             $break = $this->chain->firstBreak($site);
+            $expected = array_filter($expected, fn (Seal $seal): bool => $this->chain->at($site, $seal->position)?->digest !== $seal->digest);
             if ($break === null) {
                 $output->writeln(\sprintf('%s: %d links, all hold.', $site->name, $this->chain->length($site)));
 
@@ -40,6 +57,11 @@ final class VerifyCommand extends Command
             }
             $status = self::FAILURE;
             $output->writeln(\sprintf('%s: breaks at link %d, %s %s: %s.', $site->name, $break->position, $break->kind, $break->rowId, self::WORDS[$break->what]));
+        }
+
+        foreach ($expected as $seal) {
+            $status = self::FAILURE;
+            $output->writeln(\sprintf('No site has the digest %s at link %d: what was recorded up to it is not what it was when that was written down.', $seal->digest, $seal->position));
         }
 
         return $status;

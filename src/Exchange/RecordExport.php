@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Batch\Batch;
+use Verjuicer\App\Chain\SiteChain;
 use Verjuicer\App\Record\StoredRecords;
 use Verjuicer\App\Site\Site;
 use Verjuicer\Core\Measure\Instant;
@@ -21,7 +22,9 @@ final readonly class RecordExport
     public const READING_COLUMNS = ['batch', 'tag', 'product', 'event', 'at_utc', 'by', 'piece', 'spot', 'value', 'unit', 'thermometer', 'replaced_by'];
     public const EVENT_COLUMNS = ['batch', 'tag', 'product', 'event', 'at_utc', 'recorded_at_utc', 'by', 'type', 'members', 'replaces', 'reason', 'replaced_by'];
 
-    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private StoredRecords $records)
+    public const SEAL_COLUMNS = ['day', 'link', 'digest'];
+
+    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private StoredRecords $records, private SiteChain $chain)
     {
     }
 
@@ -59,6 +62,15 @@ final readonly class RecordExport
                 $recordedAt = StoredRecords::recordedAt($event);
                 yield Csv::line([$record->code, $tag, $record->product->name, $event->id, $event->at->rfc3339(), $recordedAt?->rfc3339(), $event->by, $event->type->value, json_encode((object) $members, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION), $event->replaces, $event->reason, $replacedBy[$event->id] ?? null]);
             }
+        }
+    }
+
+    /** @return \Generator<string> the digest of the chain at the end of every day, to be kept elsewhere */
+    public function seals(Site $site): \Generator
+    {
+        yield Csv::line(self::SEAL_COLUMNS);
+        foreach ($this->chain->daily($site) as $seal) {
+            yield Csv::line([$seal['day'], $seal['position'], $seal['digest']]);
         }
     }
 

@@ -11,12 +11,17 @@ use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Account\CurrentAccount;
 use Verjuicer\App\Receiving\Lots;
 use Verjuicer\App\Recipe\Recipes;
+use Verjuicer\App\Record\Now;
 use Verjuicer\App\Thermometer\Thermometers;
+use Verjuicer\Core\Measure\LocalDate;
 
 /** One box for everything people remember; and where a lot, a thermometer's readings or a recipe went. */
 final class FindController extends AbstractController
 {
-    public function __construct(private readonly Finder $finder, private readonly Lots $lots, private readonly Thermometers $thermometers, private readonly Recipes $recipes, private readonly CurrentAccount $account)
+    /** A thermometer has been in everything of years: what it read of late is what is in doubt. Another day can be asked for. */
+    private const RECALL_DAYS = 30;
+
+    public function __construct(private readonly Finder $finder, private readonly Lots $lots, private readonly Thermometers $thermometers, private readonly Recipes $recipes, private readonly CurrentAccount $account, private readonly Now $now)
     {
     }
 
@@ -32,15 +37,17 @@ final class FindController extends AbstractController
             'lots' => $words === '' ? [] : $this->finder->lots($site, $words),
             'thermometers' => $this->thermometers->of($site),
             'recipes' => $this->recipes->of($site),
+            'most' => Finder::MOST,
         ]);
     }
 
     #[Route('/recall/{kind}/{what}', name: 'recall', requirements: ['kind' => 'lot|thermometer|recipe'], methods: ['GET'])]
-    public function recall(string $kind, string $what): Response
+    public function recall(string $kind, string $what, Request $request): Response
     {
         $site = $this->account->get()->site;
+        $lot = $kind === 'lot' ? $this->lots->find($site, $what) : null;
         $name = match ($kind) {
-            'lot' => $this->lots->find($site, $what)?->lot->number,
+            'lot' => $lot?->lot->number,
             'thermometer' => $this->thermometers->find($site, $what)?->label,
             default => $this->recipes->find($site, $what)?->name,
         };
@@ -49,6 +56,9 @@ final class FindController extends AbstractController
         }
         \assert($kind === 'lot' || $kind === 'thermometer' || $kind === 'recipe', 'the route allows no other');
 
-        return $this->render('find/recall.html.twig', ['kind' => $kind, 'name' => $name, 'site' => $site, 'found' => $this->finder->recall($site, $kind, $kind === 'lot' ? $what : $name)]);
+        $since = LocalDate::ofIso($request->query->getString('since')) ?? LocalDate::ofInstant($this->now->instant(), $site->zone())->plusDays(-self::RECALL_DAYS);
+        $found = $this->finder->recall($site, $kind, $kind === 'lot' ? $what : $name, $since->startIn($site->zone()));
+
+        return $this->render('find/recall.html.twig', ['kind' => $kind, 'what' => $what, 'name' => $name, 'site' => $site, 'found' => $found, 'lot' => $lot, 'since' => $since]);
     }
 }

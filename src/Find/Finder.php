@@ -4,20 +4,25 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Find;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Site\Site;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 
 /** Finds batches and lots by what people remember of them, and follows a lot, a thermometer or a recipe to every batch and portion. */
 final readonly class Finder
 {
-    private const MOST = 60;
-    private const COLUMNS = <<<'SQL'
+    public const MOST = 60;
+    /** What is struck does not say where a thing is: a thrown away that was taken back is still there. */
+    private const STANDS = 'NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)';
+    private const COLUMNS = "
         b.id, b.tag, b.code, b.product_name AS product, l.verdict, p.code AS parent, coalesce(b.portion_grams, b.raw_grams * b.pieces) AS grams,
-        (SELECT coalesce(e.members->>'place', e.members->>'method', e.type) FROM event e WHERE e.batch_id = b.id AND e.type IN ('cold_hold', 'freeze', 'hot_hold', 'cool', 'rest', 'cook', 'prep', 'reheat', 'time_control', 'thaw') ORDER BY e.at DESC, e.seq DESC LIMIT 1) AS "where",
+        (SELECT coalesce(e.members->>'place', e.members->>'method', e.members->>'pit', e.type) FROM event e
+            WHERE (e.batch_id = b.id OR e.batch_id = b.parent_id AND e.seq <= b.shares_up_to) AND e.type IN ('cold_hold', 'freeze', 'hot_hold', 'cool', 'rest', 'cook', 'prep', 'reheat', 'time_control', 'thaw')
+            AND ".self::STANDS." ORDER BY e.batch_id = b.id DESC, e.at DESC, e.seq DESC LIMIT 1) AS place,
         extract(epoch FROM l.ended_at)::bigint AS ended_at,
-        (SELECT e.type FROM event e WHERE e.batch_id = b.id AND e.type IN ('serve', 'discard', 'close') ORDER BY e.at, e.seq LIMIT 1) AS "end"
-        SQL;
+        (SELECT e.type FROM event e WHERE e.batch_id = b.id AND e.type IN ('serve', 'discard', 'close') AND ".self::STANDS.' ORDER BY e.at, e.seq LIMIT 1) AS "end"';
 
     public function __construct(private Connection $connection)
     {
@@ -29,18 +34,21 @@ final readonly class Finder
         $like = '%'.addcslashes($words, '%_\\').'%';
         $day = LocalDate::ofIso($words);
         $columns = self::COLUMNS;
+        /** @var list<string> $people */
+        $people = $this->connection->fetchFirstColumn('SELECT id FROM account WHERE site_id = :site AND (name ILIKE :like OR upper(initials) = upper(:words))', ['site' => $site->id->toRfc4122(), 'like' => $like, 'words' => $words]);
+        $byPeople = $people === [] ? '' : 'UNION (SELECT w.id FROM batch w WHERE w.site_id = :site AND EXISTS (SELECT 1 FROM event e WHERE e.batch_id = w.id AND e.account_id IN (:people)) ORDER BY w.begun_at DESC LIMIT :most)';
 
         return $this->read(<<<SQL
             SELECT $columns FROM batch b JOIN board_lane l ON l.batch_id = b.id LEFT JOIN batch p ON p.id = b.parent_id
             WHERE b.site_id = :site AND b.id IN (
                 SELECT id FROM batch WHERE site_id = :site AND (code ILIKE :like OR product_name ILIKE :like OR tag::text = :words OR begun_at >= :from AND begun_at < :to)
                 UNION SELECT bl.batch_id FROM batch_lot bl JOIN lot ON lot.id = bl.lot_id JOIN supplier s ON s.id = lot.supplier_id WHERE lot.site_id = :site AND (lot.number ILIKE :like OR s.name ILIKE :like)
-                UNION SELECT b2.id FROM batch b2 JOIN account a ON a.id = b2.begun_by_id WHERE b2.site_id = :site AND (a.name ILIKE :like OR a.initials = :words)
+                $byPeople
             ) ORDER BY b.begun_at DESC, b.code LIMIT :most
             SQL, [
             'site' => $site->id->toRfc4122(), 'like' => $like, 'words' => $words, 'most' => self::MOST,
             'from' => $day?->startIn($site->zone())->rfc3339() ?? '1970-01-01T00:00:00Z', 'to' => $day?->plusDays(1)->startIn($site->zone())->rfc3339() ?? '1970-01-01T00:00:00Z',
-        ]);
+        ] + ($people === [] ? [] : ['people' => $people]));
     }
 
     /** @return list<array{id: string, number: string, product: string, supplier: string}> */
@@ -54,37 +62,56 @@ final readonly class Finder
     }
 
     /**
-     * Every batch that took from a lot, was read with a thermometer or had a recipe on it, and every portion of those.
+     * Every batch that took from a lot, was read with a thermometer or had a recipe on it since, every portion of those, and what they were mixed into.
      *
      * @param 'lot'|'thermometer'|'recipe' $kind
      *
      * @return list<Found> by code, portions below what they were split off
      */
-    public function recall(Site $site, string $kind, string $what): array
+    public function recall(Site $site, string $kind, string $what, Instant $since): array
     {
         $from = match ($kind) {
             'lot' => 'SELECT batch_id FROM batch_lot WHERE lot_id = :what',
-            'thermometer' => "SELECT e.batch_id FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.site_id = :site AND e.type = 'reading' AND e.members->>'thermometer' = :what",
-            'recipe' => "SELECT e.batch_id FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.site_id = :site AND e.members->>'recipe' = :what",
+            'thermometer' => "SELECT e.batch_id FROM event e WHERE e.type = 'reading' AND e.members->>'thermometer' = :what AND e.at >= :since",
+            'recipe' => "SELECT e.batch_id FROM event e WHERE e.members->>'recipe' = :what AND e.at >= :since",
         };
-        $columns = self::COLUMNS;
 
-        return $this->read(<<<SQL
-            WITH RECURSIVE touched AS (SELECT b.id FROM batch b WHERE b.site_id = :site AND b.id IN ($from) UNION SELECT c.id FROM batch c JOIN touched t ON c.parent_id = t.id)
-            SELECT $columns FROM touched t JOIN batch b ON b.id = t.id JOIN board_lane l ON l.batch_id = b.id LEFT JOIN batch p ON p.id = b.parent_id ORDER BY b.code
-            SQL, ['site' => $site->id->toRfc4122(), 'what' => $what]);
+        return $this->read(self::touched($from).' SELECT '.self::COLUMNS.' FROM touched t JOIN batch b ON b.id = t.id JOIN board_lane l ON l.batch_id = b.id LEFT JOIN batch p ON p.id = b.parent_id ORDER BY b.code', ['site' => $site->id->toRfc4122(), 'what' => $what] + ($kind === 'lot' ? [] : ['since' => $since->rfc3339()]));
+    }
+
+    /** @return list<string> ids of every batch and portion that has to do with the lots of this number */
+    public function ofLotNumber(Site $site, string $number): array
+    {
+        /** @var list<string> */
+        return $this->connection->fetchFirstColumn(self::touched('SELECT bl.batch_id FROM batch_lot bl JOIN lot ON lot.id = bl.lot_id WHERE lot.number = :number').' SELECT id FROM touched', ['site' => $site->id->toRfc4122(), 'number' => $number]);
+    }
+
+    /** Batches of the site, what was split off them, and what they were put together with, as far as it goes. */
+    private static function touched(string $from): string
+    {
+        $stands = self::STANDS;
+
+        return <<<SQL
+            WITH RECURSIVE touched AS (
+                SELECT b.id FROM batch b WHERE b.site_id = :site AND b.id IN ($from)
+                UNION SELECT n.id FROM touched t CROSS JOIN LATERAL (
+                    SELECT c.id FROM batch c WHERE c.parent_id = t.id
+                    UNION ALL SELECT m.id FROM event e JOIN batch m ON m.site_id = :site AND m.code = e.members->>'mixed_into' WHERE e.batch_id = t.id AND e.type = 'close' AND $stands
+                ) n
+            )
+            SQL;
     }
 
     /**
-     * @param array<string, string|int> $parameters
+     * @param array<string, string|int|list<string>> $parameters
      *
      * @return list<Found>
      */
     private function read(string $sql, array $parameters): array
     {
-        /** @var list<array{id: string, tag: int, code: string, product: string, verdict: string, parent: string|null, grams: int|null, where: string|null, ended_at: int|null, end: string|null}> $rows */
-        $rows = $this->connection->fetchAllAssociative($sql, $parameters);
+        /** @var list<array{id: string, tag: int, code: string, product: string, verdict: string, parent: string|null, grams: int|null, place: string|null, ended_at: int|null, end: string|null}> $rows */
+        $rows = $this->connection->fetchAllAssociative($sql, $parameters, isset($parameters['people']) ? ['people' => ArrayParameterType::STRING] : []);
 
-        return array_map(static fn (array $row): Found => new Found($row['id'], $row['tag'], $row['code'], $row['product'], $row['verdict'], $row['parent'], $row['grams'], $row['where'], $row['ended_at'], $row['end']), $rows);
+        return array_map(static fn (array $row): Found => new Found($row['id'], $row['tag'], $row['code'], $row['product'], $row['verdict'], $row['parent'], $row['grams'], $row['place'], $row['ended_at'], $row['end']), $rows);
     }
 }

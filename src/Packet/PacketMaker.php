@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Packet;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Process\Process;
@@ -15,6 +16,7 @@ use Verjuicer\App\Batch\BatchPicture;
 use Verjuicer\App\Batch\CookView;
 use Verjuicer\App\Batch\RecordLog;
 use Verjuicer\App\Chain\SiteChain;
+use Verjuicer\App\Find\Finder;
 use Verjuicer\App\Record\Now;
 use Verjuicer\App\Site\Site;
 use Verjuicer\App\Thermometer\Check;
@@ -44,6 +46,7 @@ final readonly class PacketMaker
         private Thermometers $thermometers,
         private RuleSetLibrary $ruleSets,
         private SiteChain $chain,
+        private Finder $finder,
         private Figures $figures,
         private Environment $twig,
         private Now $now,
@@ -124,8 +127,12 @@ final readonly class PacketMaker
             $parameters['batch'] = $scope->batch;
         }
         if ($scope->lot !== '') {
-            $and .= ' AND EXISTS (SELECT 1 FROM batch_lot bl JOIN lot ON lot.id = bl.lot_id WHERE lot.number = :lot AND (bl.batch_id = b.id OR bl.batch_id = b.parent_id))';
-            $parameters['lot'] = $scope->lot;
+            $ofLot = $this->finder->ofLotNumber($site, $scope->lot);
+            if ($ofLot === []) {
+                return [];
+            }
+            $and .= ' AND b.id IN (:lot)';
+            $parameters['lot'] = $ofLot;
         }
         if ($scope->product !== '') {
             $and .= ' AND b.product_name = :product';
@@ -136,7 +143,7 @@ final readonly class PacketMaker
         return $this->connection->fetchFirstColumn(<<<SQL
             SELECT b.id FROM batch b JOIN board_lane l ON l.batch_id = b.id
             WHERE b.site_id = :site AND b.begun_at < :to AND (l.ended_at IS NULL OR l.ended_at >= :from) $and ORDER BY b.begun_at, b.code LIMIT :most
-            SQL, $parameters);
+            SQL, $parameters, isset($parameters['lot']) ? ['lot' => ArrayParameterType::STRING] : []);
     }
 
     /** @return array{Instant, Instant} */

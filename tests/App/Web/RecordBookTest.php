@@ -117,6 +117,8 @@ final class RecordBookTest extends KitchenTestCase
         yield ['ridge road', ['18 · Pork loin', 'Ridge Road Provisions']];
         yield ['-26-A', ['261 · Pork butt']];
         yield ['Rook', ['18 · Pork loin']];
+        yield ['Ike', ['7 · Lamb shoulder', '9 · House sausage']];
+        yield ['mr', ['18 · Pork loin']];
         yield ['no such thing', []];
         yield ['100%', []];
         yield ["'; DROP TABLE batch; --", []];
@@ -137,8 +139,23 @@ final class RecordBookTest extends KitchenTestCase
         self::assertStringContainsString('1.5 kg', $page->filter('tr:contains("181")')->text());
         self::assertStringContainsString('here: cabinet', $page->filter('tr:contains("18")')->first()->text());
 
+        $text = $page->filter('main')->text();
+        self::assertStringContainsString('Not yet used: 1 piece, 2.03 kg, walk-in', $text);
+        self::assertStringContainsString('2 still here, 1 served, thrown away or closed', $text);
+        // What was put together with something else is followed there; what was taken back is where it was.
+        $event = 'INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members, replaces, reason) SELECT gen_random_uuid(), b.id, now(), now(), b.begun_by_id, \'MR\', ';
+        $this->connection()->executeStatement($event."'close', jsonb_build_object('step', 'mixed', 'mixed_into', (SELECT code FROM batch WHERE tag = 21)), NULL, NULL FROM batch b WHERE b.tag = 182");
+        $this->connection()->executeStatement($event."'void', '{}', e.id, 'the wrong pan' FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.tag = 181 AND e.type = 'discard'");
+        $page = $this->client->request('GET', '/recall/lot/'.$lot);
+        self::assertSame(['18', '181', '182', '21'], $page->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()));
+        self::assertStringContainsString('here: cabinet', $page->filter('tr:contains("181")')->text());
+        self::assertStringContainsString('Beef cheek', $page->filter('tr:contains("21")')->last()->text());
+
         $thermometer = $this->words("SELECT id::text FROM thermometer WHERE label = 'T2'");
         self::assertSame(['16'], $this->client->request('GET', '/recall/thermometer/'.$thermometer)->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()));
+        $page = $this->client->request('GET', '/recall/thermometer/'.$thermometer, ['since' => '2100-01-01']);
+        self::assertStringContainsString('Everything from Fri 1 Jan 2100 on', $page->filter('main')->text());
+        self::assertCount(0, $page->filter('tbody a'));
         $recipe = $this->words("SELECT id::text FROM recipe WHERE name = 'Orchard brine'");
         self::assertSame(['5'], $this->client->request('GET', '/recall/recipe/'.$recipe)->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()));
         $this->client->request('GET', '/recall/lot/'.$recipe);
