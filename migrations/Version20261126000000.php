@@ -43,6 +43,7 @@ final class Version20261126000000 extends AbstractMigration
             $$
             SQL);
         $this->addSql("CREATE TRIGGER batch_lot_chained AFTER INSERT ON batch_lot FOR EACH ROW EXECUTE FUNCTION chain_row('')");
+        $this->addSql("CREATE INDEX event_closed ON event (batch_id) WHERE type = 'close'");
         $this->addSql('CREATE INDEX event_by ON event (batch_id, account_id)');
     }
 

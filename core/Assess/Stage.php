@@ -5,8 +5,11 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess;
 
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Detail\ByMethod;
+use Verjuicer\Core\Record\Detail\Held;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Record\Extras;
 
 /** From one stage event to the next, or to the moment of judging: then it is open. */
 final readonly class Stage
@@ -30,5 +33,17 @@ final readonly class Stage
     public function type(): EventType
     {
         return $this->event->type;
+    }
+
+    /** Where it was: the pit, the unit or the place, or by what method; null where the record names none. */
+    public function place(): ?string
+    {
+        $detail = $this->event->detail;
+
+        return match (true) {
+            $detail instanceof Held => $detail->place,
+            $detail instanceof ByMethod => $detail->method,
+            default => (new Extras($this->event))->text('pit'),
+        };
     }
 }

@@ -43,6 +43,7 @@ final readonly class LaneFacts
             'wrongs' => array_map(static fn (Verdict $verdict): string => $verdict->value, $wrongs),
             'judged' => (object) array_map(static fn (Verdict $verdict): string => $verdict->value, $assessment->rulesJudged),
             'deviations' => array_map(static fn (Deviation $one): array => [$one->rule, $one->at?->epoch, $one->unit], Deviation::of($assessment)),
+            'where' => $stage?->place(),
             'units' => Deviation::units($assessment),
             'house' => array_values(array_unique(array_map(static fn (Finding $finding): string => $finding->rule, array_filter($assessment->findings, static fn (Finding $finding): bool => !$finding->isJudged())))),
             'stages' => array_map(static fn (Stage $stage): array => [$stage->type()->value, $stage->from->epoch, $stage->isOpen ? null : $stage->to->epoch], $timeline->stages),

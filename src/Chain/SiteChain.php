@@ -30,11 +30,19 @@ final readonly class SiteChain
     /**
      * Walks the chain from its first link.
      *
-     * @param \Closure(int): void|null $tell how many links were walked so far
-     *
      * @return ChainBreak|null null where it holds
      */
-    public function firstBreak(Site $site, ?\Closure $tell = null): ?ChainBreak
+    public function firstBreak(Site $site): ?ChainBreak
+    {
+        return $this->connection->transactional(function () use ($site): ?ChainBreak {
+            // The canonical form has its times in UTC, whatever the connection is set to.
+            $this->connection->executeStatement("SET LOCAL timezone = 'UTC'");
+
+            return $this->walk($site) ?? $this->unchained($site) ?? $this->brokenSeal($site);
+        });
+    }
+
+    private function walk(Site $site): ?ChainBreak
     {
         $position = 0;
         $hash = '';
@@ -51,12 +59,9 @@ final readonly class SiteChain
                     return new ChainBreak('altered', $position, $link['kind'], $link['row_id']);
                 }
             }
-            if ($tell !== null) {
-                $tell($position);
-            }
         }
 
-        return $this->unchained($site) ?? $this->brokenSeal($site);
+        return null;
     }
 
     /** What the chain comes to at the end of a day: the hash of the last link recorded before this moment; null where nothing was. */
@@ -107,13 +112,15 @@ final readonly class SiteChain
         return $row !== false && \is_int($row['position']) && \is_string($row['hash']) ? new Seal($row['position'], $row['hash']) : null;
     }
 
-    /** @return list<array{position: int, kind: string, row_id: string, hash: string, canonical: string|null}> */
+    /** @return list<array{position: int, kind: string, row_id: string, hash: string, canonical: string|null}> the canonical form as chain_canonical() makes it, many rows at once; within UTC */
     private function links(Site $site, int $after): array
     {
+        $canonical = implode(' ', array_map(static fn (string $kind): string => "WHEN '$kind' THEN (SELECT to_jsonb(r)::text FROM $kind r WHERE r.id = l.row_id)", self::KINDS));
+
         /** @var list<array{position: int, kind: string, row_id: string, hash: string, canonical: string|null}> */
-        return $this->connection->fetchAllAssociative(<<<'SQL'
-            SELECT position, kind, row_id, encode(hash, 'hex') AS hash, chain_canonical(kind, row_id) AS canonical
-            FROM chain_link WHERE site_id = ? AND position > ? ORDER BY position LIMIT ?
+        return $this->connection->fetchAllAssociative(<<<SQL
+            SELECT l.position, l.kind, l.row_id, encode(l.hash, 'hex') AS hash, CASE l.kind $canonical END AS canonical
+            FROM chain_link l WHERE l.site_id = ? AND l.position > ? ORDER BY l.position LIMIT ?
             SQL, [$site->id->toRfc4122(), $after, self::AT_ONCE]);
     }
 

@@ -14,15 +14,7 @@ use Verjuicer\Core\Measure\LocalDate;
 final readonly class Finder
 {
     public const MOST = 60;
-    /** What is struck does not say where a thing is: a thrown away that was taken back is still there. */
-    private const STANDS = 'NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)';
-    private const COLUMNS = "
-        b.id, b.tag, b.code, b.product_name AS product, l.verdict, p.code AS parent, coalesce(b.portion_grams, b.raw_grams * b.pieces) AS grams,
-        (SELECT coalesce(e.members->>'place', e.members->>'method', e.members->>'pit', e.type) FROM event e
-            WHERE (e.batch_id = b.id OR e.batch_id = b.parent_id AND e.seq <= b.shares_up_to) AND e.type IN ('cold_hold', 'freeze', 'hot_hold', 'cool', 'rest', 'cook', 'prep', 'reheat', 'time_control', 'thaw')
-            AND ".self::STANDS." ORDER BY e.batch_id = b.id DESC, e.at DESC, e.seq DESC LIMIT 1) AS place,
-        extract(epoch FROM l.ended_at)::bigint AS ended_at,
-        (SELECT e.type FROM event e WHERE e.batch_id = b.id AND e.type IN ('serve', 'discard', 'close') AND ".self::STANDS.' ORDER BY e.at, e.seq LIMIT 1) AS "end"';
+    private const COLUMNS = "b.id, b.tag, b.code, b.product_name AS product, l.verdict, p.code AS parent, coalesce(b.portion_grams, b.raw_grams * b.pieces) AS grams, l.facts->>'where' AS place, l.facts->'stages'->-1->>0 AS stage, extract(epoch FROM l.ended_at)::bigint AS ended_at";
 
     public function __construct(private Connection $connection)
     {
@@ -89,14 +81,12 @@ final readonly class Finder
     /** Batches of the site, what was split off them, and what they were put together with, as far as it goes. */
     private static function touched(string $from): string
     {
-        $stands = self::STANDS;
-
         return <<<SQL
             WITH RECURSIVE touched AS (
                 SELECT b.id FROM batch b WHERE b.site_id = :site AND b.id IN ($from)
                 UNION SELECT n.id FROM touched t CROSS JOIN LATERAL (
                     SELECT c.id FROM batch c WHERE c.parent_id = t.id
-                    UNION ALL SELECT m.id FROM event e JOIN batch m ON m.site_id = :site AND m.code = e.members->>'mixed_into' WHERE e.batch_id = t.id AND e.type = 'close' AND $stands
+                    UNION ALL SELECT m.id FROM event e JOIN batch m ON m.site_id = :site AND m.code = e.members->>'mixed_into' WHERE e.batch_id = t.id AND e.type = 'close' AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
                 ) n
             )
             SQL;
@@ -109,9 +99,9 @@ final readonly class Finder
      */
     private function read(string $sql, array $parameters): array
     {
-        /** @var list<array{id: string, tag: int, code: string, product: string, verdict: string, parent: string|null, grams: int|null, place: string|null, ended_at: int|null, end: string|null}> $rows */
+        /** @var list<array{id: string, tag: int, code: string, product: string, verdict: string, parent: string|null, grams: int|null, place: string|null, stage: string|null, ended_at: int|null}> $rows */
         $rows = $this->connection->fetchAllAssociative($sql, $parameters, isset($parameters['people']) ? ['people' => ArrayParameterType::STRING] : []);
 
-        return array_map(static fn (array $row): Found => new Found($row['id'], $row['tag'], $row['code'], $row['product'], $row['verdict'], $row['parent'], $row['grams'], $row['place'], $row['ended_at'], $row['end']), $rows);
+        return array_map(static fn (array $row): Found => new Found($row['id'], $row['tag'], $row['code'], $row['product'], $row['verdict'], $row['parent'], $row['grams'], $row['place'], $row['stage'], $row['ended_at']), $rows);
     }
 }

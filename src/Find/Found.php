@@ -7,7 +7,7 @@ namespace Verjuicer\App\Find;
 /** One hit of a search, or one line of a recall. */
 final readonly class Found
 {
-    public function __construct(public string $id, public int $tag, public string $code, public string $product, public string $verdict, public ?string $parent = null, public ?int $grams = null, public ?string $where = null, public ?int $endedAt = null, public ?string $end = null)
+    public function __construct(public string $id, public int $tag, public string $code, public string $product, public string $verdict, public ?string $parent, public ?int $grams, public ?string $where, public ?string $stage, public ?int $endedAt)
     {
     }
 }

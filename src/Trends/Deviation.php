@@ -9,9 +9,6 @@ use Verjuicer\Core\Assess\Finding;
 use Verjuicer\Core\Assess\Stage;
 use Verjuicer\Core\Assess\Verdict;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\Detail\ByMethod;
-use Verjuicer\Core\Record\Detail\Held;
-use Verjuicer\Core\Record\Extras;
 
 /** One rule that a record breaks or does not show: when that began, as far as the record tells, and in what pit, unit or by what method. */
 final readonly class Deviation
@@ -44,7 +41,7 @@ final readonly class Deviation
     /** @return list<string> every pit, unit and method the batch went through */
     public static function units(Assessment $assessment): array
     {
-        return array_values(array_unique(array_filter(array_map(self::unit(...), $assessment->timeline->stages), static fn (?string $unit): bool => $unit !== null)));
+        return array_values(array_unique(array_filter(array_map(static fn (Stage $stage): ?string => $stage->place(), $assessment->timeline->stages), static fn (?string $unit): bool => $unit !== null)));
     }
 
     /** @param array<string, Instant> $happened by the event's id */
@@ -69,19 +66,7 @@ final readonly class Deviation
                 $of = $stage->type()->value === strtok($finding->rule, '.') ? $stage : $of;
             }
         }
-        $stage = $of ?? $within;
 
-        return $stage === null ? null : self::unit($stage);
-    }
-
-    private static function unit(Stage $stage): ?string
-    {
-        $detail = $stage->event->detail;
-
-        return match (true) {
-            $detail instanceof Held => $detail->place,
-            $detail instanceof ByMethod => $detail->method,
-            default => (new Extras($stage->event))->text('pit'),
-        };
+        return ($of ?? $within)?->place();
     }
 }

@@ -6,6 +6,7 @@ namespace Verjuicer\Tests\App\Web;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
+use Verjuicer\App\Board\BoardLanes;
 use Verjuicer\App\Chain\SiteChain;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
@@ -146,9 +147,11 @@ final class RecordBookTest extends KitchenTestCase
         $event = 'INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members, replaces, reason) SELECT gen_random_uuid(), b.id, now(), now(), b.begun_by_id, \'MR\', ';
         $this->connection()->executeStatement($event."'close', jsonb_build_object('step', 'mixed', 'mixed_into', (SELECT code FROM batch WHERE tag = 21)), NULL, NULL FROM batch b WHERE b.tag = 182");
         $this->connection()->executeStatement($event."'void', '{}', e.id, 'the wrong pan' FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.tag = 181 AND e.type = 'discard'");
+        $this->service(BoardLanes::class)->rebuild(Instant::ofEpoch(time() + 60));
         $page = $this->client->request('GET', '/recall/lot/'.$lot);
         self::assertSame(['18', '181', '182', '21'], $page->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()));
         self::assertStringContainsString('here: cabinet', $page->filter('tr:contains("181")')->text());
+        self::assertStringContainsString('Closed', $page->filter('tbody tr')->eq(2)->text());
         self::assertStringContainsString('Beef cheek', $page->filter('tr:contains("21")')->last()->text());
 
         $thermometer = $this->words("SELECT id::text FROM thermometer WHERE label = 'T2'");
