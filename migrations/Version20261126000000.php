@@ -32,6 +32,19 @@ final class Version20261126000000 extends AbstractMigration
             END
             $$
             SQL);
+        // A link is never of an earlier moment than the one before it, whatever its row says: so "up to the end of a day" is one place in the chain.
+        $this->addSql(<<<'SQL'
+            CREATE OR REPLACE FUNCTION chain_add(of_site UUID, of_kind TEXT, of_id UUID, recorded TIMESTAMPTZ) RETURNS void LANGUAGE plpgsql AS $$
+            DECLARE last RECORD;
+            BEGIN
+                -- One writer a site at a time until it commits: the chain is in the order of commits.
+                PERFORM 1 FROM site WHERE id = of_site FOR NO KEY UPDATE;
+                SELECT position, hash, recorded_at INTO last FROM chain_link l WHERE l.site_id = of_site ORDER BY position DESC LIMIT 1;
+                INSERT INTO chain_link VALUES (of_site, coalesce(last.position, 0) + 1, of_kind, of_id, greatest(recorded, last.recorded_at),
+                    sha256(coalesce(last.hash, ''::bytea) || convert_to(chain_canonical(of_kind, of_id), 'UTF8')));
+            END
+            $$
+            SQL);
         $this->addSql(<<<'SQL'
             DO $$
             DECLARE r RECORD;
@@ -44,6 +57,10 @@ final class Version20261126000000 extends AbstractMigration
             SQL);
         $this->addSql("CREATE TRIGGER batch_lot_chained AFTER INSERT ON batch_lot FOR EACH ROW EXECUTE FUNCTION chain_row('')");
         $this->addSql("CREATE INDEX event_closed ON event (batch_id) WHERE type = 'close'");
+        $this->addSql('CREATE INDEX event_replaces ON event (replaces) WHERE replaces IS NOT NULL');
+        $this->addSql('CREATE INDEX thermometer_check_at ON thermometer_check (thermometer_id, at)');
+        $this->addSql('DROP INDEX chain_link_recorded');
+        $this->addSql('CREATE INDEX chain_link_recorded ON chain_link (site_id, recorded_at, position)');
         $this->addSql('CREATE INDEX event_by ON event (batch_id, account_id)');
     }
 

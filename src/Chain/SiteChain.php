@@ -68,7 +68,7 @@ final readonly class SiteChain
     public function digestBefore(Site $site, Instant $moment): ?Seal
     {
         $row = $this->connection->fetchAssociative(
-            "SELECT position, encode(hash, 'hex') AS hash FROM chain_link WHERE site_id = ? AND recorded_at < ? ORDER BY position DESC LIMIT 1",
+            "SELECT position, encode(hash, 'hex') AS hash FROM chain_link WHERE site_id = ? AND recorded_at < ? ORDER BY recorded_at DESC, position DESC LIMIT 1",
             [$site->id->toRfc4122(), $moment->rfc3339()],
         );
 
@@ -95,7 +95,7 @@ final readonly class SiteChain
         /** @var iterable<array{day: string, position: int, digest: string}> */
         return $this->connection->iterateAssociative(<<<'SQL'
             SELECT DISTINCT ON (1) (recorded_at AT TIME ZONE ?)::date::text AS day, position, encode(hash, 'hex') AS digest
-            FROM chain_link WHERE site_id = ? ORDER BY 1, position DESC
+            FROM chain_link WHERE site_id = ? ORDER BY 1, recorded_at DESC, position DESC
             SQL, [$site->timezone, $site->id->toRfc4122()]);
     }
 

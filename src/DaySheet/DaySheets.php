@@ -170,8 +170,11 @@ final readonly class DaySheets
         /** @var list<array{at: int, recorded_at: int, by: string, batch: string, id: string, type: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(<<<'SQL'
             SELECT extract(epoch FROM e.at)::bigint AS at, extract(epoch FROM e.recorded_at)::bigint AS recorded_at, e.initials AS by, b.code AS batch, b.id, e.type
-            FROM event e JOIN batch b ON b.id = e.batch_id LEFT JOIN event o ON o.id = e.replaces
-            WHERE b.site_id = :site AND e.recorded_at > :signed AND (e.at >= :from AND e.at < :to OR o.at >= :from AND o.at < :to) ORDER BY e.seq
+            FROM event e JOIN batch b ON b.id = e.batch_id
+            WHERE b.site_id = :site AND e.recorded_at > :signed AND e.id IN (
+                SELECT d.id FROM event d WHERE d.at >= :from AND d.at < :to
+                UNION SELECT c.id FROM event d JOIN event c ON c.replaces = d.id WHERE d.at >= :from AND d.at < :to
+            ) ORDER BY e.seq
             SQL, ['site' => $site->id->toRfc4122(), 'signed' => $signed->rfc3339(), 'from' => $from->rfc3339(), 'to' => $to->rfc3339()]);
 
         return array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at']), 'recorded_at' => Instant::ofEpoch($row['recorded_at'])] + $row, $rows);

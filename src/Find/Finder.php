@@ -64,7 +64,8 @@ final readonly class Finder
     {
         $from = match ($kind) {
             'lot' => 'SELECT batch_id FROM batch_lot WHERE lot_id = :what',
-            'thermometer' => "SELECT e.batch_id FROM event e WHERE e.type = 'reading' AND e.members->>'thermometer' = :what AND e.at >= :since",
+            // By the time first: a thermometer that was in everything of years is found far sooner so, and OFFSET 0 tells the planner.
+            'thermometer' => "SELECT e.batch_id FROM (SELECT batch_id, type, members->>'thermometer' AS label FROM event WHERE at >= :since OFFSET 0) e WHERE e.type = 'reading' AND e.label = :what",
             'recipe' => "SELECT e.batch_id FROM event e WHERE e.members->>'recipe' = :what AND e.at >= :since",
         };
 

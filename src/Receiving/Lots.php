@@ -36,11 +36,11 @@ final readonly class Lots
     {
         /** @var list<string> $ids */
         $ids = $this->connection->fetchFirstColumn(<<<'SQL'
-            SELECT id FROM lot
-            WHERE site_id = ? AND is_accepted
-              AND pieces > (SELECT coalesce(sum(pieces), 0) FROM batch_lot WHERE lot_id = lot.id)
-                  + (SELECT coalesce(sum((members->>'pieces')::int), 0) FROM site_event WHERE subject_id = lot.id AND type = 'discard')
-            SQL, [$site->id->toRfc4122()]);
+            SELECT lot.id FROM lot
+            LEFT JOIN (SELECT lot_id, sum(pieces) AS pieces FROM batch_lot GROUP BY lot_id) taken ON taken.lot_id = lot.id
+            LEFT JOIN (SELECT subject_id, sum((members->>'pieces')::int) AS pieces FROM site_event WHERE site_id = :site AND subject = 'lot' AND type = 'discard' GROUP BY subject_id) gone ON gone.subject_id = lot.id
+            WHERE lot.site_id = :site AND lot.is_accepted AND lot.pieces > coalesce(taken.pieces, 0) + coalesce(gone.pieces, 0)
+            SQL, ['site' => $site->id->toRfc4122()]);
 
         return $ids === [] ? [] : array_map($this->onHand(...), $this->entities->getRepository(Lot::class)->findBy(['id' => array_map(Uuid::fromString(...), $ids)], ['useBy' => 'ASC', 'at' => 'ASC']));
     }

@@ -36,17 +36,21 @@ final readonly class StoredRecords
                 'elevation_m' => $batch->site->elevationM,
             ],
             'rules' => $batch->ruleSet,
+            // Of years of checks, those that say anything of these readings: from the last before the first to the first after the last.
             'thermometers' => $this->list(<<<SQL
+                WITH mine AS MATERIALIZED (SELECT e.at, e.type, e.members->>'thermometer' AS label FROM event e WHERE $ofBatch), span AS (SELECT min(at) AS first, max(at) AS last FROM mine)
                 SELECT jsonb_agg(jsonb_build_object('id', t.label, 'checks', (
                     SELECT coalesce(jsonb_agg(jsonb_build_object(
                         'at', to_char(c.at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'),
                         'method', c.method, 'expected', c.expected, 'read', c.read
                     ) ORDER BY c.seq), '[]')
                     FROM thermometer_check c WHERE c.thermometer_id = t.id
+                      AND c.at >= coalesce((SELECT max(p.at) FROM thermometer_check p WHERE p.thermometer_id = t.id AND p.at <= span.first), '-infinity')
+                      AND c.at <= coalesce((SELECT min(n.at) FROM thermometer_check n WHERE n.thermometer_id = t.id AND n.at > span.last), 'infinity')
                 )) ORDER BY t.label)
-                FROM thermometer t
+                FROM thermometer t, span
                 WHERE t.site_id = :site
-                  AND t.label IN (SELECT members->>'thermometer' FROM event e WHERE ($ofBatch) AND type = 'reading')
+                  AND t.label IN (SELECT label FROM mine WHERE type = 'reading')
                 SQL, $parameters + ['site' => $batch->site->id->toRfc4122()]),
             'batch' => (object) [
                 'code' => $batch->code,
@@ -112,7 +116,7 @@ final readonly class StoredRecords
         $condition = 'e.batch_id = :batch0';
         $parameters = ['batch0' => $batch->id->toRfc4122()];
         for ($generation = 1; $batch->parent !== null && $batch->sharesUpTo !== null; ++$generation) {
-            $condition .= " OR e.batch_id = :batch$generation AND (e.seq <= :upto$generation OR EXISTS (SELECT 1 FROM event o WHERE o.id = e.replaces AND o.seq <= :upto$generation))";
+            $condition .= " OR e.batch_id = :batch$generation AND (e.seq <= :upto$generation OR e.replaces IN (SELECT o.id FROM event o WHERE o.batch_id = :batch$generation AND o.seq <= :upto$generation))";
             $parameters += ['batch'.$generation => $batch->parent->id->toRfc4122(), 'upto'.$generation => $batch->sharesUpTo];
             $batch = $batch->parent;
         }

@@ -100,7 +100,7 @@ final readonly class Trends
             WITH served AS (
                 SELECT coalesce(b.parent_id, b.id) AS id, sum((e.members->>'weight_kg')::numeric) AS kg
                 FROM batch b JOIN event e ON e.batch_id = b.id AND e.type = 'serve' AND e.members->>'weight_kg' IS NOT NULL
-                WHERE b.site_id = :site AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id) GROUP BY 1
+                WHERE b.site_id = :site AND b.begun_at >= :since AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id) GROUP BY 1
             )
             SELECT b.product_name AS product, round(100000 * sum(s.kg) / sum(b.raw_grams * b.pieces))::int AS share, count(*)::int AS count
             FROM served s JOIN batch b ON b.id = s.id WHERE b.begun_at >= :since AND b.raw_grams IS NOT NULL AND b.site_id = :site GROUP BY 1 ORDER BY 1
