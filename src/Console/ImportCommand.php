@@ -13,11 +13,12 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 use Verjuicer\App\Account\Account;
 use Verjuicer\App\Exchange\RecordImport;
+use Verjuicer\App\Exchange\TableImport;
 
-#[AsCommand('verjuicer:import', 'Take records in the open format, one a line, into the site of an account: all of the file or nothing of it')]
+#[AsCommand('verjuicer:import', 'Take records in the open format, one a line, or a table of readings or events, into the site of an account: all of the file or nothing of it')]
 final class ImportCommand extends Command
 {
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly RecordImport $import)
+    public function __construct(private readonly EntityManagerInterface $entities, private readonly RecordImport $records, private readonly TableImport $tables)
     {
         parent::__construct();
     }
@@ -37,7 +38,7 @@ final class ImportCommand extends Command
 
             return self::INVALID;
         }
-        $report = $this->import->import($text, $by, $input->getOption('preview') === true);
+        $report = (str_starts_with(ltrim($text, "\xEF\xBB\xBF \r\n"), '{') ? $this->records : $this->tables)->import($text, $by, $input->getOption('preview') === true);
         foreach ($report->refused as $refused) {
             $output->writeln(\sprintf('line %d: %s', $refused['line'], $refused['why']));
         }

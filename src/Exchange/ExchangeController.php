@@ -30,6 +30,7 @@ final class ExchangeController extends FormController
     public function __construct(
         private readonly RecordExport $export,
         private readonly RecordImport $records,
+        private readonly TableImport $tables,
         private readonly LoggerImport $logger,
         private readonly BoardLanes $lanes,
         private readonly Thermometers $thermometers,
@@ -84,7 +85,11 @@ final class ExchangeController extends FormController
         $isPreview = !$input->isOn('sure');
         $report = null;
         if ($input->isGood()) {
-            $report = $input->text('what') === 'logger' ? $this->fromLogger($input, $text, $isPreview) : $this->records->import($text, $this->account->get(), $isPreview);
+            $report = match ($input->text('what')) {
+                'logger' => $this->fromLogger($input, $text, $isPreview),
+                'tables' => $this->tables->import($text, $this->account->get(), $isPreview),
+                default => $this->records->import($text, $this->account->get(), $isPreview),
+            };
         }
         if ($report !== null && $report->isGood() && !$isPreview && $input->isGood()) {
             return $this->kept('exchange.kept', 'exchange');

@@ -170,7 +170,7 @@ final class ServiceTest extends BrowserTestCase
             yield "$path by day" => [$path, false];
             yield "$path by night" => [$path, true];
         }
-        foreach (['/kitchen', '/receiving', '/receiving/new', '/receiving>main td a', '/pits>main li a', '/thermometers>main li a', '/recipes>main li a', '/products', '/products>main td a', '/site', '24>a[href$="/check"]', '21>a[href$="/divide"]', '/hot-round', '/what-if?method=counter&weight=2&start=180', '9>a[href$="/label"]', '/labels', '18', '7>a[href*="/events/"]'] as $path) {
+        foreach (['/kitchen', '/receiving', '/receiving/new', '/receiving>main td a', '/pits>main li a', '/thermometers>main li a', '/recipes>main li a', '/products', '/products>main td a', '/site', '24>a[href$="/check"]', '21>a[href$="/divide"]', '/hot-round', '/what-if?method=counter&weight=2&start=180', '9>a[href$="/label"]', '/labels', '/days', '/find?words=pork', '/find?words=RR-4471>a[href*="/recall/lot"]', '/packets', '/trends', '/keeping', '/exchange', '18', '7>a[href*="/events/"]'] as $path) {
             yield $path => [$path, false];
         }
     }

@@ -6,8 +6,11 @@ namespace Verjuicer\Tests\App\Exchange;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Chain\SiteChain;
 use Verjuicer\App\Exchange\Csv;
 use Verjuicer\App\Exchange\RecordExport;
+use Verjuicer\App\Exchange\TableImport;
 use Verjuicer\Tests\App\Web\KitchenTestCase;
 
 /** Tables out as RFC 4180 has them, and a logger's readings in: seen before they are taken, all or nothing, each once. */
@@ -117,6 +120,64 @@ final class ExchangeTest extends KitchenTestCase
         yield ['70.04', '{"f":70.1}'];
         yield ['165.05', '{"f":165}'];
         yield ['-4.06', '{"f":-4}'];
+    }
+
+    public function testTablesComeBackInAsTheyWentOut(): void
+    {
+        $dell = $this->logIn('dell');
+        $import = $this->service(TableImport::class);
+        $before = $this->number('SELECT count(*) FROM event');
+        foreach (['readings', 'events'] as $what) {
+            $table = $this->download("/export/$what?from=2020-01-01&to=2100-01-01");
+            $report = $import->import($table, $dell, false);
+            self::assertSame([0, substr_count($table, "\r\n") - 1, []], [$report->new, $report->known, $report->refused], $what.': all of it is there already');
+        }
+        self::assertSame($before, $this->number('SELECT count(*) FROM event'));
+        $code = $this->words('SELECT code FROM batch WHERE tag = 7');
+        $event = 'batch,tag,product,event,at_utc,recorded_at_utc,by,type,members,replaces,reason,replaced_by'."\r\n";
+        $reading = Uuid::v7()->toRfc4122();
+        $lines = $event.Csv::line([$code, 7, 'x', $reading, '2026-11-25T01:00:00Z', '2026-11-25T01:00:30Z', 'ZZ', 'reading', '{"temp":{"c":61.5},"piece":1,"spot":"core"}', null, null, null])
+            .Csv::line([$code, 7, 'x', Uuid::v7()->toRfc4122(), '2026-11-25T01:00:00Z', null, 'ZZ', 'void', '{}', $reading, 'the wrong tag', null]);
+        self::assertSame(2, $import->import($lines, $dell, true)->new);
+        self::assertSame($before, $this->number('SELECT count(*) FROM event'), 'a look takes nothing');
+        $report = $import->import($lines, $dell, false);
+        self::assertSame([2, []], [$report->new, $report->refused]);
+        self::assertSame(2, $import->import($lines, $dell, false)->known, 'once');
+        self::assertSame('ZZ 61.5 2026-11-25 01:00:30', $this->words("SELECT initials || ' ' || (members->'temp'->>'c') || ' ' || to_char(recorded_at AT TIME ZONE 'UTC', 'YYYY-MM-DD HH24:MI:SS') FROM event WHERE id = '$reading'"));
+        self::assertNull($this->service(SiteChain::class)->firstBreak($dell->site));
+    }
+
+    #[DataProvider('wrongLines')]
+    public function testOneWrongLineRefusesTheWholeTable(string $line, string $why): void
+    {
+        $dell = $this->logIn('dell');
+        $before = $this->number('SELECT count(*) FROM event');
+        $good = '{code},7,x,'.Uuid::v7()->toRfc4122().",2026-11-25T01:00:00Z,ZZ,1,core,61.5,C,,\r\n";
+        $text = str_replace('{code}', $this->words('SELECT code FROM batch WHERE tag = 7'), "batch,tag,product,event,at_utc,by,piece,spot,value,unit,thermometer,replaced_by\r\n".$good.$line);
+        $report = $this->service(TableImport::class)->import($text, $dell, false);
+        self::assertStringContainsString($why, json_encode($report->refused, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_SLASHES));
+        self::assertSame($before, $this->number('SELECT count(*) FROM event'), 'nothing is half taken');
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function wrongLines(): iterable
+    {
+        $id = '01a21219-0000-7000-8000-000000000001';
+        yield 'no such batch' => ["nowhere,7,x,$id,2026-11-25T01:00:00Z,ZZ,1,core,61.5,C,,", '"line":3,"why":"there is no batch'];
+        yield 'no id' => ['{code},7,x,42,2026-11-25T01:00:00Z,ZZ,1,core,61.5,C,,', 'must be a UUID'];
+        yield 'no time' => ["{code},7,x,$id,yesterday,ZZ,1,core,61.5,C,,", '"line":3,"why":"at '];
+        yield 'nobody' => ["{code},7,x,$id,2026-11-25T01:00:00Z,,1,core,61.5,C,,", '"line":3,"why":"'];
+        yield 'a unit of no thermometer' => ["{code},7,x,$id,2026-11-25T01:00:00Z,ZZ,1,core,61.5,K,,", '"line":3,"why":"temp'];
+        yield 'hundredths' => ["{code},7,x,$id,2026-11-25T01:00:00Z,ZZ,1,core,61.55,C,,", '"line":3,"why":"temp'];
+        yield 'corrected elsewhere' => ["{code},7,x,$id,2026-11-25T01:00:00Z,ZZ,1,core,61.5,C,,01a21219-0000-7000-8000-000000000009", 'take in the events'];
+        yield 'the same id twice' => ["{code},7,x,$id,2026-11-25T01:00:00Z,ZZ,1,core,61.5,C,,\r\n{code},7,x,$id,2026-11-25T01:00:00Z,ZZ,1,core,61.5,C,,", 'every id must be its own'];
+    }
+
+    public function testATableWithoutItsColumnsIsNone(): void
+    {
+        foreach (['', 'batch,event', "a;b\r\n1;2"] as $text) {
+            self::assertStringContainsString('must name every column', $this->service(TableImport::class)->import($text, $this->logIn('dell'), false)->refused[0]['why'] ?? '');
+        }
     }
 
     public function testOnlyAManagerTakesAnythingIn(): void
