@@ -35,9 +35,11 @@ final readonly class LocalDate
     public function plusMonths(int $months): self
     {
         [$year, $month, $day] = array_map(intval(...), explode('-', $this->iso()));
-        $first = (int) gmmktime(0, 0, 0, $month + $months, 1, $year);
+        $month += 12 * $year - 1 + $months;
+        $first = self::ofIso(\sprintf('%04d-%02d-01', intdiv($month, 12), $month % 12 + 1));
+        \assert($first !== null, 'every month has a first day');
 
-        return new self(intdiv($first, 86400) + min($day, (int) gmdate('t', $first)) - 1);
+        return $first->plusDays(min($day, (int) gmdate('t', 86400 * $first->days)) - 1);
     }
 
     public function daysSince(self $earlier): int
