@@ -59,6 +59,8 @@ final class Version20261126000000 extends AbstractMigration
         $this->addSql("CREATE INDEX event_closed ON event (batch_id) WHERE type = 'close'");
         $this->addSql('CREATE INDEX event_replaces ON event (replaces) WHERE replaces IS NOT NULL');
         $this->addSql('CREATE INDEX thermometer_check_at ON thermometer_check (thermometer_id, at)');
+        $this->addSql('DROP INDEX event_at');
+        $this->addSql('CREATE INDEX event_at ON event (at, batch_id)');
         $this->addSql('DROP INDEX chain_link_recorded');
         $this->addSql('CREATE INDEX chain_link_recorded ON chain_link (site_id, recorded_at, position)');
         $this->addSql('CREATE INDEX event_by ON event (batch_id, account_id)');

@@ -21,8 +21,7 @@ final readonly class Visitor
      */
     public function ask(string $path, ?array $form = null, bool $follows = true): array
     {
-        curl_setopt_array($this->handle, [\CURLOPT_URL => $this->base.$path, \CURLOPT_RETURNTRANSFER => true, \CURLOPT_COOKIEFILE => '', \CURLOPT_FOLLOWLOCATION => $follows, \CURLOPT_TIMEOUT => 60, \CURLOPT_HTTPGET => true]
-            + ($form === null ? [] : [\CURLOPT_POSTFIELDS => http_build_query($form)]));
+        curl_setopt_array($this->handle, [\CURLOPT_URL => $this->base.$path, \CURLOPT_RETURNTRANSFER => true, \CURLOPT_COOKIEFILE => '', \CURLOPT_FOLLOWLOCATION => $follows, \CURLOPT_TIMEOUT => 60, \CURLOPT_HTTPGET => true]);
         $form === null || curl_setopt($this->handle, \CURLOPT_POSTFIELDS, http_build_query($form));
         $body = (string) curl_exec($this->handle);
 

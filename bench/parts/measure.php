@@ -6,23 +6,13 @@ declare(strict_types=1);
 // after an entry was kept, so that all of the page is made anew. Prints the median of each.
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';
+require __DIR__.'/Visitor.php';
 
 use Symfony\Component\Uid\Uuid;
 
-$base = $argv[1];
-$cookies = tempnam(sys_get_temp_dir(), 'bench');
-$ask = static function (string $path, ?array $form = null, bool $follows = true) use ($base, $cookies): array {
-    static $handle = null;
-    $handle ??= curl_init();
-    curl_reset($handle);
-    curl_setopt_array($handle, [\CURLOPT_URL => $base.$path, \CURLOPT_RETURNTRANSFER => true, \CURLOPT_COOKIEJAR => $cookies, \CURLOPT_COOKIEFILE => $cookies, \CURLOPT_FOLLOWLOCATION => $follows, \CURLOPT_TIMEOUT => 20]
-        + ($form === null ? [] : [\CURLOPT_POSTFIELDS => http_build_query($form)]));
-    $body = (string) curl_exec($handle);
-
-    return [$body, curl_getinfo($handle, \CURLINFO_STARTTRANSFER_TIME) * 1000, curl_getinfo($handle, \CURLINFO_RESPONSE_CODE)];
-};
-preg_match('/_csrf_token" value="([^"]+)"/', $ask('/login')[0], $token);
-[$board] = $ask('/login', ['_username' => 'mara', '_password' => 'oak-and-patience', '_csrf_token' => $token[1]]);
+$visitor = new Visitor($argv[1]);
+$ask = $visitor->ask(...);
+$board = $visitor->logIn('mara');
 preg_match('#/batches/[0-9a-f-]{36}#', $board, $batch);
 $lanes = substr_count($board, 'class="tag"');
 preg_match('#aria-hidden="true">(\d+)</span>#', $ask($batch[0])[0], $tag);
@@ -48,7 +38,6 @@ for ($round = 0; $round < 30; ++$round) {
         $measure($name.', after an entry', $path, true);
     }
 }
-unlink($cookies);
 $empty = null;
 foreach ($times as $name => $of) {
     sort($of);

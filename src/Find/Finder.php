@@ -64,8 +64,11 @@ final readonly class Finder
     {
         $from = match ($kind) {
             'lot' => 'SELECT batch_id FROM batch_lot WHERE lot_id = :what',
-            // By the time first: a thermometer that was in everything of years is found far sooner so, and OFFSET 0 tells the planner.
-            'thermometer' => "SELECT e.batch_id FROM (SELECT batch_id, type, members->>'thermometer' AS label FROM event WHERE at >= :since OFFSET 0) e WHERE e.type = 'reading' AND e.label = :what",
+            // What was going on since, then one probe a batch: a thermometer that was in everything of years is never read through. OFFSET and LIMIT hold the planner to it.
+            'thermometer' => <<<'SQL'
+                SELECT x.batch_id FROM (SELECT DISTINCT batch_id FROM event WHERE at >= :since OFFSET 0) x
+                CROSS JOIN LATERAL (SELECT 1 FROM event e WHERE e.batch_id = x.batch_id AND e.type = 'reading' AND e.members->>'thermometer' = :what AND e.at >= :since LIMIT 1) hit
+                SQL,
             'recipe' => "SELECT e.batch_id FROM event e WHERE e.members->>'recipe' = :what AND e.at >= :since",
         };
 
