@@ -68,8 +68,8 @@ final readonly class BoardLanes
         return LaneFacts::unpack($row);
     }
 
-    /** Makes those lanes anew whose verdict time alone may have changed. */
-    private function bringUpToDate(Site $site, Instant $now): void
+    /** Makes those lanes anew whose verdict time alone may have changed. Whoever shows a verdict out of the lanes calls it first: "running" must not outlive its limit. */
+    public function bringUpToDate(Site $site, Instant $now): void
     {
         /** @var list<string> $turned */
         $turned = $this->connection->fetchFirstColumn(

@@ -9,6 +9,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Account\CurrentAccount;
+use Verjuicer\App\Board\BoardLanes;
 use Verjuicer\App\Receiving\Lots;
 use Verjuicer\App\Recipe\Recipes;
 use Verjuicer\App\Record\Now;
@@ -21,7 +22,7 @@ final class FindController extends AbstractController
     /** A thermometer has been in everything of years: what it read of late is what is in doubt. Another day can be asked for. */
     private const RECALL_DAYS = 30;
 
-    public function __construct(private readonly Finder $finder, private readonly Lots $lots, private readonly Thermometers $thermometers, private readonly Recipes $recipes, private readonly CurrentAccount $account, private readonly Now $now)
+    public function __construct(private readonly Finder $finder, private readonly BoardLanes $lanes, private readonly Lots $lots, private readonly Thermometers $thermometers, private readonly Recipes $recipes, private readonly CurrentAccount $account, private readonly Now $now)
     {
     }
 
@@ -30,6 +31,8 @@ final class FindController extends AbstractController
     {
         $words = trim($request->query->getString('words'));
         $site = $this->account->get()->site;
+
+        $this->lanes->bringUpToDate($site, $this->now->instant());
 
         return $this->render('find/find.html.twig', [
             'words' => $words,
@@ -57,6 +60,7 @@ final class FindController extends AbstractController
         \assert($kind === 'lot' || $kind === 'thermometer' || $kind === 'recipe', 'the route allows no other');
 
         $since = LocalDate::ofIso($request->query->getString('since')) ?? LocalDate::ofInstant($this->now->instant(), $site->zone())->plusDays(-self::RECALL_DAYS);
+        $this->lanes->bringUpToDate($site, $this->now->instant());
         $found = $this->finder->recall($site, $kind, $kind === 'lot' ? $what : $name, $since->startIn($site->zone()));
 
         return $this->render('find/recall.html.twig', ['kind' => $kind, 'what' => $what, 'name' => $name, 'site' => $site, 'found' => $found, 'lot' => $lot, 'since' => $since]);

@@ -9,6 +9,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Account\CurrentAccount;
+use Verjuicer\App\Board\BoardLanes;
 use Verjuicer\App\Record\Now;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
@@ -19,7 +20,7 @@ final class TrendsController extends AbstractController
 {
     private const DAYS = [7, 30, 90, 365];
 
-    public function __construct(private readonly Trends $trends, private readonly CurrentAccount $account, private readonly Now $now)
+    public function __construct(private readonly Trends $trends, private readonly BoardLanes $lanes, private readonly CurrentAccount $account, private readonly Now $now)
     {
     }
 
@@ -75,9 +76,10 @@ final class TrendsController extends AbstractController
         return $this->render('trends/behind.html.twig', ['group' => $group, 'name' => $name, 'days' => $days, 'batches' => $this->trends->behind($this->account->get()->site, $since, $group, $name)]);
     }
 
-    /** @return array{int, Instant} */
+    /** @return array{int, Instant} with the lanes it is counted from brought up to date */
     private function since(Request $request): array
     {
+        $this->lanes->bringUpToDate($this->account->get()->site, $this->now->instant());
         $days = $request->query->getInt('days', self::DAYS[1]);
         $days = \in_array($days, self::DAYS, true) ? $days : self::DAYS[1];
 

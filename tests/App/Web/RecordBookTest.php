@@ -165,6 +165,26 @@ final class RecordBookTest extends KitchenTestCase
         self::assertResponseStatusCodeSame(404);
     }
 
+    /** A lane nobody looked at since its limit passed: what is shown of it is made anew first. */
+    #[DataProvider('pagesOutOfLanes')]
+    public function testNoVerdictOutlivesItsLimit(string $path): void
+    {
+        $this->logIn('wynn');
+        $lot = $this->words("SELECT id::text FROM lot WHERE number = 'RR-4471'");
+        $stale = "UPDATE board_lane SET verdict = 'met', facts = jsonb_set(jsonb_set(facts, '{deviations}', '[]'), '{where}', '\"nowhere\"'), next_turn = now() - interval '1 minute' WHERE tag = 18";
+        self::assertSame(1, $this->connection()->executeStatement($stale));
+        $page = $this->client->request('GET', str_replace('{lot}', $lot, $path))->filter('main')->text();
+        self::assertStringContainsString('Pork loin', $page);
+        self::assertSame('broken', $this->words('SELECT verdict FROM board_lane WHERE tag = 18'));
+        self::assertStringNotContainsString('nowhere', $page);
+    }
+
+    /** @return list<array{string}> */
+    public static function pagesOutOfLanes(): array
+    {
+        return [['/find?words=18'], ['/recall/lot/{lot}'], ['/trends'], ['/trends/by_rule?name=cook']];
+    }
+
     private function day(int $offset): string
     {
         $site = $this->logIn()->site;
