@@ -148,14 +148,13 @@ final readonly class CookOutcome
     {
         $isOpen = $window->stretch->isOpen;
         $lowest = $window->openRows[0];
-        $missing = array_values(array_diff(range(1, $case->product->pieces), $pieces));
 
         return new Finding(
             'cook',
             Verdict::unproven($isOpen),
             $window->rule->citation,
             ($pieces === [] ? 'cook.unread_' : 'cook.pieces_unread_').Verdict::unproven($isOpen)->value,
-            ['read' => \count($pieces), 'pieces' => $case->product->pieces, 'missing' => self::ranges($missing)] + self::need($window),
+            ['read' => \count($pieces), 'pieces' => $case->product->pieces, 'missing' => self::missing($pieces, $case->product->pieces)] + self::need($window),
             null,
             $window->stretch->from,
             $isOpen ? null : $window->stretch->to,
@@ -197,17 +196,22 @@ final readonly class CookOutcome
         return $moves;
     }
 
-    /** @param list<int> $pieces in order, written "2, 4–7" */
-    private static function ranges(array $pieces): string
+    /**
+     * The pieces between those that were read, however many a record claims to hold: "2, 4–7".
+     *
+     * @param list<int> $read
+     */
+    private static function missing(array $read, int $pieces): string
     {
+        $read = array_filter($read, static fn (int $piece): bool => $piece <= $pieces);
+        sort($read);
         $ranges = [];
-        $from = null;
-        foreach ($pieces as $index => $piece) {
-            $from ??= $piece;
-            if (($pieces[$index + 1] ?? null) !== $piece + 1) {
-                $ranges[] = $from === $piece ? (string) $piece : $from.'–'.$piece;
-                $from = null;
+        $from = 1;
+        foreach ([...$read, $pieces + 1] as $piece) {
+            if ($piece > $from) {
+                $ranges[] = $from === $piece - 1 ? (string) $from : $from.'–'.($piece - 1);
             }
+            $from = $piece + 1;
         }
 
         return implode(', ', $ranges);

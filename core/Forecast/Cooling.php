@@ -20,22 +20,20 @@ enum Cooling: string
     case IceWand = 'ice_wand';
 
     private const WORDS = [
-        'blast' => self::BlastChiller, 'wand' => self::IceWand, 'ice' => self::IceBath, 'shallow' => self::ShallowPans, 'pan' => self::ShallowPans, 'walk-in' => self::WalkIn,
-        'walk in' => self::WalkIn, 'fridge' => self::WalkIn, 'refrigerator' => self::WalkIn, 'cabinet' => self::Cabinet, 'steam' => self::Cabinet, 'oven' => self::DeadOven,
-        'box' => self::Box, 'cooler' => self::Box, 'towel' => self::Towels, 'rack' => self::Rack, 'foil' => self::Rack, 'counter' => self::Counter, 'board' => self::Counter,
+        'rack' => self::Rack, 'rack under foil' => self::Rack, 'foil' => self::Rack, 'towels' => self::Towels, 'towel' => self::Towels,
+        'box' => self::Box, 'insulated box' => self::Box, 'cooler' => self::Box, 'switched-off oven' => self::DeadOven, 'dead oven' => self::DeadOven,
+        'cabinet' => self::Cabinet, 'holding cabinet' => self::Cabinet, 'steam table' => self::Cabinet,
+        'counter' => self::Counter, 'open counter' => self::Counter, 'board' => self::Counter,
+        'walk-in' => self::WalkIn, 'walk in' => self::WalkIn, 'walk-in rack' => self::WalkIn, 'fridge' => self::WalkIn, 'refrigerator' => self::WalkIn,
+        'pan' => self::ShallowPans, 'pans' => self::ShallowPans, 'shallow pan' => self::ShallowPans, 'shallow pans' => self::ShallowPans,
+        'blast chiller' => self::BlastChiller, 'blast' => self::BlastChiller, 'ice' => self::IceBath, 'ice bath' => self::IceBath, 'ice water' => self::IceBath,
+        'wand' => self::IceWand, 'ice wand' => self::IceWand,
     ];
 
-    /** What somebody wrote as the method of a rest or a cooling; null where it says none of these. */
+    /** What somebody wrote as the method of a rest or a cooling, word for word; null where it is none of these: "sliced" is no ice. */
     public static function fromWords(string $words): ?self
     {
-        $words = mb_strtolower($words);
-        foreach (self::WORDS as $word => $method) {
-            if (str_contains($words, $word)) {
-                return $method;
-            }
-        }
-
-        return null;
+        return self::WORDS[mb_strtolower(trim($words))] ?? null;
     }
 
     /** @return array{float, float} °C around the meat, the coldest and the warmest it usually is */

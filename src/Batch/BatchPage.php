@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Batch;
 
 use Symfony\Bundle\SecurityBundle\Security;
+use Symfony\Component\HttpFoundation\InputBag;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Uid\Uuid;
 use Twig\Environment;
@@ -55,8 +56,11 @@ final readonly class BatchPage
     ) {
     }
 
-    /** @param array<string, string> $values of the problem's sentence */
-    public function respond(Batch $batch, ?string $problem = null, array $values = [], int $status = Response::HTTP_OK): Response
+    /**
+     * @param array<string, string> $values of the problem's sentence
+     * @param InputBag<string>|null $typed  the form of a step that could not be kept: it comes back as it was sent
+     */
+    public function respond(Batch $batch, ?string $problem = null, array $values = [], int $status = Response::HTTP_OK, ?InputBag $typed = null): Response
     {
         $lane = $this->lanes->of($batch, $this->now->instant());
 
@@ -77,6 +81,7 @@ final readonly class BatchPage
             'live' => $this->part($lane, $batch, 'batch/_live.html.twig', fn (): array => $this->shown($batch)),
             'log' => $this->part($lane, $batch, 'batch/_log.html.twig', fn (): array => ['log' => RecordLog::of($this->records->of($batch), $this->ruleSets->get($batch->ruleSet)->house->lateEntry), 'may_correct' => $this->security->isGranted('ROLE_CREW')]),
             'entry_id' => Uuid::v7()->toRfc4122(),
+            'typed' => $typed ?? new InputBag(),
             'problem' => $problem,
             'problem_values' => $values,
         ]), $status);

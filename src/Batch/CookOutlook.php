@@ -20,6 +20,7 @@ use Verjuicer\Core\Record\Extras;
 /** How a cook that is on the heat is likely to go on: a stall, and when the slowest piece may be done as the kitchen likes it. A forecast. */
 final readonly class CookOutlook
 {
+    /** @param list<string> $unestimated the tracks of which nothing can be said yet: any of them may be the slowest */
     private function __construct(
         public ?Stall $stall,
         public ?Window $window,
@@ -27,6 +28,7 @@ final readonly class CookOutlook
         public bool $isReached,
         public bool $isWrapped,
         public ?Instant $readyBy,
+        public array $unestimated,
     ) {
     }
 
@@ -51,14 +53,17 @@ final readonly class CookOutlook
         }
         $stall = $earliest = $latest = null;
         $isReached = $tracks !== [];
-        foreach ($tracks as $points) {
+        $unestimated = [];
+        foreach ($tracks as $track => $points) {
             $stall = self::longer($stall, Stall::in($points));
             if ($points[\count($points) - 1]->celsius >= $target) {
                 continue;
             }
             $isReached = false;
             $forecast = $pit === null ? null : DonenessForecast::of($points, $target, Point::celsius($pit), $isWrapped);
-            if ($forecast !== null) {
+            if ($forecast === null) {
+                $unestimated[] = $track;
+            } else {
                 $earliest = max($earliest ?? 0, $forecast->earliest->epoch);
                 $latest = max($latest ?? 0, $forecast->latest->epoch);
             }
@@ -71,7 +76,14 @@ final readonly class CookOutlook
             $isReached,
             $isWrapped,
             self::readyBy($assessment),
+            $unestimated,
         );
+    }
+
+    /** When all of it is likely to be done; null while any piece of it has no estimate. */
+    public function whole(): ?Window
+    {
+        return $this->unestimated === [] ? $this->window : null;
     }
 
     /** @return 'late'|'maybe'|null whether it will miss what it is wanted for */

@@ -6,7 +6,6 @@ namespace Verjuicer\App\Batch;
 
 use Verjuicer\App\Board\DueNext;
 use Verjuicer\Core\Assess\Assessment;
-use Verjuicer\Core\Assess\Clock;
 use Verjuicer\Core\Assess\ClockKind;
 use Verjuicer\Core\Assess\Stage;
 use Verjuicer\Core\Forecast\Cooling;
@@ -25,58 +24,75 @@ use Verjuicer\Core\Record\Extras;
 final readonly class FallOutlook
 {
     /**
-     * @param Crossing|null                                                                                    $hot    of the hot limit, while it is above it
-     * @param list<array{rule: string, deadline: Instant, crossing: Crossing|null, late: 'sure'|'maybe'|null}> $gates  that it has still to pass
-     * @param Instant|null                                                                                     $readBy before which to read it, so that no crossing can hide
+     * @param Fall                                                                                                            $fall   the one that is drawn
+     * @param string                                                                                                          $track  whose it is
+     * @param Crossing|null                                                                                                   $hot    of the hot limit by the coolest piece, while all are above it
+     * @param list<array{rule: string, track: string, deadline: Instant, crossing: Crossing|null, late: 'sure'|'maybe'|null}> $gates  still to pass, each by the piece that passes it last
+     * @param Instant|null                                                                                                    $readBy before which to read it, so that no crossing can hide
      */
     private function __construct(public Fall $fall, public string $track, public Cooling $method, public ?Crossing $hot, public array $gates, public ?Instant $readBy)
     {
     }
 
-    /** @return self|null null on the heat, in the cold, or where nothing can be said */
+    /** @return self|null null on the heat, in the cold, out by the clock, or where nothing can be said */
     public static function of(Assessment $assessment, ?Size $size): ?self
     {
         $stage = $assessment->timeline->stage();
-        if ($stage === null || !\in_array($stage->type(), [EventType::Rest, EventType::Cool, EventType::ColdHold, EventType::HotHold, EventType::Prep, EventType::TimeControl], true)) {
+        $method = $stage === null ? null : self::method($stage);
+        if ($stage === null || $method === null) {
             return null;
         }
-        $words = self::words($stage);
-        $method = Cooling::fromWords($words) ?? match ($stage->type()) {
-            EventType::HotHold => Cooling::Cabinet,
-            EventType::ColdHold, EventType::Cool => Cooling::WalkIn,
-            default => Cooling::Counter,
-        };
         $depth = (new Extras($stage->event))->whole('depth_mm');
-        $size = $depth === null ? $size : Size::ofLayer($depth);
-        $slowest = null;
+        $size = $depth === null || $depth < 1 ? $size : Size::ofLayer($depth);
+        $falls = [];
         foreach (self::tracks($assessment, $stage) as $track => $points) {
             $fall = Fall::of($points, $method, $size, self::surroundings($stage));
-            if ($fall !== null && ($slowest === null || $fall->celsius > $slowest[0]->celsius)) {
-                $slowest = [$fall, $track];
+            if ($fall !== null) {
+                $falls[$track] = $fall;
             }
         }
 
-        return $slowest === null ? null : self::judged($assessment, $slowest[0], $slowest[1], $method);
+        return $falls === [] ? null : self::judged($assessment, $falls, $method);
     }
 
-    private static function judged(Assessment $assessment, Fall $fall, string $track, Cooling $method): ?self
+    /** How it falls where it is; null where it does not fall, or nobody can say: a carrier may be heated or not. */
+    private static function method(Stage $stage): ?Cooling
+    {
+        $named = Cooling::fromWords(self::words($stage));
+
+        return match ($stage->type()) {
+            EventType::HotHold => $named,
+            EventType::ColdHold, EventType::Cool => $named ?? Cooling::WalkIn,
+            EventType::Rest, EventType::Prep => $named ?? Cooling::Counter,
+            default => null,
+        };
+    }
+
+    /** @param non-empty-array<string, Fall> $falls by track */
+    private static function judged(Assessment $assessment, array $falls, Cooling $method): ?self
     {
         $unit = $assessment->record->site->unit;
         $hotLimit = Point::celsius($assessment->rules->hot->threshold->printedIn($unit));
-        $hot = $fall->celsius > $hotLimit ? $fall->crossing($hotLimit) : null;
+        [$hot, $hotTrack] = self::firstUnder($falls, $hotLimit);
         $gates = [];
-        foreach (self::gateClocks($assessment) as $clock) {
+        foreach ($assessment->clocks as $clock) {
             $limit = DueNext::limit($assessment->rules, $clock->rule);
-            if ($limit === null) {
+            if ($clock->kind !== ClockKind::Limit || !str_starts_with($clock->rule, 'cool.') || $limit === null) {
                 continue;
             }
-            $crossing = $fall->crossing(Point::celsius($limit->printedIn($unit)));
-            $gates[] = ['rule' => $clock->rule, 'deadline' => $clock->deadline, 'crossing' => $crossing, 'late' => match (true) {
-                $crossing === null, $crossing->earliest->isAfter($clock->deadline) => 'sure',
-                $crossing->latest === null, $crossing->latest->isAfter($clock->deadline) => 'maybe',
-                default => null,
-            }];
+            foreach ($clock->track === null ? $falls : array_intersect_key($falls, [$clock->track => true]) as $track => $fall) {
+                $crossing = $fall->crossing(Point::celsius($limit->printedIn($unit)));
+                $gate = ['rule' => $clock->rule, 'track' => $track, 'deadline' => $clock->deadline, 'crossing' => $crossing, 'late' => match (true) {
+                    $crossing === null, $crossing->earliest->isAfter($clock->deadline) => 'sure',
+                    $crossing->latest === null, $crossing->latest->isAfter($clock->deadline) => 'maybe',
+                    default => null,
+                }];
+                if (!isset($gates[$clock->rule]) || self::lateness($gate) > self::lateness($gates[$clock->rule])) {
+                    $gates[$clock->rule] = $gate;
+                }
+            }
         }
+        $gates = array_values($gates);
         if ($hot === null && $gates === []) {
             return null;
         }
@@ -85,8 +101,44 @@ final readonly class FallOutlook
             // A reading before the gate shuts shows it passed, if it is passed by then.
             $readBy ??= $gate['crossing']?->latest !== null && !$gate['crossing']->latest->isAfter($gate['deadline']) ? $gate['crossing']->latest : $gate['deadline'];
         }
+        $drawn = $hotTrack ?? $gates[0]['track'];
 
-        return new self($fall, $track, $method, $hot, $gates, $readBy);
+        return new self($falls[$drawn], $drawn, $method, $hot, $gates, $readBy);
+    }
+
+    /**
+     * The coolest piece decides when the batch is under the hot limit; once one is, that is no forecast any more.
+     *
+     * @param array<string, Fall> $falls by track
+     *
+     * @return array{Crossing|null, string|null} the crossing and its track
+     */
+    private static function firstUnder(array $falls, float $hotLimit): array
+    {
+        $first = $ofTrack = null;
+        foreach ($falls as $track => $fall) {
+            if ($fall->celsius <= $hotLimit) {
+                return [null, null];
+            }
+            $crossing = $fall->crossing($hotLimit);
+            if ($crossing !== null && ($first === null || $first->earliest->isAfter($crossing->earliest))) {
+                [$first, $ofTrack] = [$crossing, $track];
+            }
+        }
+
+        return [$first, $ofTrack];
+    }
+
+    /**
+     * How late a gate is, to be compared with another of its rule.
+     *
+     * @param array{rule: string, track: string, deadline: Instant, crossing: Crossing|null, late: 'sure'|'maybe'|null} $gate
+     *
+     * @return array{int, int}
+     */
+    private static function lateness(array $gate): array
+    {
+        return [['' => 0, 'maybe' => 1, 'sure' => 2][$gate['late'] ?? ''], ($gate['crossing']->latest ?? $gate['crossing']?->earliest)->epoch ?? \PHP_INT_MAX];
     }
 
     /**
@@ -111,19 +163,6 @@ final readonly class FallOutlook
     private static function temperature(float $celsius, TemperatureUnit $unit): Temperature
     {
         return Temperature::ofTenths((int) round(10 * ($unit === TemperatureUnit::Celsius ? $celsius : $celsius * 1.8 + 32)), $unit);
-    }
-
-    /** @return list<Clock> of each gate the one that shuts first */
-    private static function gateClocks(Assessment $assessment): array
-    {
-        $clocks = [];
-        foreach ($assessment->clocks as $clock) {
-            if ($clock->kind === ClockKind::Limit && str_starts_with($clock->rule, 'cool.')) {
-                $clocks[$clock->rule] ??= $clock;
-            }
-        }
-
-        return array_values($clocks);
     }
 
     /** @return array<string, list<Point>> the believed readings of each track from the last that was on the heat */

@@ -11,6 +11,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Account\CurrentAccount;
 use Verjuicer\App\Board\BoardLanes;
+use Verjuicer\App\Entry\Entry;
 use Verjuicer\App\Entry\EntryProblem;
 use Verjuicer\App\Page\FormController;
 use Verjuicer\App\Page\FormInput;
@@ -88,7 +89,7 @@ final class NewBatchController extends FormController
         }
         $plan = new BatchPlan($product, $tag, $pieces, $grams, $input->isOn('stuffed'), $input->isOn('wild'), $hasAdvisory, $lot?->lot);
         try {
-            $batch = $this->batches->begin($id, $this->account->get(), $this->now->instant(), $plan, ...$this->firstEvents($input, $cook, $temperature, $readyBy));
+            $batch = $this->batches->begin($id, $this->account->get(), $this->now->instant(), $plan, ...$this->firstEvents($input, $cook, $temperature, $product->spots[0]['name'] ?? Entry::SPOT, $readyBy));
         } catch (TagInUse) {
             $input->refuse('tag', 'new.problem.tag_in_use');
 
@@ -121,7 +122,7 @@ final class NewBatchController extends FormController
     }
 
     /** @return non-empty-list<Event> */
-    private function firstEvents(FormInput $input, ?Event $cook, ?Temperature $temperature, ?Instant $readyBy): array
+    private function firstEvents(FormInput $input, ?Event $cook, ?Temperature $temperature, string $spot, ?Instant $readyBy): array
     {
         $now = $this->now->instant();
         $by = $this->account->get()->initials;
@@ -132,7 +133,7 @@ final class NewBatchController extends FormController
         }
         if ($temperature !== null) {
             $thermometer = $input->text('thermometer');
-            $events[] = $event(EventType::Reading, new Detail\Reading($temperature, 1, 'core', $thermometer === '' ? null : $thermometer));
+            $events[] = $event(EventType::Reading, new Detail\Reading($temperature, 1, $spot, $thermometer === '' ? null : $thermometer));
         }
         if ($readyBy !== null) {
             $events[] = $event(EventType::Note, new Detail\Note(null), $readyBy);

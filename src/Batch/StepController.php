@@ -38,7 +38,7 @@ final class StepController extends AbstractController
         $batch = $this->batches->get($id);
         $form = $request->request;
         if (!$this->isCsrfTokenValid('step', $form->getString('_token'))) {
-            return $this->page->respond($batch, 'entry.problem.expired', status: Response::HTTP_FORBIDDEN);
+            return $this->page->respond($batch, 'entry.problem.expired', status: Response::HTTP_FORBIDDEN, typed: $form);
         }
         // A tap says it all: "wrap/with/paper".
         $tap = explode('/', $form->getString('tap'), 3);
@@ -47,15 +47,15 @@ final class StepController extends AbstractController
         }
         $type = EventType::tryFrom($tap[0] === '' ? $form->getString('type') : $tap[0]);
         if ($type === null || !Uuid::isValid($form->getString('id'))) {
-            return $this->page->respond($batch, 'entry.problem.no_id', status: Response::HTTP_UNPROCESSABLE_ENTITY);
+            return $this->page->respond($batch, 'entry.problem.no_id', status: Response::HTTP_UNPROCESSABLE_ENTITY, typed: $form);
         }
         try {
-            $entry = $this->journal->completed($batch, EntryForm::entry($type, $form, $batch->site, $this->now->instant(), max(0, min(43_200, $form->getInt('minutes_ago')))));
+            $entry = $this->journal->completed($batch, EntryForm::entry($type, $form, $batch->site, $this->now->instant(), EntryForm::minutesAgo(trim($form->getString('minutes_ago', '0')))));
             $event = $this->journal->keep($batch, $this->account->get(), Uuid::fromString($form->getString('id')), $entry);
         } catch (EntryProblem $problem) {
-            return $this->page->respond($batch, $problem->key, $problem->values, Response::HTTP_UNPROCESSABLE_ENTITY);
+            return $this->page->respond($batch, $problem->key, $problem->values, Response::HTTP_UNPROCESSABLE_ENTITY, $form);
         } catch (EventConflict $conflict) {
-            return $this->page->respond($batch, $conflict->key, status: Response::HTTP_CONFLICT);
+            return $this->page->respond($batch, $conflict->key, status: Response::HTTP_CONFLICT, typed: $form);
         }
         $this->addFlash('kept', ['sentence' => $this->echo->of($batch, $entry), 'batch' => $batch->id->toRfc4122(), 'event' => $event->id]);
 

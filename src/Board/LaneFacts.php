@@ -55,7 +55,7 @@ final readonly class LaneFacts
             'hot_until' => $stage?->type() === EventType::Rest ? $fall?->hot?->earliest->epoch : null,
             'place' => $stage?->event->detail instanceof Held && $stage->type() === EventType::HotHold ? $stage->event->detail->place : null,
             'ready_by' => CookOutlook::readyBy($assessment)?->epoch,
-            'outlook' => $outlook?->window === null ? null : [$outlook->window->earliest->epoch, $outlook->window->latest->epoch, $outlook->target->tenths, $outlook->target->unit->value],
+            'outlook' => $outlook?->whole() === null ? null : [$outlook->whole()->earliest->epoch, $outlook->whole()->latest->epoch, $outlook->target->tenths, $outlook->target->unit->value],
             'dues' => array_map(static fn (Clock $clock): array => [$clock->rule, $clock->kind->value, $clock->track, $clock->deadline->epoch], self::dues($assessment->clocks)),
         ], \JSON_THROW_ON_ERROR);
     }

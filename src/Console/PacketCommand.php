@@ -34,6 +34,11 @@ final class PacketCommand extends Command
 
             return self::INVALID;
         }
+        if ($packet->finishedAt !== null) {
+            $output->writeln('It is made already, and stays as it was handed on. Ask for a new one.');
+
+            return self::INVALID;
+        }
         try {
             $this->maker->make($packet);
         } catch (\Throwable $problem) {

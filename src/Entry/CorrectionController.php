@@ -19,8 +19,6 @@ use Verjuicer\App\Record\EventConflict;
 use Verjuicer\App\Record\Now;
 use Verjuicer\App\Record\StoredRecords;
 use Verjuicer\App\Site\WallTime;
-use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\EventType;
 
@@ -43,17 +41,9 @@ final class CorrectionController extends AbstractController
     {
         $batch = $this->batches->get($id);
         $wrong = $this->event($batch, $event);
+
         /** @var InputBag<string> $form */
-        $form = new InputBag(['at' => WallTime::of($wrong->at, $batch->site->zone())]);
-        foreach ($wrong->detail->members() + $wrong->unknown as $name => $value) {
-            if ($value instanceof Temperature) {
-                $form->set($name, $value->number().($value->unit === $batch->site->unit ? '' : strtolower($value->unit->value)));
-            } elseif ($name === 'ready_by' && \is_string($value)) {
-                $form->set($name, WallTime::of(Instant::parse($value), $batch->site->zone()));
-            } elseif (\is_scalar($value)) {
-                $form->set($name, (string) $value);
-            }
-        }
+        $form = new InputBag(['at' => WallTime::of($wrong->at, $batch->site->zone())] + EntryForm::typed($wrong, $batch->site));
 
         return $this->page($batch, $wrong, $form);
     }
@@ -63,7 +53,7 @@ final class CorrectionController extends AbstractController
     {
         return $this->keep($id, $event, $request, function (Batch $batch, Event $wrong, InputBag $form, string $reason): void {
             $at = WallTime::parse($form->getString('at'), $batch->site->zone(), $wrong->at) ?? throw EntryProblem::noTime($form->getString('at'));
-            $entry = EntryForm::entry($wrong->type, $form, $batch->site, $this->now->instant());
+            $entry = $this->journal->corrected($batch, EntryForm::corrected($wrong, $form, $batch->site, $this->now->instant()), $wrong);
             $this->journal->replace($batch, $this->account->get(), Uuid::fromString($form->getString('id')), $wrong, $entry, $at, $reason);
         });
     }

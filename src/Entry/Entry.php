@@ -17,19 +17,27 @@ use Verjuicer\Core\Record\EventType;
 /** What somebody wants to record, before it has an id, a time and a name. */
 final readonly class Entry
 {
-    /** @param array<string, mixed> $extras members beyond the format's own */
+    /** The spot of a product that names none. */
+    public const SPOT = 'core';
+
+    /**
+     * @param array<string, mixed> $extras     members beyond the format's own
+     * @param bool                 $isSpotOpen whether it is a reading at a spot nobody named
+     */
     private function __construct(
         public EventType $type,
         public Detail\Detail $detail,
         public int $minutesAgo,
         public ?string $reason,
         public array $extras = [],
+        public bool $isSpotOpen = false,
     ) {
     }
 
-    public static function reading(Temperature $temperature, int $piece, string $spot, ?string $thermometer, int $minutesAgo): self
+    /** @param string|null $spot null where nobody named one: which it is follows from the batch */
+    public static function reading(Temperature $temperature, int $piece, ?string $spot, ?string $thermometer, int $minutesAgo): self
     {
-        return new self(EventType::Reading, new Detail\Reading($temperature, $piece, $spot, $thermometer), $minutesAgo, null);
+        return new self(EventType::Reading, new Detail\Reading($temperature, $piece, $spot ?? self::SPOT, $thermometer), $minutesAgo, null, isSpotOpen: $spot === null);
     }
 
     /**
@@ -46,15 +54,7 @@ final readonly class Entry
             throw EntryProblem::incomplete(array_map(static fn (Problem $problem): string => explode('/', $problem->pointer)[1], $problems->all()));
         }
 
-        return new self($type, $detail, $minutesAgo, $reason, $fields->unknown());
-    }
-
-    /** The same with this thermometer, where it is a reading that names none. */
-    public function readWith(?string $thermometer): self
-    {
-        return $this->detail instanceof Detail\Reading && $this->detail->thermometer === null
-            ? new self($this->type, new Detail\Reading($this->detail->temp, $this->detail->piece, $this->detail->spot, $thermometer), $this->minutesAgo, $this->reason, $this->extras)
-            : $this;
+        return new self($type, $detail, $minutesAgo, $reason, $fields->unknown(), $detail instanceof Detail\Reading && !isset($members->spot));
     }
 
     /** @param array<string, mixed> $extras in place of those it had */

@@ -72,7 +72,7 @@ final readonly class EntryLine
             throw EntryProblem::noTemperature();
         }
 
-        return Entry::reading($temperature, $piece ?? 1, $spot === [] ? 'core' : implode(' ', $spot), $thermometer, $minutesAgo);
+        return Entry::reading($temperature, $piece ?? 1, $spot === [] ? null : implode(' ', $spot), $thermometer, $minutesAgo);
     }
 
     /** @param list<string> $words */
@@ -106,7 +106,8 @@ final readonly class EntryLine
                 $members[$member] = $text;
             }
         }
-        if ($verb === Verb::Moved && $piece !== null) {
+        if ($piece !== null) {
+            $verb === Verb::Moved || throw EntryProblem::noPieceYet($piece);
             $members['piece'] = $piece;
         }
 

@@ -33,6 +33,38 @@ final class EntryProblem extends \DomainException
         return new self('entry.problem.unknown_piece', ['{piece}' => (string) $piece, '{pieces}' => (string) $pieces]);
     }
 
+    /** A step that is about the whole batch, written with a piece. */
+    public static function noPieceYet(int $piece): self
+    {
+        return new self('entry.problem.no_piece_yet', ['{piece}' => (string) $piece]);
+    }
+
+    /** @param list<string> $known */
+    public static function unknownSpot(string $given, array $known): self
+    {
+        return new self('entry.problem.unknown_spot', ['{given}' => mb_substr($given, 0, 20), '{known}' => implode(', ', array_unique($known))]);
+    }
+
+    public static function unknownThermometer(string $given): self
+    {
+        return new self('entry.problem.unknown_thermometer', ['{given}' => mb_substr($given, 0, 20)]);
+    }
+
+    public static function notWhole(string $given, int $most): self
+    {
+        return new self('entry.problem.not_whole', ['{given}' => mb_substr($given, 0, 20), '{most}' => number_format($most)]);
+    }
+
+    public static function notMinutes(string $given, int $most): self
+    {
+        return new self('entry.problem.not_minutes', ['{given}' => mb_substr($given, 0, 20), '{most}' => number_format($most)]);
+    }
+
+    public static function tooLong(int $most): self
+    {
+        return new self('entry.problem.too_long', ['{most}' => number_format($most)]);
+    }
+
     public static function noTemperature(): self
     {
         return new self('entry.problem.no_temperature');

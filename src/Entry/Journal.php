@@ -8,6 +8,7 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Account\Account;
 use Verjuicer\App\Batch\Batch;
 use Verjuicer\App\Pit\Pits;
+use Verjuicer\App\Product\Products;
 use Verjuicer\App\Recipe\Recipes;
 use Verjuicer\App\Record\EventConflict;
 use Verjuicer\App\Record\EventLog;
@@ -33,6 +34,7 @@ final readonly class Journal
         private Thermometers $thermometers,
         private Pits $pits,
         private Recipes $recipes,
+        private Products $products,
         private Now $now,
     ) {
     }
@@ -51,11 +53,42 @@ final readonly class Journal
         $recipe = $entry->extras['recipe'] ?? null;
 
         return match (true) {
-            $entry->detail instanceof Detail\Reading => $entry->readWith($this->thermometers->lastUsedIn($batch)),
+            $entry->detail instanceof Detail\Reading => $this->located($batch, $entry, $entry->detail),
             $entry->detail instanceof Detail\Cook && \is_string($pit) => $entry->with(...$this->pits->loaded($batch->site, $pit, $entry->detail, $entry->at($this->now->instant()))),
             \is_string($recipe) => $this->withRecipe($batch, $entry, $recipe),
             default => $entry,
         };
+    }
+
+    /**
+     * A reading at a spot: the one named, if the product has it or this batch was read there; else the one last read on that piece, else the
+     * product's first. A word that is none is not taken for one.
+     */
+    private function located(Batch $batch, Entry $entry, Detail\Reading $reading): Entry
+    {
+        $ofProduct = array_column($this->products->ofBatch($batch)->spots ?? [], 'name');
+        $read = $this->records->spotsRead($batch);
+        $onPiece = array_filter($read, static fn (array $one): bool => $one['piece'] === $reading->piece);
+        $spot = $entry->isSpotOpen ? array_values($onPiece)[0]['spot'] ?? $ofProduct[0] ?? Entry::SPOT : $reading->spot;
+        $known = [...($ofProduct === [] ? [Entry::SPOT] : $ofProduct), ...array_column($read, 'spot')];
+        if (!\in_array($spot, $known, true)) {
+            throw preg_match('/^\pL{1,3}-?\d+$/u', $spot) === 1 ? EntryProblem::unknownThermometer($spot) : EntryProblem::unknownSpot($spot, $known);
+        }
+
+        return $entry->with(new Detail\Reading($reading->temp, $reading->piece, $spot, $reading->thermometer ?? $this->thermometers->lastUsedIn($batch)), $entry->extras);
+    }
+
+    /** A correction, with what follows from what it changes: another recipe brings its own allergens, none brings none. */
+    public function corrected(Batch $batch, Entry $entry, Event $wrong): Entry
+    {
+        self::requirePiece($batch, $entry);
+        $recipe = $entry->extras['recipe'] ?? null;
+        if ($recipe === ($wrong->unknown['recipe'] ?? null)) {
+            return $entry;
+        }
+        $without = $entry->with($entry->detail, array_diff_key($entry->extras, ['allergens' => 1]));
+
+        return \is_string($recipe) ? $this->withRecipe($batch, $without, $recipe) : $without;
     }
 
     private function withRecipe(Batch $batch, Entry $entry, string $name): Entry
@@ -104,12 +137,11 @@ final readonly class Journal
     /**
      * Puts a wrong entry right by a further event; the wrong one stays in the record.
      *
-     * @throws EntryProblem  if it would have happened in the future, or the batch has no such piece
+     * @throws EntryProblem  if it would have happened in the future
      * @throws EventConflict if the id belongs to another entry, or the batch cannot be as it would then be
      */
     public function replace(Batch $batch, Account $by, Uuid $id, Event $wrong, Entry $entry, Instant $at, string $reason): void
     {
-        self::requirePiece($batch, $entry);
         $now = $this->now->instant();
         if ($at->isAfter($now)) {
             throw EntryProblem::inTheFuture();

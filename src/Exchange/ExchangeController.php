@@ -112,7 +112,7 @@ final class ExchangeController extends FormController
         if ($tag !== null && $batch === null) {
             $input->refuse('tag', 'mix.problem.tag');
         } elseif ($batch !== null && $piece !== null && $piece > $batch->pieces) {
-            $input->refuse('piece', 'form.problem.whole');
+            $input->refuse('piece', 'form.problem.whole', ['{given}' => (string) $piece, '{least}' => '1', '{most}' => (string) $batch->pieces]);
         }
         try {
             $zone = Zone::named($input->text('zone', true));

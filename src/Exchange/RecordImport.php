@@ -28,6 +28,7 @@ use Verjuicer\Core\Record\Record;
 final readonly class RecordImport
 {
     private const HIGHEST_TAG = 999;
+    private const MOST_PIECES = 500;
 
     public function __construct(
         private Connection $connection,
@@ -75,7 +76,10 @@ final readonly class RecordImport
         foreach ($lines === false ? [] : $lines as $index => $line) {
             try {
                 $record = $this->reader->read($line);
-                if ($record->code === null || isset($codes[$record->code])) {
+                $ahead = array_filter($record->events, fn (Event $event): bool => $event->at->isAfter($this->now->instant()));
+                if ($ahead !== [] || $record->product->pieces > self::MOST_PIECES) {
+                    $report->refuse($index + 1, $ahead === [] ? \sprintf('/batch/product/pieces is more than %d: check the number.', self::MOST_PIECES) : \sprintf('event "%s" lies ahead of now: check its time.', mb_substr(array_values($ahead)[0]->id, 0, 40)));
+                } elseif ($record->code === null || isset($codes[$record->code])) {
                     $report->refuse($index + 1, $record->code === null ? '/batch/code is missing: a batch needs its code to be found again.' : 'another line has the same batch code.');
                 } else {
                     $codes[$record->code] = true;
@@ -120,9 +124,7 @@ final readonly class RecordImport
         $this->entities->flush();
         $ids = $this->ids($record, $id);
         foreach ($record->events as $event) {
-            $recordedAt = StoredRecords::recordedAt($event) ?? $now;
-            $unknown = array_diff_key($event->unknown, ['recorded_at' => true]);
-            $this->log->append($batch, $by, $recordedAt, new Event($ids[$event->id], $event->at, $event->by, $event->type, $event->detail, $event->replaces === null ? null : $ids[$event->replaces], $event->reason, $unknown));
+            $this->log->append($batch, $by, $now, StoredRecords::imported($event, $by->initials, $ids));
         }
         $this->keepThermometers($record, $by);
         $this->lanes->refresh($batch, $now);

@@ -35,8 +35,7 @@ final readonly class TableImport
                 $this->connection->transactional(function () use ($new, $by): void {
                     foreach ($new as [$batch, $events]) {
                         foreach ($events as $event) {
-                            $recordedAt = StoredRecords::recordedAt($event) ?? $this->now->instant();
-                            $this->log->append($batch, $by, $recordedAt, new Event($event->id, $event->at, $event->by, $event->type, $event->detail, $event->replaces, $event->reason, array_diff_key($event->unknown, ['recorded_at' => true])));
+                            $this->log->append($batch, $by, $this->now->instant(), StoredRecords::imported($event, $by->initials));
                         }
                     }
                 });
@@ -118,7 +117,13 @@ final readonly class TableImport
 
             return [];
         }
-        $new = array_values(array_intersect_key($events, $numbers));
+        $new = array_intersect_key($events, $numbers);
+        foreach ($new as $index => $event) {
+            if ($event->at->isAfter($this->now->instant())) {
+                $report->refuse($numbers[$index], 'it lies ahead of now: check its time.');
+            }
+        }
+        $new = array_values($new);
         $report->new += \count($new);
 
         return $new;

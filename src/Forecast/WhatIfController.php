@@ -23,6 +23,9 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
 /** Before the fact: how long a rest stays hot, and whether a cooling passes its gates, by method, size and start. A forecast, with its range. */
 final class WhatIfController extends FormController
 {
+    private const DEEPEST_CM = 100;
+    private const SHALLOWEST_CM = 0.1;
+
     public function __construct(private readonly RuleSetLibrary $ruleSets, private readonly CurrentAccount $account, private readonly Now $now)
     {
     }
@@ -44,12 +47,15 @@ final class WhatIfController extends FormController
         $method = $input->choice('method', Cooling::class, true);
         $start = $input->temperature('start', $site->unit, true);
         $around = $input->temperature('around', $site->unit);
-        $depth = $input->number('depth');
+        $depth = $input->number('depth', most: self::DEEPEST_CM);
+        if ($depth !== null && $depth < self::SHALLOWEST_CM) {
+            $input->refuse('depth', 'portion.problem.depth');
+        }
         $grams = $input->grams('weight', $depth === null);
         if (!$input->isGood() || $method === null || $start === null) {
             return null;
         }
-        $size = $depth !== null ? Size::ofLayer(max(3.0, 10 * $depth)) : Size::ofPiece($grams ?? 1);
+        $size = $depth !== null ? Size::ofLayer(10 * $depth) : Size::ofPiece($grams ?? 1);
         $now = $this->now->instant();
         $fall = Fall::ahead($now, Point::celsius($start), $method, $size, $around === null ? null : Point::celsius($around));
         $rules = $this->ruleSets->get($site->ruleSet);

@@ -16,7 +16,6 @@ use Verjuicer\App\Batch\SiteBatches;
 use Verjuicer\App\Board\BoardLanes;
 use Verjuicer\App\Board\Lane;
 use Verjuicer\App\Entry\Entry;
-use Verjuicer\App\Entry\EntryProblem;
 use Verjuicer\App\Entry\Journal;
 use Verjuicer\App\Page\FormController;
 use Verjuicer\App\Page\FormInput;
@@ -64,7 +63,7 @@ final class HotRoundController extends FormController
             $temp = $input->temperature('t'.$lane->tag, $site->unit);
             if ($temp !== null) {
                 $members = ['temp' => (object) [$temp->unit->member() => $temp->tenths / 10]] + ($thermometer === '' ? [] : ['thermometer' => $thermometer]);
-                $readings[] = [$lane, $input->id('id'.$lane->tag), Entry::of(EventType::Reading, (object) $members, 0, null)];
+                $readings[] = [$lane, $input->id('id'.$lane->tag), $this->journal->completed($this->batches->get($lane->batchId), Entry::of(EventType::Reading, (object) $members, 0, null))];
             }
         }
         if ($readings === []) {
@@ -81,9 +80,9 @@ final class HotRoundController extends FormController
         try {
             foreach ($readings as [$lane, $id, $reading]) {
                 $batch = $this->batches->get($lane->batchId);
-                $this->journal->keep($batch, $this->account->get(), $id, $this->journal->completed($batch, $reading));
+                $this->journal->keep($batch, $this->account->get(), $id, $reading);
             }
-        } catch (EventConflict|EntryProblem $problem) {
+        } catch (EventConflict $problem) {
             $input->refuse('form', $problem->key);
 
             return $this->view($input);

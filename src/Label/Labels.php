@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Verjuicer\App\Label;
 
 use Doctrine\DBAL\Connection;
-use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 use Symfony\Component\Uid\Uuid;
 use Twig\Environment;
 use Verjuicer\App\Account\Account;
 use Verjuicer\App\Batch\Batch;
 use Verjuicer\App\Batch\BatchPage;
 use Verjuicer\App\Batch\CookView;
+use Verjuicer\App\Page\ConfiguredAddress;
 use Verjuicer\App\Site\Site;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Measure\Instant;
@@ -21,7 +21,7 @@ use Verjuicer\Core\Record\EventType;
 /** Labels of pans and packs, and the spool they go to: a stand-in for a label printer, whose every label stays to be looked at. */
 final readonly class Labels
 {
-    public function __construct(private Connection $connection, private Environment $twig, private BatchPage $page, private QrCode $qr, private UrlGeneratorInterface $urls)
+    public function __construct(private Connection $connection, private Environment $twig, private BatchPage $page, private QrCode $qr, private ConfiguredAddress $address)
     {
     }
 
@@ -29,7 +29,7 @@ final readonly class Labels
     public function of(Batch $batch): string
     {
         $assessment = $this->page->assess($batch);
-        [$modules, $path] = $this->qr->of($this->urls->generate('log', ['line' => $batch->tag.' '], UrlGeneratorInterface::ABSOLUTE_URL));
+        [$modules, $path] = $this->qr->of($this->address->of('log', ['line' => $batch->tag.' ']));
 
         return $this->twig->render('label/_label.svg.twig', [
             'batch' => $batch,

@@ -8,9 +8,9 @@ use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
-use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Account\CurrentAccount;
+use Verjuicer\App\Page\ConfiguredAddress;
 use Verjuicer\App\Page\FormController;
 use Verjuicer\App\Page\FormInput;
 use Verjuicer\App\Product\Products;
@@ -24,7 +24,7 @@ final class PacketController extends FormController
     private const LATEST = 20;
     private const PAPERS = ['A4', 'Letter'];
 
-    public function __construct(private readonly Packets $packets, private readonly PacketMaker $maker, private readonly Products $products, private readonly CurrentAccount $account, private readonly Now $now)
+    public function __construct(private readonly Packets $packets, private readonly PacketMaker $maker, private readonly Products $products, private readonly ConfiguredAddress $address, private readonly CurrentAccount $account, private readonly Now $now)
     {
     }
 
@@ -89,7 +89,7 @@ final class PacketController extends FormController
         $link = null;
         if ($input->isGood() && $days !== null && $packet->finishedAt !== null) {
             $token = $this->packets->share($packet, $this->now->instant()->plus(Span::ofHours(24 * $days)));
-            $link = $this->generateUrl('shared', ['token' => $token], UrlGeneratorInterface::ABSOLUTE_URL);
+            $link = $this->address->of('shared', ['token' => $token]);
         }
 
         return $this->page('packet/show.html.twig', $input, ['packet' => $this->find($id), 'site' => $this->account->get()->site, 'link' => $link]);

@@ -70,7 +70,7 @@ final readonly class Packets
 
     public function finish(Packet $packet, Instant $now, string $pdf): void
     {
-        $this->connection->executeStatement('UPDATE packet SET finished_at = ?, pdf = ?, problem = NULL WHERE id = ?', [$now->rfc3339(), $pdf, $packet->id], [2 => ParameterType::STRING, 1 => ParameterType::LARGE_OBJECT]);
+        $this->connection->executeStatement('UPDATE packet SET finished_at = ?, pdf = ?, problem = NULL WHERE id = ? AND finished_at IS NULL', [$now->rfc3339(), $pdf, $packet->id], [2 => ParameterType::STRING, 1 => ParameterType::LARGE_OBJECT]);
     }
 
     public function fail(Packet $packet, string $problem): void

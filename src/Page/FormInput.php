@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Page;
 
 use Symfony\Component\HttpFoundation\InputBag;
+use Symfony\Component\Translation\TranslatableMessage;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
@@ -15,7 +16,7 @@ final class FormInput
 {
     private const GRAMS_IN = ['kg' => 1000.0, 'lb' => 453.59237];
 
-    /** @var array<string, string> by field: a translation key that says what to do */
+    /** @var array<string, TranslatableMessage> by field: what to do */
     public array $problems = [];
 
     /** @param InputBag<string> $typed */
@@ -28,9 +29,10 @@ final class FormInput
         return $this->problems === [];
     }
 
-    public function refuse(string $field, string $key): void
+    /** @param array<string, string> $values of the sentence */
+    public function refuse(string $field, string $key, array $values = []): void
     {
-        $this->problems[$field] ??= $key;
+        $this->problems[$field] ??= new TranslatableMessage($key, $values);
     }
 
     /** The id the client gave what it sends, so that a retry is kept once. */
@@ -64,8 +66,8 @@ final class FormInput
         if ($given === '') {
             return null;
         }
-        if (!ctype_digit($given) || (int) $given < $least || (int) $given > $most) {
-            $this->refuse($field, 'form.problem.whole');
+        if (preg_match('/^\d{1,9}$/D', $given) !== 1 || (int) $given < $least || (int) $given > $most) {
+            $this->refuse($field, 'form.problem.whole', ['{given}' => mb_substr($given, 0, 20), '{least}' => (string) $least, '{most}' => number_format($most)]);
 
             return null;
         }
@@ -73,15 +75,15 @@ final class FormInput
         return (int) $given;
     }
 
-    /** A number that may have decimals, with a point or a comma; more than nothing. */
-    public function number(string $field, bool $isRequired = false): ?float
+    /** A number that may have decimals, with a point or a comma; not less than nothing. */
+    public function number(string $field, bool $isRequired = false, float $most = 1_000_000): ?float
     {
         $given = str_replace(',', '.', $this->text($field, $isRequired));
         if ($given === '') {
             return null;
         }
-        if (!is_numeric($given) || $given < 0 || $given > 1_000_000) {
-            $this->refuse($field, 'form.problem.number');
+        if (!is_numeric($given) || $given < 0 || $given > $most) {
+            $this->refuse($field, 'form.problem.number', ['{most}' => number_format($most)]);
 
             return null;
         }

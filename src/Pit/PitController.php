@@ -63,7 +63,7 @@ final class PitController extends FormController
     #[Route('/{pit}', name: 'pit', requirements: ['pit' => Requirement::UUID], methods: ['GET'])]
     public function show(string $pit): Response
     {
-        return $this->one($this->find($pit), $this->blank());
+        return $this->one($this->find($pit), $this->blank(['minutes_ago' => '0']));
     }
 
     #[IsGranted('ROLE_CREW')]
@@ -75,8 +75,8 @@ final class PitController extends FormController
         $id = $input->id();
         $sign = $input->choice('sign', PitSign::class, true);
         $temp = $sign?->hasTemperature() === true ? $input->temperature('temp', $found->site->unit, true) : null;
-        $minutesAgo = $input->whole('minutes_ago', 0, 720) ?? 0;
-        if (!$input->isGood() || $sign === null) {
+        $minutesAgo = $input->whole('minutes_ago', 0, 720, true);
+        if (!$input->isGood() || $sign === null || $minutesAgo === null) {
             return $this->one($found, $input);
         }
         $now = $this->now->instant();

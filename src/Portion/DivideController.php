@@ -26,6 +26,8 @@ final class DivideController extends FormController
 {
     private const MOST = 8;
     private const HIGHEST_TAG = 999;
+    private const DEEPEST_CM = 100;
+    private const SHALLOWEST_CM = 0.1;
 
     public function __construct(private readonly SiteBatches $batches, private readonly Portions $portions, private readonly BoardLanes $lanes, private readonly CurrentAccount $account, private readonly Now $now)
     {
@@ -90,9 +92,12 @@ final class DivideController extends FormController
                 continue;
             }
             $tag = $input->whole('tag'.$row, 1, self::HIGHEST_TAG, true) ?? 0;
-            $depth = $input->number('depth'.$row);
+            $depth = $input->number('depth'.$row, most: self::DEEPEST_CM);
             $container = $input->text('container'.$row, true, 40);
-            $rows[] = new PortionRow($input->id('portion'.$row), $tag, $grams, $container, $depth === null ? null : max(1, (int) round(10 * $depth)));
+            if ($depth !== null && $depth < self::SHALLOWEST_CM) {
+                $input->refuse('depth'.$row, 'portion.problem.depth');
+            }
+            $rows[] = new PortionRow($input->id('portion'.$row), $tag, $grams, $container, $depth === null ? null : (int) round(10 * $depth));
         }
         if (\count(array_unique(array_map(static fn (PortionRow $row): int => $row->tag, $rows))) < \count($rows)) {
             $input->refuse('tag0', 'portion.problem.same_tag');

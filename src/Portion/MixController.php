@@ -49,7 +49,7 @@ final class MixController extends FormController
         $into = $tag === null ? null : $this->lanes->batchByTag($from->site, $tag);
         $refusal = $into === null ? 'mix.problem.tag' : $this->refusal($from, $into);
         if (!$input->isGood() || $into === null || $refusal !== null) {
-            return $this->page->respond($from, $input->problems['form'] ?? $refusal ?? 'mix.problem.tag', status: Response::HTTP_UNPROCESSABLE_ENTITY);
+            return $this->page->respond($from, isset($input->problems['form']) ? $input->problems['form']->getMessage() : $refusal ?? 'mix.problem.tag', status: Response::HTTP_UNPROCESSABLE_ENTITY);
         }
         $by = $this->account->get();
         $now = $this->now->instant();

@@ -18,6 +18,11 @@ final class EventConflict extends \DomainException
         return new self('entry.problem.id_taken');
     }
 
+    public static function inTheFuture(): self
+    {
+        return new self('entry.problem.future');
+    }
+
     public static function replacesNothing(): self
     {
         return new self('entry.problem.replaces_nothing');

@@ -11,6 +11,7 @@ use Verjuicer\App\Batch\Batch;
 use Verjuicer\App\Board\BoardLanes;
 use Verjuicer\App\Chain\SiteChain;
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Writer;
 
@@ -19,7 +20,10 @@ final readonly class EventLog
 {
     private const ENVELOPE = ['id' => true, 'at' => true, 'by' => true, 'type' => true, 'replaces' => true, 'reason' => true];
 
-    public function __construct(private Connection $connection, private BoardLanes $lanes, private SiteChain $chain)
+    /** How far a client's clock may be ahead. */
+    private const SKEW_SECONDS = 60;
+
+    public function __construct(private Connection $connection, private BoardLanes $lanes, private SiteChain $chain, private Now $now)
     {
     }
 
@@ -28,11 +32,17 @@ final readonly class EventLog
      *
      * @return bool whether anything new was kept
      *
-     * @throws EventConflict if an id belongs to a different entry, a replaced event is not in the batch, or the batch would
-     *                       be open again beside another of its tag
+     * @throws EventConflict if an id belongs to a different entry, a replaced event is not in the batch, an event lies ahead of
+     *                       now, or the batch would be open again beside another of its tag
      */
     public function append(Batch $batch, Account $by, Instant $recordedAt, Event ...$events): bool
     {
+        $latest = $this->now->instant()->plus(Span::ofSeconds(self::SKEW_SECONDS));
+        foreach ($events as $event) {
+            if ($event->at->isAfter($latest)) {
+                throw EventConflict::inTheFuture();
+            }
+        }
         try {
             return $this->appended($batch, $by, $recordedAt, ...$events);
         } catch (UniqueConstraintViolationException) {

@@ -7,6 +7,7 @@ namespace Verjuicer\App\Record;
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Batch\Batch;
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\MalformedInstant;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Record;
@@ -110,6 +111,19 @@ final readonly class StoredRecords
             SQL, $parameters) !== false;
     }
 
+    /** @return list<array{piece: int, spot: string}> where the pieces of a batch were read, the latest reading first, each place once */
+    public function spotsRead(Batch $batch): array
+    {
+        [$ofBatch, $parameters] = self::shared($batch);
+
+        /** @var list<array{piece: int, spot: string}> */
+        return $this->connection->fetchAllAssociative(<<<SQL
+            SELECT (e.members->>'piece')::int AS piece, e.members->>'spot' AS spot FROM event e
+            WHERE ($ofBatch) AND e.type = 'reading' AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
+            GROUP BY 1, 2 ORDER BY max(e.at) DESC, max(e.seq) DESC
+            SQL, $parameters);
+    }
+
     /** @return array{string, array<string, string|int>} a condition on events, and its parameters */
     private static function shared(Batch $batch): array
     {
@@ -135,6 +149,38 @@ final readonly class StoredRecords
         $list = \is_string($json) ? json_decode($json, flags: \JSON_THROW_ON_ERROR) : [];
 
         return \is_array($list) ? $list : [];
+    }
+
+    /**
+     * An event out of a file, as it is taken in here: recorded by whoever takes it in, at that time. What the file says of that stands beside it.
+     *
+     * @param array<string, string> $ids its new id, and that of what it replaces, where they are not kept
+     */
+    public static function imported(Event $event, string $importer, array $ids = []): Event
+    {
+        $before = $event->unknown['imported'] ?? null;
+        $says = $before instanceof \stdClass && \is_string($before->says_recorded_at ?? null) ? $before->says_recorded_at : $event->unknown['recorded_at'] ?? null;
+        $imported = (object) (['by' => $importer] + (self::isMoment($says) ? ['says_recorded_at' => $says] : []));
+
+        return new Event(
+            $ids[$event->id] ?? $event->id,
+            $event->at,
+            $event->by,
+            $event->type,
+            $event->detail,
+            $event->replaces === null ? null : $ids[$event->replaces] ?? $event->replaces,
+            $event->reason,
+            ['imported' => $imported] + array_diff_key($event->unknown, ['recorded_at' => true]),
+        );
+    }
+
+    private static function isMoment(mixed $says): bool
+    {
+        try {
+            return \is_string($says) && Instant::parse($says)->epoch > 0;
+        } catch (MalformedInstant) {
+            return false;
+        }
     }
 
     /** When an event was recorded, which may be well after it happened. */

@@ -76,7 +76,7 @@ final class ThermometerController extends FormController
     #[Route('/{thermometer}', name: 'thermometer', requirements: ['thermometer' => Requirement::UUID], methods: ['GET'])]
     public function show(string $thermometer): Response
     {
-        return $this->one($this->find($thermometer), $this->blank(['method' => 'ice', 'outcome' => 'kept']));
+        return $this->one($this->find($thermometer), $this->blank(['method' => 'ice', 'outcome' => 'kept', 'minutes_ago' => '0']));
     }
 
     #[IsGranted('ROLE_CREW')]
@@ -90,6 +90,7 @@ final class ThermometerController extends FormController
         $method = $input->text('method', true);
         $outcome = $input->text('outcome', true);
         $pressure = $input->whole('pressure', 500, 1080);
+        $minutesAgo = $input->whole('minutes_ago', 0, 720, true);
         if (!\in_array($method, self::METHODS, true)) {
             $input->refuse('method', 'form.problem.choice');
         }
@@ -100,11 +101,11 @@ final class ThermometerController extends FormController
         if ($read !== null && $expected === null) {
             $input->refuse('pressure', 'thermometer.problem.pressure');
         }
-        if (!$input->isGood() || $read === null || $expected === null) {
+        if (!$input->isGood() || $read === null || $expected === null || $minutesAgo === null) {
             return $this->one($found, $input);
         }
         $now = $this->now->instant();
-        $at = $now->plus(Span::ofMinutes(-($input->whole('minutes_ago', 0, 720) ?? 0)));
+        $at = $now->plus(Span::ofMinutes(-$minutesAgo));
         $this->thermometers->check($id, $found, $this->account->get(), $at, $now, $method, $expected, $read, $outcome, $method === 'boil' ? $pressure : null);
 
         return $this->kept('thermometer.kept', 'thermometer', ['thermometer' => $thermometer]);

@@ -8,6 +8,7 @@ use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\Core\Json\Fields;
 use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Zone;
 use Verjuicer\Core\Record\Detail;
@@ -19,7 +20,7 @@ final readonly class EventText
     /** Those it tells, in this order. */
     private const EXTRAS = [
         'step', 'stuffed', 'pit', 'recipe', 'weight_kg', 'portions', 'before_kg', 'after_kg', 'total_kg', 'left_kg', 'lost_kg', 'why', 'depth_mm', 'around', 'on', 'plan_name',
-        'to_spot', 'feel', 'mixed_from', 'mixed_into', 'allergens', 'ready_by', 'evidence',
+        'to_spot', 'feel', 'mixed_from', 'mixed_into', 'allergens', 'ready_by', 'evidence', 'imported',
     ];
 
     public function __construct(private TranslatorInterface $translator, private Figures $figures)
@@ -76,6 +77,7 @@ final readonly class EventText
                 $name === 'step' && \is_string($value) => $this->translator->trans('event.step.'.$value),
                 \in_array($name, ['why', 'on'], true) && \is_string($value) => $this->translator->trans('event.'.$name.'.'.$value),
                 $name === 'around' && ($value instanceof \stdClass) => $this->around($value),
+                $name === 'imported' && $value instanceof \stdClass => $this->imported($value, $zone),
                 \in_array($name, ['total_kg', 'left_kg', 'lost_kg'], true) && (\is_float($value) || \is_int($value)) => $value > 0 ? $this->figures->kilograms((int) round(1000 * $value)) : null,
                 \in_array($name, ['depth_mm', 'portions'], true) && \is_int($value) => (string) $value,
                 \in_array($name, ['pit', 'recipe', 'to_spot', 'plan_name', 'mixed_from', 'mixed_into', 'evidence'], true) && \is_string($value) => $value,
@@ -87,6 +89,14 @@ final readonly class EventText
         }
 
         return $told;
+    }
+
+    private function imported(\stdClass $value, Zone $zone): string
+    {
+        $by = \is_string($value->by ?? null) ? $value->by : '?';
+        $says = \is_string($value->says_recorded_at ?? null) ? Instant::parse($value->says_recorded_at) : null;
+
+        return $says === null ? $by : $this->translator->trans('event.imported_says', ['{by}' => $by, '{day}' => $this->figures->date(LocalDate::ofInstant($says, $zone)), '{time}' => $this->figures->time($says, $zone)]);
     }
 
     private function around(\stdClass $value): ?string

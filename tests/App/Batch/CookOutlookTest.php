@@ -32,6 +32,7 @@ final class CookOutlookTest extends TestCase
             $outlook->isWrapped ? 'wrapped' : '',
             $outlook->stall?->isOpen === true ? 'stalled' : '',
             $outlook->lateness() ?? '',
+            implode(' ', $outlook->unestimated),
         ], static fn (string $word): bool => $word !== '')));
     }
 
@@ -42,10 +43,11 @@ final class CookOutlookTest extends TestCase
         yield 'wrapped' => ['likely wrapped', [...self::CLIMBING, '241 wrap']];
         yield 'wrapped in a cook before this one' => ['likely', ['-500 cook', '-400 wrap', '-300 170', '-290 cool', '-100 prep', ...self::CLIMBING]];
         yield 'at its target at every spot' => ['reached', ['0 cook set=275', '200 196 p1', '201 199 p2']];
-        yield 'one spot is not there' => ['unknown', ['0 cook set=275', '200 196 p1', '201 180 p2']];
+        yield 'a piece without an estimate is named' => ['likely 2/core', [...self::CLIMBING, '241 150 p2']];
+        yield 'one spot is not there' => ['unknown 2/core', ['0 cook set=275', '200 196 p1', '201 180 p2']];
         yield 'nothing read' => ['unknown', ['0 cook set=275']];
-        yield 'the pit is not noted' => ['unknown', ['0 cook', '180 150', '210 158', '240 166']];
-        yield 'the pit was read too cold for it' => ['unknown', [...self::CLIMBING, '242 pit_reading temp=190']];
+        yield 'the pit is not noted' => ['unknown 1/core', ['0 cook', '180 150', '210 158', '240 166']];
+        yield 'the pit was read too cold for it' => ['unknown 1/core', [...self::CLIMBING, '242 pit_reading temp=190']];
         yield 'in the stall' => ['likely stalled', ['0 cook set=275', '150 150', '200 158', '230 159', '260 161'], '265'];
         yield 'suspect readings forecast nothing' => ['unknown', array_map(static fn (string $line): string => str_contains($line, 'cook') ? $line : $line.' T9', self::CLIMBING)];
         yield 'off the heat' => [null, [...self::CLIMBING, '244 rest']];

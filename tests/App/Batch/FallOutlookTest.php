@@ -37,6 +37,12 @@ final class FallOutlookTest extends TestCase
     public static function falls(): iterable
     {
         yield 'a rest that falls' => ['1/core towels hot', self::REST, '205'];
+        yield 'the coolest piece decides when it may be under the hot limit' => ['2/core towels hot', ['0 cook', '100 200', '101 190 p2', '110 rest method=towels', '140 185', '141 165 p2', '170 172', '171 151 p2'], '175'];
+        yield 'once one piece is under it nothing of the hot limit is forecast' => ['1/core towels - cool.stage1:sure cool.total:sure', ['0 cook', '100 160', '101 190 p2', '110 rest method=towels', '140 140', '141 185 p2', '170 134', '171 172 p2'], '175'];
+        yield 'out by the clock nobody is told to reheat' => [null, ['0 cook', '100 200', '110 time_control plan=hot_4h', '112 180', '140 160', '170 150'], '175'];
+        yield 'a carrier is no cabinet' => [null, ['0 cook', '100 200', '110 hot_hold place=carrier', '112 180', '140 165', '170 150'], '175'];
+        yield 'nor is a chafing dish' => [null, ['0 cook', '100 200', '110 hot_hold place=chafing', '112 180', '140 165', '170 150'], '175'];
+        yield 'a word within another means nothing' => ['1/core walk_in - cool.stage1:sure cool.total:sure', ['0 cook', '100 170', '110 cool method=sliced', '112 136', '140 128', '170 120', '190 115'], '195'];
         yield 'a cooling that will miss' => ['1/core walk_in - cool.stage1:sure cool.total:sure', self::SLOW, '195'];
         yield 'one that will not' => ['1/core ice_bath - cool.stage1:fine cool.total:fine', self::FAST, '151'];
         yield 'by the slowest of its tracks' => ['2/core ice_bath - cool.stage1:fine cool.total:fine', ['0 cook', '100 170', '101 170 p2', '110 cool method=ice', '112 130', '113 136 p2', '130 100', '131 108 p2', '150 72', '151 84 p2'], '152'];

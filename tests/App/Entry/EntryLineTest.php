@@ -85,6 +85,9 @@ final class EntryLineTest extends TestCase
         yield ['7 1001', 'not_a_temperature'];
         yield ['7 203.55', 'not_a_temperature'];
         yield ['7 203 -721', 'too_long_ago'];
+        yield ['7.1 off', 'no_piece_yet'];
+        yield ['7.3 wrap foil', 'no_piece_yet'];
+        yield ['7.2 discard dropped', 'no_piece_yet'];
         yield ['7 thaw slowly', 'not_understood'];
         yield ['7 pit', 'incomplete.temp'];
         yield ['7 set', 'incomplete.set'];

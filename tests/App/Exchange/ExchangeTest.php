@@ -97,7 +97,7 @@ final class ExchangeTest extends KitchenTestCase
         yield 'a time ahead' => ["t,v\n2126-03-08 05:30,160\n", [], 'lies ahead', 0];
         yield 'no readings' => ["t,v\n", [], 'there is no reading in it', 0];
         yield 'a tag nobody has' => ["t,v\n2026-11-01 05:00,160\n", ['tag' => '998'], 'No open batch has that tag', 0];
-        yield 'a piece it does not have' => ["t,v\n2026-11-01 05:00,160\n", ['piece' => '9'], 'Write a whole number that fits', 0];
+        yield 'a piece it does not have' => ["t,v\n2026-11-01 05:00,160\n", ['piece' => '9'], 'write a whole number from 1 to 4', 0];
         yield 'a zone that is none' => ["t,v\n2026-11-01 05:00,160\n", ['zone' => 'Denver'], 'Write a zone such as', 0];
     }
 
@@ -143,7 +143,9 @@ final class ExchangeTest extends KitchenTestCase
         $report = $import->import($lines, $dell, false);
         self::assertSame([2, []], [$report->new, $report->refused]);
         self::assertSame(2, $import->import($lines, $dell, false)->known, 'once');
-        self::assertSame('ZZ 61.5 2026-11-25 01:00:30', $this->words("SELECT initials || ' ' || (members->'temp'->>'c') || ' ' || to_char(recorded_at AT TIME ZONE 'UTC', 'YYYY-MM-DD HH24:MI:SS') FROM event WHERE id = '$reading'"));
+        self::assertSame('ZZ 61.5', $this->words("SELECT initials || ' ' || (members->'temp'->>'c') FROM event WHERE id = '$reading' AND recorded_at > now() - interval '1 minute'"), 'recorded when it came in, whatever the file says');
+        self::assertJsonStringEqualsJsonString('{"by":"DF","says_recorded_at":"2026-11-25T01:00:30Z"}', $this->words("SELECT members->>'imported' FROM event WHERE id = '$reading'"), 'what the file says stands beside it');
+        self::assertStringContainsString('imported by DF, says it was written down Tue 24 Nov 2026 18:00', $this->client->request('GET', $this->path(7))->filter('#everything')->text());
         self::assertNull($this->service(SiteChain::class)->firstBreak($dell->site));
     }
 
@@ -166,6 +168,7 @@ final class ExchangeTest extends KitchenTestCase
         yield 'no such batch' => ["nowhere,7,x,$id,2026-11-25T01:00:00Z,ZZ,1,core,61.5,C,,", '"line":3,"why":"there is no batch'];
         yield 'no id' => ['{code},7,x,42,2026-11-25T01:00:00Z,ZZ,1,core,61.5,C,,', 'must be a UUID'];
         yield 'no time' => ["{code},7,x,$id,yesterday,ZZ,1,core,61.5,C,,", '"line":3,"why":"at '];
+        yield 'ahead of now' => ["{code},7,x,$id,2100-01-01T00:00:00Z,ZZ,1,core,61.5,C,,", '"line":3,"why":"it lies ahead of now'];
         yield 'nobody' => ["{code},7,x,$id,2026-11-25T01:00:00Z,,1,core,61.5,C,,", '"line":3,"why":"'];
         yield 'a unit of no thermometer' => ["{code},7,x,$id,2026-11-25T01:00:00Z,ZZ,1,core,61.5,K,,", '"line":3,"why":"temp'];
         yield 'hundredths' => ["{code},7,x,$id,2026-11-25T01:00:00Z,ZZ,1,core,61.55,C,,", '"line":3,"why":"temp'];

@@ -19,7 +19,7 @@ final class FormInputTest extends TestCase
     {
         $input = self::input(['w' => $typed, 'w_unit' => $unit]);
         self::assertSame($grams, $input->grams('w'));
-        self::assertSame($problem, $input->problems['w'] ?? null);
+        self::assertSame($problem, ($input->problems['w'] ?? null)?->getMessage());
     }
 
     /** @return iterable<array{string, string, int|null, string|null}> */
@@ -47,7 +47,7 @@ final class FormInputTest extends TestCase
     {
         $input = self::input(['n' => $typed]);
         self::assertSame($number, $input->whole('n', 1, 500));
-        self::assertSame($problem, $input->problems['n'] ?? null);
+        self::assertSame($problem, ($input->problems['n'] ?? null)?->getMessage());
     }
 
     /** @return iterable<array{string, int|null, string|null}> */
@@ -70,7 +70,7 @@ final class FormInputTest extends TestCase
         $input = self::input(['t' => $typed]);
         $temperature = $input->temperature('t', TemperatureUnit::Fahrenheit);
         self::assertSame($read, $temperature === null ? null : $temperature->number().$temperature->unit->value);
-        self::assertSame($problem, $input->problems['t'] ?? null);
+        self::assertSame($problem, ($input->problems['t'] ?? null)?->getMessage());
     }
 
     /** @return iterable<array{string, string|null, string|null}> */
@@ -121,10 +121,10 @@ final class FormInputTest extends TestCase
         self::assertSame([
             'text' => 'form.problem.required', 'long' => 'form.problem.too_long', 'oven' => 'form.problem.choice', 'none' => 'form.problem.required',
             'count' => 'form.problem.required', 'form' => 'entry.problem.no_id',
-        ], $input->problems);
+        ], array_map(static fn (\Symfony\Component\Translation\TranslatableMessage $problem): string => $problem->getMessage(), $input->problems));
         self::assertFalse($input->isGood());
         $input->refuse('text', 'another');
-        self::assertSame('form.problem.required', $input->problems['text'], 'the first problem of a field is the one told');
+        self::assertSame('form.problem.required', $input->problems['text']->getMessage(), 'the first problem of a field is the one told');
     }
 
     /** @param array<string, string> $typed */

@@ -70,9 +70,11 @@ final class InspectorTest extends KitchenTestCase
     {
         $id = $this->made(new PacketScope('2020-01-01', '2100-01-01', product: 'Duck'), 'A4');
         $this->logIn('mara');
-        $page = $this->client->request('GET', '/packets/'.$id);
-        $page = $this->client->submit($page->selectButton('Make a link')->form(['days' => '3']));
-        $link = (string) parse_url(trim($page->filter('p.bg-sand')->text()), \PHP_URL_PATH);
+        $page = $this->client->request('GET', '/packets/'.$id, server: ['HTTP_HOST' => 'elsewhere.example']);
+        $page = $this->client->submit($page->selectButton('Make a link')->form(['days' => '3']), serverParameters: ['HTTP_HOST' => 'elsewhere.example']);
+        $address = trim($page->filter('p.bg-sand')->text());
+        self::assertStringStartsWith('http://127.0.0.1:8080/shared/', $address, 'from the configured address, whatever host was asked for');
+        $link = (string) parse_url($address, \PHP_URL_PATH);
         self::assertMatchesRegularExpression('#^/shared/[0-9a-f]{48}$#', $link);
         self::assertSame(0, $this->number("SELECT count(*) FROM packet WHERE token_hash = '".substr($link, 8)."'"), 'only its hash is kept');
         $this->client->getCookieJar()->clear();
@@ -82,6 +84,10 @@ final class InspectorTest extends KitchenTestCase
         self::assertStringStartsWith('%PDF-', (string) $this->client->getResponse()->getContent());
         $this->client->request('GET', '/');
         self::assertResponseRedirects('http://localhost/login');
+        $made = "SELECT md5(pdf) FROM packet WHERE id = '$id'";
+        $before = $this->words($made);
+        $this->service(Packets::class)->finish($this->service(Packets::class)->find($id) ?? self::fail(), Instant::ofEpoch(2_000_000_000), 'another');
+        self::assertSame($before, $this->words($made), 'what was handed on is never made anew');
         $this->client->request('GET', '/shared/'.str_repeat('0', 48));
         self::assertResponseStatusCodeSame(404);
         $this->connection()->executeStatement("UPDATE packet SET expires_at = now() - interval '1 second'");

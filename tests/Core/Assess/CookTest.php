@@ -142,5 +142,13 @@ final class CookTest extends TestCase
         yield ['2–7', '9 150 p1'];
         yield ['1, 3, 5–7', '9 150 p2', '9 150 p4'];
         yield ['7', '9 150 p1', '9 150 p2', '9 150 p3', '9 150 p4', '9 150 p5', '9 150 p6'];
+        yield ['1–3, 5–6', '9 150 p7', '9 150 p4'];
+        yield ['1–3, 5–7', '9 150 p9', '9 150 p4'];
+    }
+
+    public function testARecordThatClaimsATrillionPiecesIsJudgedAllTheSame(): void
+    {
+        $unread = Story::of('0 cook', '9 150 p2')->about('beef cut 1000000000000pieces')->assess('100')->findings[1];
+        self::assertSame('1, 3–1000000000000', $unread->values['missing']);
     }
 }

@@ -144,7 +144,8 @@ final class FallTest extends TestCase
         yield ['holding cabinet', Cooling::Cabinet];
         yield ['towels', Cooling::Towels];
         yield ['open counter', Cooling::Counter];
-        yield ['shallow pans, 2 inch', Cooling::ShallowPans];
+        yield ['shallow pans, 2 inch', null];
+        yield ['sliced, in a pantry', null];
         yield ['ice bath', Cooling::IceBath];
         yield ['ice wand', Cooling::IceWand];
         yield ['walk-in rack', Cooling::WalkIn];
