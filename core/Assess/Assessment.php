@@ -4,6 +4,11 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess;
 
+use Verjuicer\Core\Assess\Evidence\CookOutcome;
+use Verjuicer\Core\Assess\Evidence\Timeline;
+use Verjuicer\Core\Assess\Finding\Countdown;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\RuleSet;
@@ -14,7 +19,7 @@ final readonly class Assessment
     /**
      * @param array<string, Verdict> $rulesJudged     each rule that applied and its worst verdict
      * @param list<Finding>          $findings
-     * @param list<Clock>            $clocks          soonest first
+     * @param list<Countdown>        $countdowns      soonest first
      * @param list<string>           $suspectReadings ids of events
      * @param Instant|null           $nextTurn        once this has passed, time alone may have changed the verdict
      * @param list<CookOutcome>      $cooks           what each cook shows on the readings to be believed, in order
@@ -26,7 +31,7 @@ final readonly class Assessment
         public Verdict $verdict,
         public array $rulesJudged,
         public array $findings,
-        public array $clocks,
+        public array $countdowns,
         public DangerZone $dangerZone,
         public array $suspectReadings,
         public ?Instant $nextTurn,

@@ -4,6 +4,14 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess;
 
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\SuspectReadings;
+use Verjuicer\Core\Assess\Evidence\Timeline;
+use Verjuicer\Core\Assess\Finding\Countdown;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\RuleSet;
@@ -63,8 +71,8 @@ final readonly class Assessor
         }
         $rulesJudged = self::worstByRule($findings->all());
         self::addThermometerFindings($findings, $rules, $suspectIds, $unchecked, $overdue, \count($timeline->readings));
-        $clocks = $findings->clocks();
-        usort($clocks, static fn (Clock $one, Clock $other): int => $one->deadline->epoch <=> $other->deadline->epoch);
+        $countdowns = $findings->countdowns();
+        usort($countdowns, static fn (Countdown $one, Countdown $other): int => $one->deadline->epoch <=> $other->deadline->epoch);
 
         return new Assessment(
             $record,
@@ -73,7 +81,7 @@ final readonly class Assessor
             self::worst($rulesJudged, $timeline),
             $rulesJudged,
             $findings->all(),
-            $clocks,
+            $countdowns,
             DangerZone::of($case),
             $suspectIds,
             $findings->nextTurn(),

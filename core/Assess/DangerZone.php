@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess;
 
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\Timeline;
+use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\EventType;
 use Verjuicer\Core\Ruleset\RuleSet;

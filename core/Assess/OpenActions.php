@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess;
 
+use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Record\Detail\Action;
 
 /** Which breaches and gaps nobody has settled: every rule that is broken or not shown asks for a corrective action after its last evidence. */

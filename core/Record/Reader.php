@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Record;
 
+use Verjuicer\Core\Food\Animal;
+use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Food\Integrity;
 use Verjuicer\Core\Json\Fields;
 use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\TemperatureUnit;

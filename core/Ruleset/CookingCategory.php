@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
-use Verjuicer\Core\Record\Animal;
-use Verjuicer\Core\Record\Form;
-use Verjuicer\Core\Record\Integrity;
+use Verjuicer\Core\Food\Animal;
+use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Food\Integrity;
 
 /** Which cooking rule a product falls under. */
 enum CookingCategory: string

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
+use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Measure\Weight;
-use Verjuicer\Core\Record\Oven;
 
 /** Which rows of the roast table are low, and the oven conditions under which they are open. */
 final readonly class LowRoastRows

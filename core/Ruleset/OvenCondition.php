@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
+use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Measure\Weight;
-use Verjuicer\Core\Record\Oven;
 
 /** What an oven must be set to, by the weight of the roast, for the low rows of the roast table to be open. */
 final readonly class OvenCondition

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
+use Verjuicer\Core\Food\Oven;
+use Verjuicer\Core\Food\TimePlan;
 use Verjuicer\Core\Json\Fields;
 use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\MalformedTemperature;
@@ -12,8 +14,6 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Measure\Weight;
-use Verjuicer\Core\Record\Oven;
-use Verjuicer\Core\Record\TimePlan;
 
 /** Reads a rule set file. A wrong file stops the deploy, naming every fault; a complete RuleSet or none. */
 final class RuleSetReader

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
+use Verjuicer\Core\Food\TimePlan;
 use Verjuicer\Core\Measure\Span;
-use Verjuicer\Core\Record\TimePlan;
 
 /** Time as a public health control: how long each plan allows, and what its start must show. */
 final readonly class TimeControlRules

@@ -6,7 +6,7 @@ namespace Verjuicer\Tests\Core;
 
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Assessor;
-use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Record;

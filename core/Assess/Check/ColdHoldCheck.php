@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Check;
 
-use Verjuicer\Core\Assess\CaseFile;
-use Verjuicer\Core\Assess\Finding;
-use Verjuicer\Core\Assess\Findings;
-use Verjuicer\Core\Assess\Reading;
-use Verjuicer\Core\Assess\Stage;
-use Verjuicer\Core\Assess\Trace;
-use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\Stage;
+use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\EventType;
 

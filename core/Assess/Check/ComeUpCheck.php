@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Check;
 
-use Verjuicer\Core\Assess\CaseFile;
-use Verjuicer\Core\Assess\Clock;
-use Verjuicer\Core\Assess\ClockKind;
-use Verjuicer\Core\Assess\CookWindow;
-use Verjuicer\Core\Assess\Finding;
-use Verjuicer\Core\Assess\Findings;
-use Verjuicer\Core\Assess\Trace;
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\CookWindow;
+use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Finding\Countdown;
+use Verjuicer\Core\Assess\Finding\CountdownKind;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
@@ -57,7 +57,7 @@ final readonly class ComeUpCheck implements Check
             ));
         }
         if ($hot === null && $stretch->isOpen) {
-            $findings->clock(new Clock('house.come_up', ClockKind::House, $track, $stretch->from, $stretch->from, $deadline));
+            $findings->countdown(new Countdown('house.come_up', CountdownKind::House, $track, $stretch->from, $stretch->from, $deadline, $case->rules->hot->threshold));
             $findings->turnsAfter($deadline);
         }
     }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Check;
 
-use Verjuicer\Core\Assess\CaseFile;
-use Verjuicer\Core\Assess\Findings;
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Finding\Findings;
 
 /** Every piece, at its coldest spot that was read, reached a row of its cooking rule. */
 final readonly class CookCheck implements Check
@@ -16,8 +16,8 @@ final readonly class CookCheck implements Check
             foreach ($outcome->findings as $finding) {
                 $findings->add($finding);
             }
-            foreach ($outcome->clocks as $clock) {
-                $findings->clock($clock);
+            foreach ($outcome->countdowns as $countdown) {
+                $findings->countdown($countdown);
             }
         }
     }

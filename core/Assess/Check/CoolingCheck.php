@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Check;
 
-use Verjuicer\Core\Assess\CaseFile;
-use Verjuicer\Core\Assess\Clock;
-use Verjuicer\Core\Assess\ClockKind;
-use Verjuicer\Core\Assess\Finding;
-use Verjuicer\Core\Assess\Findings;
-use Verjuicer\Core\Assess\Reading;
-use Verjuicer\Core\Assess\Stretch;
-use Verjuicer\Core\Assess\Trace;
-use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\Stretch;
+use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Finding\Countdown;
+use Verjuicer\Core\Assess\Finding\CountdownKind;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\EventType;
@@ -90,7 +90,7 @@ final readonly class CoolingCheck implements Check
                 default => $verdict->value,
             };
             if ($block->isOpen) {
-                $findings->clock(new Clock($rule, ClockKind::Limit, $track, Instant::ofEpoch($early), Instant::ofEpoch($late), $deadline));
+                $findings->countdown(new Countdown($rule, CountdownKind::Limit, $track, Instant::ofEpoch($early), Instant::ofEpoch($late), $deadline, $gate->threshold));
                 $findings->turnsAfter($deadline);
             }
         }
@@ -164,7 +164,7 @@ final readonly class CoolingCheck implements Check
             $verdict === Verdict::Running ? ['cool.read_now'] : self::options($verdict, $block, $rule),
         ));
         if ($block->isOpen) {
-            $findings->clock(new Clock($rule, ClockKind::Limit, null, $early, $case->asOf, $deadline));
+            $findings->countdown(new Countdown($rule, CountdownKind::Limit, null, $early, $case->asOf, $deadline, $gate->threshold));
             $findings->turnsAfter($deadline);
         }
     }

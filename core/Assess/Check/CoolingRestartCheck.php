@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Check;
 
-use Verjuicer\Core\Assess\CaseFile;
-use Verjuicer\Core\Assess\Finding;
-use Verjuicer\Core\Assess\Findings;
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Record\EventType;
 
 /** House limit: a cooling that was stopped by reheating may start again once. */

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Check;
 
-use Verjuicer\Core\Assess\CaseFile;
-use Verjuicer\Core\Assess\Clock;
-use Verjuicer\Core\Assess\ClockKind;
-use Verjuicer\Core\Assess\Finding;
-use Verjuicer\Core\Assess\Findings;
-use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Finding\Countdown;
+use Verjuicer\Core\Assess\Finding\CountdownKind;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\EventType;
@@ -60,7 +60,7 @@ final readonly class DateMarkCheck implements Check
             options: $verdict === Verdict::Broken ? ['discard'] : [],
         ));
         if ($isOpen) {
-            $findings->clock(new Clock('date_mark', ClockKind::Limit, null, $prepared, $prepared, $deadline));
+            $findings->countdown(new Countdown('date_mark', CountdownKind::Limit, null, $prepared, $prepared, $deadline));
             $findings->turnsAfter($deadline);
         }
     }

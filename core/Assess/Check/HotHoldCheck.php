@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Check;
 
-use Verjuicer\Core\Assess\CaseFile;
-use Verjuicer\Core\Assess\Clock;
-use Verjuicer\Core\Assess\ClockKind;
-use Verjuicer\Core\Assess\Finding;
-use Verjuicer\Core\Assess\Findings;
-use Verjuicer\Core\Assess\Silence;
-use Verjuicer\Core\Assess\Stage;
-use Verjuicer\Core\Assess\Trace;
-use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\Silence;
+use Verjuicer\Core\Assess\Evidence\Stage;
+use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Finding\Countdown;
+use Verjuicer\Core\Assess\Finding\CountdownKind;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\EventType;
@@ -39,7 +39,7 @@ final readonly class HotHoldCheck implements Check
                 $findings->add($silence);
             }
             if ($stage->isOpen) {
-                self::clocks($case, $stage, $readings, $findings);
+                self::countdowns($case, $stage, $limit, $readings, $findings);
             }
         }
     }
@@ -120,12 +120,12 @@ final readonly class HotHoldCheck implements Check
         );
     }
 
-    private static function clocks(CaseFile $case, Stage $stage, Trace $readings, Findings $findings): void
+    private static function countdowns(CaseFile $case, Stage $stage, CitedThreshold $held, Trace $readings, Findings $findings): void
     {
         $since = Instant::ofEpoch($readings->last()->at ?? $stage->from->epoch);
         $limit = $since->plus($case->rules->monitoring->hotHoldGap->span);
-        $findings->clock(new Clock('hot_hold', ClockKind::Check, null, $since, $since, $since->plus($case->rules->house->hotHoldCheck)));
-        $findings->clock(new Clock('hot_hold', ClockKind::Limit, null, $since, $since, $limit));
+        $findings->countdown(new Countdown('hot_hold', CountdownKind::Check, null, $since, $since, $since->plus($case->rules->house->hotHoldCheck), $held->threshold));
+        $findings->countdown(new Countdown('hot_hold', CountdownKind::Limit, null, $since, $since, $limit, $held->threshold));
         $findings->turnsAfter($limit);
     }
 }

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Check;
 
-use Verjuicer\Core\Assess\CaseFile;
-use Verjuicer\Core\Assess\Clock;
-use Verjuicer\Core\Assess\ClockKind;
-use Verjuicer\Core\Assess\Finding;
-use Verjuicer\Core\Assess\Findings;
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Finding\Countdown;
+use Verjuicer\Core\Assess\Finding\CountdownKind;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\EventType;
@@ -45,7 +45,7 @@ final readonly class PrepOutCheck implements Check
                 ));
             }
             if ($stage->isOpen) {
-                $findings->clock(new Clock('house.prep_out', ClockKind::House, null, $stage->from, $stage->from, $deadline));
+                $findings->countdown(new Countdown('house.prep_out', CountdownKind::House, null, $stage->from, $stage->from, $deadline));
                 $findings->turnsAfter($deadline);
             }
         }

@@ -4,21 +4,21 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Check;
 
-use Verjuicer\Core\Assess\CaseFile;
-use Verjuicer\Core\Assess\Clock;
-use Verjuicer\Core\Assess\ClockKind;
-use Verjuicer\Core\Assess\Finding;
-use Verjuicer\Core\Assess\Findings;
-use Verjuicer\Core\Assess\Reading;
-use Verjuicer\Core\Assess\Stage;
-use Verjuicer\Core\Assess\Trace;
-use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\Stage;
+use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Finding\Countdown;
+use Verjuicer\Core\Assess\Finding\CountdownKind;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Food\ReheatPurpose;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Detail\Reheat;
 use Verjuicer\Core\Record\EventType;
-use Verjuicer\Core\Record\Form;
-use Verjuicer\Core\Record\ReheatPurpose;
 use Verjuicer\Core\Ruleset\CitedThreshold;
 
 /** Food reheated to be held hot reaches its target in time. */
@@ -80,7 +80,7 @@ final readonly class ReheatCheck implements Check
                 default => 'not_reached',
             };
             if ($stage->isOpen) {
-                $findings->clock(new Clock('reheat', ClockKind::Limit, $track, $start, Instant::ofEpoch($late ?? $early), $deadline));
+                $findings->countdown(new Countdown('reheat', CountdownKind::Limit, $track, $start, Instant::ofEpoch($late ?? $early), $deadline, $target->threshold));
                 $findings->turnsAfter($deadline);
             }
         }
@@ -155,7 +155,7 @@ final readonly class ReheatCheck implements Check
             options: $isRunning ? ['reheat.read'] : ['discard'],
         ));
         if ($stage->isOpen) {
-            $findings->clock(new Clock('reheat', ClockKind::Limit, null, $stage->from, $stage->from, $deadline));
+            $findings->countdown(new Countdown('reheat', CountdownKind::Limit, null, $stage->from, $stage->from, $deadline, $target->threshold));
             $findings->turnsAfter($deadline);
         }
     }

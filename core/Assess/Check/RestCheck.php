@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Check;
 
-use Verjuicer\Core\Assess\CaseFile;
-use Verjuicer\Core\Assess\Clock;
-use Verjuicer\Core\Assess\ClockKind;
-use Verjuicer\Core\Assess\Finding;
-use Verjuicer\Core\Assess\Findings;
-use Verjuicer\Core\Assess\Silence;
-use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\Silence;
+use Verjuicer\Core\Assess\Finding\Countdown;
+use Verjuicer\Core\Assess\Finding\CountdownKind;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\EventType;
 
@@ -56,7 +56,7 @@ final readonly class RestCheck implements Check
                 },
             ));
             if ($block->isOpen) {
-                $findings->clock(new Clock('rest', ClockKind::Check, null, $since, $since, $deadline));
+                $findings->countdown(new Countdown('rest', CountdownKind::Check, null, $since, $since, $deadline, $case->rules->hot->threshold));
                 $findings->turnsAfter($deadline);
             }
         }

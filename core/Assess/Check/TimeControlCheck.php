@@ -4,14 +4,15 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Check;
 
-use Verjuicer\Core\Assess\CaseFile;
-use Verjuicer\Core\Assess\Clock;
-use Verjuicer\Core\Assess\ClockKind;
-use Verjuicer\Core\Assess\Finding;
-use Verjuicer\Core\Assess\Findings;
-use Verjuicer\Core\Assess\Reading;
-use Verjuicer\Core\Assess\Stage;
-use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\Stage;
+use Verjuicer\Core\Assess\Finding\Countdown;
+use Verjuicer\Core\Assess\Finding\CountdownKind;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Food\TimePlan;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
@@ -19,7 +20,6 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Record\Detail\TimeControl;
 use Verjuicer\Core\Record\EventType;
-use Verjuicer\Core\Record\TimePlan;
 
 /** Time as a public health control: a good start, no longer than the plan, and never back. */
 final readonly class TimeControlCheck implements Check
@@ -51,7 +51,7 @@ final readonly class TimeControlCheck implements Check
             $isRunning = $stage->isOpen && !$case->asOf->isAfter($until);
             $findings->add(self::finding($case, $stage, $plan, $isRunning ? Verdict::Running : Verdict::NotShown, $isRunning ? 'start_not_read_yet' : 'start_not_read', ['until' => $until], $isRunning ? ['time_control.read_start'] : ['discard']));
             if ($isRunning) {
-                $findings->clock(new Clock('time_control', ClockKind::Check, null, $stage->from, $stage->from, $until));
+                $findings->countdown(new Countdown('time_control', CountdownKind::Check, null, $stage->from, $stage->from, $until));
                 $findings->turnsAfter($until);
             }
 
@@ -83,7 +83,7 @@ final readonly class TimeControlCheck implements Check
             $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, 'too_long', [], ['discard']));
         }
         if ($stage->isOpen) {
-            $findings->clock(new Clock('time_control', ClockKind::Limit, null, $stage->from, $stage->from, $deadline));
+            $findings->countdown(new Countdown('time_control', CountdownKind::Limit, null, $stage->from, $stage->from, $deadline));
             $findings->turnsAfter($deadline);
         }
     }
@@ -114,7 +114,7 @@ final readonly class TimeControlCheck implements Check
             $findings->add(self::finding($case, $stage, $plan, Verdict::NotShown, 'unread', ['limit' => $ceiling->threshold, 'unread' => $unread], $stage->isOpen ? ['time_control.read_now', 'discard'] : ['discard']));
         } elseif ($stage->isOpen) {
             $due = $stage->from->plus($unread);
-            $findings->clock(new Clock('time_control', ClockKind::Check, null, $stage->from, $stage->from, $due));
+            $findings->countdown(new Countdown('time_control', CountdownKind::Check, null, $stage->from, $stage->from, $due));
             $findings->turnsAfter($due);
         }
     }

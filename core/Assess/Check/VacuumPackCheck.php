@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Check;
 
-use Verjuicer\Core\Assess\CaseFile;
-use Verjuicer\Core\Assess\Clock;
-use Verjuicer\Core\Assess\ClockKind;
-use Verjuicer\Core\Assess\Finding;
-use Verjuicer\Core\Assess\Findings;
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Finding\Countdown;
+use Verjuicer\Core\Assess\Finding\CountdownKind;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\Detail\ByMethod;
@@ -42,7 +42,7 @@ final readonly class VacuumPackCheck implements Check
         if ($held > $within->span->seconds) {
             $findings->add($this->finding($case, $packed, $held, 'house.vacuum_open'));
         }
-        $findings->clock(new Clock('house.vacuum_pack', ClockKind::House, null, $packed->at, $packed->at, $deadline));
+        $findings->countdown(new Countdown('house.vacuum_pack', CountdownKind::House, null, $packed->at, $packed->at, $deadline));
         $findings->turnsAfter($deadline);
     }
 

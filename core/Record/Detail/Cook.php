@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Record\Detail;
 
+use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Json\Fields;
 use Verjuicer\Core\Measure\Temperature;
-use Verjuicer\Core\Record\Oven;
 
 /** Onto the heat: the oven and its set point, which open or close the low rows of the roast table. */
 final readonly class Cook implements Detail

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Record\Detail;
 
+use Verjuicer\Core\Food\ReheatPurpose;
 use Verjuicer\Core\Json\Fields;
-use Verjuicer\Core\Record\ReheatPurpose;
 
 /** Heating cooked food again, to be held hot or to be served at once. */
 final readonly class Reheat implements Detail

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Record\Detail;
 
+use Verjuicer\Core\Food\TimePlan;
 use Verjuicer\Core\Json\Fields;
-use Verjuicer\Core\Record\TimePlan;
 
 /** Time as a public health control: service without heat, by the clock. */
 final readonly class TimeControl implements Detail

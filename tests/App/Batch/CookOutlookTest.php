@@ -6,13 +6,12 @@ namespace Verjuicer\Tests\App\Batch;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Verjuicer\App\Batch\BatchPicture;
-use Verjuicer\App\Batch\CookOutlook;
-use Verjuicer\App\Batch\CookView;
-use Verjuicer\App\Batch\Requirement;
-use Verjuicer\App\Batch\Step;
-use Verjuicer\App\Product\Doneness;
-use Verjuicer\App\Wording\Figures;
+use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Work\Batch\BatchPicture;
+use Verjuicer\App\Work\Batch\CookView;
+use Verjuicer\App\Work\Batch\Requirement;
+use Verjuicer\App\Work\Batch\Step;
+use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Record\EventType;
 use Verjuicer\Tests\Core\Story;
@@ -133,8 +132,6 @@ final class CookOutlookTest extends TestCase
     /** @param list<string> $lines */
     private static function outlook(array $lines, string $asOf, ?string $target = '195'): ?CookOutlook
     {
-        $doneness = $target === null ? null : new Doneness(Temperature::fahrenheit($target), Temperature::fahrenheit('205'), 'tender');
-
-        return CookOutlook::of(Story::of(...$lines)->about('lamb roast 2pieces')->withThermometer('T9', '500 32 40')->assess($asOf), $doneness);
+        return CookOutlook::of(Story::of(...$lines)->about('lamb roast 2pieces')->withThermometer('T9', '500 32 40')->assess($asOf), $target === null ? null : Temperature::fahrenheit($target));
     }
 }

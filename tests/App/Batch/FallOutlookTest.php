@@ -6,11 +6,11 @@ namespace Verjuicer\Tests\App\Batch;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Verjuicer\App\Batch\BatchPicture;
-use Verjuicer\App\Batch\FallOutlook;
-use Verjuicer\App\Batch\HoldingLimits;
-use Verjuicer\App\Wording\Figures;
+use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Work\Batch\BatchPicture;
+use Verjuicer\App\Work\Batch\HoldingLimits;
 use Verjuicer\Core\Forecast\Cooling;
+use Verjuicer\Core\Forecast\FallOutlook;
 use Verjuicer\Core\Forecast\Size;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Tests\Core\Story;

@@ -6,8 +6,8 @@ namespace Verjuicer\Tests\App\Board;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Verjuicer\App\Board\TemperatureAxis;
-use Verjuicer\App\Board\TimeAxis;
+use Verjuicer\App\Platform\Picture\TemperatureAxis;
+use Verjuicer\App\Platform\Picture\TimeAxis;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;

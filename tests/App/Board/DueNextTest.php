@@ -6,16 +6,15 @@ namespace Verjuicer\Tests\App\Board;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Verjuicer\App\Batch\CookOutlook;
-use Verjuicer\App\Batch\FallOutlook;
-use Verjuicer\App\Board\Due;
-use Verjuicer\App\Board\DueNext;
-use Verjuicer\App\Board\Lane;
-use Verjuicer\App\Board\LaneFacts;
-use Verjuicer\App\Board\LanePicture;
-use Verjuicer\App\Board\TimeAxis;
-use Verjuicer\App\Product\Doneness;
-use Verjuicer\App\Wording\Figures;
+use Verjuicer\App\Platform\Picture\TimeAxis;
+use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Projection\Lane\Lane;
+use Verjuicer\App\Projection\Lane\LaneFacts;
+use Verjuicer\App\Work\Board\LanePicture;
+use Verjuicer\App\Work\Due\Due;
+use Verjuicer\App\Work\Due\DueNext;
+use Verjuicer\Core\Forecast\CookOutlook;
+use Verjuicer\Core\Forecast\FallOutlook;
 use Verjuicer\Core\Forecast\Size;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -124,8 +123,8 @@ final class DueNextTest extends TestCase
     private static function lane(int $tag, array $lines, string $asOf): Lane
     {
         $assessment = Story::of(...$lines)->about('lamb roast')->assess($asOf);
-        $doneness = new Doneness(Temperature::fahrenheit('195'), Temperature::fahrenheit('203'), 'tender');
-        $facts = LaneFacts::pack($assessment, CookOutlook::of($assessment, $doneness), FallOutlook::of($assessment, Size::ofPiece(2300)));
+        $doneness = Temperature::fahrenheit('195');
+        $facts = LaneFacts::pack($assessment, CookOutlook::of($assessment, Temperature::fahrenheit('195')), FallOutlook::of($assessment, Size::ofPiece(2300)));
 
         return LaneFacts::unpack(['batch_id' => 'b', 'tag' => $tag, 'version' => 3, 'has_ended' => false, 'verdict' => $assessment->verdict->value, 'facts' => $facts]);
     }

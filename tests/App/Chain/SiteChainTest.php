@@ -6,9 +6,9 @@ namespace Verjuicer\Tests\App\Chain;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\Console\Tester\CommandTester;
-use Verjuicer\App\Chain\SiteChain;
-use Verjuicer\App\Console\VerifyCommand;
-use Verjuicer\App\Exchange\RecordExport;
+use Verjuicer\App\Book\Exchange\RecordExport;
+use Verjuicer\App\Door\Console\VerifyCommand;
+use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\Tests\App\Web\KitchenTestCase;
 
 /** Whatever is altered behind the application's back, the chain names the first place where it shows. */

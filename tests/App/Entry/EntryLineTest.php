@@ -6,9 +6,9 @@ namespace Verjuicer\Tests\App\Entry;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Verjuicer\App\Entry\EntryLine;
-use Verjuicer\App\Entry\EntryProblem;
-use Verjuicer\App\Entry\Verb;
+use Verjuicer\App\Work\Entry\EntryLine;
+use Verjuicer\App\Work\Entry\EntryProblem;
+use Verjuicer\App\Work\Entry\Verb;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Record\Writer;
 use Verjuicer\Tests\Core\Story;

@@ -7,10 +7,10 @@ namespace Verjuicer\Tests\App\Exchange;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\Uid\Uuid;
-use Verjuicer\App\Chain\SiteChain;
-use Verjuicer\App\Exchange\Csv;
-use Verjuicer\App\Exchange\RecordExport;
-use Verjuicer\App\Exchange\TableImport;
+use Verjuicer\App\Book\Exchange\RecordExport;
+use Verjuicer\App\Book\Exchange\TableImport;
+use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Platform\Csv\Csv;
 use Verjuicer\Tests\App\Web\KitchenTestCase;
 
 /** Tables out as RFC 4180 has them, and a logger's readings in: seen before they are taken, all or nothing, each once. */

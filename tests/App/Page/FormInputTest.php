@@ -7,9 +7,9 @@ namespace Verjuicer\Tests\App\Page;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\HttpFoundation\InputBag;
-use Verjuicer\App\Page\FormInput;
+use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Measure\TemperatureUnit;
-use Verjuicer\Core\Record\Oven;
 
 /** What people type, read as what it should be; what is not, is named and stays typed. */
 final class FormInputTest extends TestCase

@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\App\Record;
 
 use PHPUnit\Framework\Attributes\DataProvider;
-use Verjuicer\App\Batch\Batch;
-use Verjuicer\App\Record\StoredRecords;
-use Verjuicer\App\Thermometer\Check;
-use Verjuicer\App\Thermometer\Thermometers;
+use Verjuicer\App\Catalogue\Thermometer\Thermometers;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Check\Check;
+use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Assessor;
-use Verjuicer\Core\Assess\Finding;
+use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Record\Thermometer;

@@ -6,7 +6,7 @@ namespace Verjuicer\Tests\App\Trends;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Verjuicer\App\Trends\Deviation;
+use Verjuicer\App\Projection\Report\Deviation;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Tests\Core\Story;
 

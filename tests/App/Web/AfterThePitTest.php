@@ -6,10 +6,10 @@ namespace Verjuicer\Tests\App\Web;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
-use Verjuicer\App\Batch\Batch;
-use Verjuicer\App\Board\BoardLanes;
-use Verjuicer\App\Record\StoredRecords;
-use Verjuicer\App\Wording\AssessmentJson;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Log\StoredRecords;
+use Verjuicer\App\Platform\Wording\AssessmentJson;
+use Verjuicer\App\Projection\Lane\BoardLanes;
 use Verjuicer\Core\Assess\Assessor;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Reader;

@@ -8,8 +8,8 @@ use Doctrine\DBAL\Exception\DriverException;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\DomCrawler\Form;
-use Verjuicer\App\Receiving\Lots;
-use Verjuicer\App\Thermometer\Thermometers;
+use Verjuicer\App\Catalogue\Thermometer\Thermometers;
+use Verjuicer\App\Ledger\Lot\Lots;
 
 /** From the door to off the pit: what is kept of lots, products, recipes, pits and thermometers, and what follows for the batches. */
 final class CookSideTest extends KitchenTestCase

@@ -6,7 +6,7 @@ namespace Verjuicer\Tests\App\Web;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
-use Verjuicer\App\Site\WallTime;
+use Verjuicer\App\Site\Site\WallTime;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Zone;
 

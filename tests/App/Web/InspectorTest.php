@@ -8,9 +8,9 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\Process\Process;
 use Symfony\Component\Uid\Uuid;
-use Verjuicer\App\Packet\PacketMaker;
-use Verjuicer\App\Packet\Packets;
-use Verjuicer\App\Packet\PacketScope;
+use Verjuicer\App\Book\Packet\PacketMaker;
+use Verjuicer\App\Book\Packet\Packets;
+use Verjuicer\App\Book\Packet\PacketScope;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 

@@ -9,9 +9,9 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\KernelBrowser;
 use Symfony\Bundle\FrameworkBundle\Test\WebTestCase;
 use Symfony\Component\DomCrawler\Crawler;
-use Verjuicer\App\Account\Account;
-use Verjuicer\App\Batch\Batch;
-use Verjuicer\App\Board\BoardLanes;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Projection\Lane\BoardLanes;
+use Verjuicer\App\Site\People\Account;
 
 /** The demo kitchen over a real database; every test is rolled back. */
 abstract class KitchenTestCase extends WebTestCase

@@ -8,13 +8,13 @@ use Symfony\Component\Clock\Test\ClockSensitiveTrait;
 use Symfony\Component\Console\Tester\CommandTester;
 use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\Yaml\Yaml;
-use Verjuicer\App\Board\BoardLanes;
-use Verjuicer\App\Console\RebuildBoardCommand;
-use Verjuicer\App\Entry\Verb;
-use Verjuicer\App\Record\StoredRecords;
-use Verjuicer\App\Wording\AssessmentJson;
+use Verjuicer\App\Door\Console\RebuildBoardCommand;
+use Verjuicer\App\Ledger\Log\StoredRecords;
+use Verjuicer\App\Platform\Wording\AssessmentJson;
+use Verjuicer\App\Projection\Lane\BoardLanes;
+use Verjuicer\App\Work\Entry\Verb;
 use Verjuicer\Core\Assess\Assessor;
-use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\EventType;
 use Verjuicer\Core\Record\Reader;
@@ -164,7 +164,7 @@ final class ReadingPagesTest extends KitchenTestCase
         foreach ($files as $file) {
             $core .= file_get_contents($file);
         }
-        preg_match_all("/new Clock\\('([a-z_.0-9]+)', ClockKind::(\\w+)/", $core, $clocks, \PREG_SET_ORDER);
+        preg_match_all("/new Countdown\\('([a-z_.0-9]+)', CountdownKind::(\\w+)/", $core, $clocks, \PREG_SET_ORDER);
         foreach ($clocks as [, $rule, $kind]) {
             $wanted[] = 'due.'.strtolower($kind).'.'.$rule;
         }

@@ -6,8 +6,8 @@ namespace Verjuicer\Tests\App\Web;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
-use Verjuicer\App\Board\BoardLanes;
-use Verjuicer\App\Chain\SiteChain;
+use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Projection\Lane\BoardLanes;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 

@@ -6,7 +6,7 @@ namespace Verjuicer\Tests\App\Wording;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Verjuicer\App\Wording\Figures;
+use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;

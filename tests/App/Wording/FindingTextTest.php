@@ -6,8 +6,8 @@ namespace Verjuicer\Tests\App\Wording;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Bundle\FrameworkBundle\Test\KernelTestCase;
-use Verjuicer\App\Wording\FindingText;
-use Verjuicer\Core\Assess\Finding;
+use Verjuicer\App\Platform\Wording\FindingText;
+use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Tests\Core\Story;
 
 /** Every finding says what is shown, what is not and by when, in words a cook understands, with its figures right. */

@@ -94,7 +94,7 @@ final class CookTest extends TestCase
     {
         $assessment = Story::of('0 cook', '100 146', '101 146')->about('lamb roast')->assess('102');
         self::assertSame('cook.dwelling', $assessment->findings[0]->message);
-        self::assertSame(Story::at('103:40')->epoch, $assessment->clocks[0]->deadline->epoch);
+        self::assertSame(Story::at('103:40')->epoch, $assessment->countdowns[0]->deadline->epoch);
     }
 
     public function testTheAdvisoryMarksTheFindingAndTakesNothingBack(): void

@@ -6,7 +6,7 @@ namespace Verjuicer\Tests\Core\Assess;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Verjuicer\Core\Assess\Finding;
+use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\Doubt;

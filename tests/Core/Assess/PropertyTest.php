@@ -9,7 +9,7 @@ use Random\Engine\Mt19937;
 use Random\Randomizer;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Assessor;
-use Verjuicer\Core\Assess\Verdict;
+use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Detail\Reading;
 use Verjuicer\Core\Record\EventType;

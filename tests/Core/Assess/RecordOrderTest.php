@@ -6,7 +6,7 @@ namespace Verjuicer\Tests\Core\Assess;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Verjuicer\Core\Assess\Timeline;
+use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Tests\Core\Story;
 

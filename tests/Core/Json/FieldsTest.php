@@ -6,6 +6,7 @@ namespace Verjuicer\Tests\Core\Json;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Json\Fields;
 use Verjuicer\Core\Json\Problem;
 use Verjuicer\Core\Json\Problems;
@@ -14,7 +15,6 @@ use Verjuicer\Core\Record\Detail;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\EventType;
 use Verjuicer\Core\Record\Extras;
-use Verjuicer\Core\Record\Oven;
 use Verjuicer\Tests\Core\Story;
 
 /** Members of a JSON object, read as what they should be: a wrong one is named with its pointer and read as null, and nothing stops. */

@@ -6,11 +6,11 @@ namespace Verjuicer\Tests\Core\Ruleset;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Verjuicer\Core\Food\Animal;
+use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Food\Integrity;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
-use Verjuicer\Core\Record\Animal;
-use Verjuicer\Core\Record\Form;
-use Verjuicer\Core\Record\Integrity;
 use Verjuicer\Core\Ruleset\CookingCategory;
 use Verjuicer\Tests\Core\Story;
 

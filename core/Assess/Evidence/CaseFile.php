@@ -1,0 +1,138 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Evidence;
+
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Detail\ProbeMoved;
+use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Record\Product;
+use Verjuicer\Core\Record\Site;
+use Verjuicer\Core\Ruleset\CitedThreshold;
+use Verjuicer\Core\Ruleset\RuleSet;
+
+/** What the checks look at: one batch at one moment with the readings to be believed, and what several checks need of each other. */
+final class CaseFile
+{
+    public readonly Trace $readings;
+
+    /** @var array<string, Trace> by track */
+    public readonly array $tracks;
+
+    public readonly Instant $asOf;
+
+    /** @var array<string, Trace> by the places it lies between */
+    private array $parts = [];
+
+    /** @var list<CookOutcome>|null */
+    private ?array $cooks = null;
+
+    /** @var list<Stretch>|null */
+    private ?array $blocks = null;
+
+    /** @var array<int, string>|null */
+    private ?array $probeMoves = null;
+
+    private ?int $firstPiercing = null;
+
+    /** @param list<Reading> $readings all counted ones, or those that are not suspect */
+    public function __construct(
+        public readonly Site $site,
+        public readonly Product $product,
+        public readonly RuleSet $rules,
+        public readonly Timeline $timeline,
+        array $readings,
+    ) {
+        $this->readings = new Trace($readings);
+        $this->tracks = $this->readings->byTrack();
+        $this->asOf = $timeline->asOf;
+    }
+
+    /** @return list<Stage> */
+    public function stagesOf(EventType $type): array
+    {
+        return array_values(array_filter($this->timeline->stages, static fn (Stage $stage): bool => $stage->type() === $type));
+    }
+
+    public function readingsIn(Stage|Stretch $part): Trace
+    {
+        return $this->parts[$part->order.'-'.$part->endOrder] ??= $this->readings->between($part->order, $part->endOrder);
+    }
+
+    /** @return list<CookOutcome> in order; none where the product has no cooking rule */
+    public function cooks(): array
+    {
+        return $this->cooks ??= array_map(fn (CookWindow $window): CookOutcome => CookOutcome::of($this, $window), CookWindow::allOf($this));
+    }
+
+    /**
+     * The stretches off the heat: out of rest, prep, cooling and cold, directly after a cook, a hot hold or a reheat.
+     *
+     * @return list<Stretch>
+     */
+    public function blocksOffTheHeat(): array
+    {
+        if ($this->blocks === null) {
+            $this->blocks = [];
+            foreach ($this->timeline->runsOf([EventType::Rest, EventType::Prep, EventType::Cool, EventType::ColdHold, EventType::Freeze]) as $run) {
+                $before = $this->timeline->stages[$run[0]->index - 1] ?? null;
+                if ($before !== null && \in_array($before->type(), [EventType::Cook, EventType::HotHold, EventType::Reheat], true)) {
+                    $this->blocks[] = new Stretch($run);
+                }
+            }
+        }
+
+        return $this->blocks;
+    }
+
+    /** The hot limit at this place: that of a roast where the roast rows under oven conditions are met and nothing was pushed inside. */
+    public function hotLimitAt(int $order): CitedThreshold
+    {
+        $last = null;
+        foreach ($this->cooks() as $cook) {
+            if ($cook->window->stretch->order >= $order) {
+                break;
+            }
+            $last = $cook;
+        }
+
+        return $last !== null && $last->earnsRoastLimit() && !$this->isPierced() ? $this->rules->hotRoast : $this->rules->hot;
+    }
+
+    /** @return array<int, string> the track each probe move left, by the place of the move */
+    public function probeMoves(): array
+    {
+        if ($this->probeMoves === null) {
+            $this->probeMoves = [];
+            foreach ($this->timeline->events as $order => $event) {
+                if ($event->detail instanceof ProbeMoved) {
+                    $this->probeMoves[$order] = $event->detail->piece.'/'.$event->detail->spot;
+                }
+            }
+        }
+
+        return $this->probeMoves;
+    }
+
+    /** Whether anything was injected or tenderized anywhere in the record. */
+    public function isPierced(): bool
+    {
+        return $this->isPiercedBefore(\PHP_INT_MAX);
+    }
+
+    public function isPiercedBefore(int $order): bool
+    {
+        if ($this->firstPiercing === null) {
+            $this->firstPiercing = \PHP_INT_MAX;
+            foreach ($this->timeline->events as $place => $event) {
+                if ($event->type->carriesSurfaceInside()) {
+                    $this->firstPiercing = $place;
+                    break;
+                }
+            }
+        }
+
+        return $this->firstPiercing < $order;
+    }
+}

@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Evidence;
+
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Ruleset\CookingRow;
+use Verjuicer\Core\Ruleset\Monitoring;
+
+/** Watches the readings of one track for the first row of a cooking rule that they show to be reached. */
+final class Dwell
+{
+    /** @var array<int, Reading> by row: the first reading of the run that is going on at its temperature */
+    private array $firsts = [];
+
+    /** How many rows, from the coolest, have a run going on; a hotter row's run is part of every cooler one's. */
+    private int $running = 0;
+
+    private ?Reading $previous = null;
+
+    /** The hottest reading seen, by the physics. */
+    public ?Reading $highest = null;
+
+    /** Whether any reading was, by its own unit's figure, at the coolest row: that need not be the hottest by the physics. */
+    public bool $wasHotEnough = false;
+
+    /** @param non-empty-list<CookingRow> $rows from the coolest to the hottest */
+    public function __construct(private readonly array $rows, private readonly Monitoring $monitoring)
+    {
+    }
+
+    /** @return array{CookingRow, Reading}|null the row this reading completes and the first reading of its run */
+    public function see(Reading $reading): ?array
+    {
+        if ($this->previous !== null && $reading->at - $this->previous->at > $this->monitoring->cookingRunGap->span->seconds) {
+            $this->running = 0;
+        }
+        $this->previous = $reading;
+        $running = $this->running;
+        while ($running > 0 && $this->rows[$running - 1]->temperature->compare($reading->temp) < 0) {
+            --$running;
+        }
+        while (isset($this->rows[$running]) && $this->rows[$running]->temperature->compare($reading->temp) >= 0) {
+            $this->firsts[$running++] = $reading;
+        }
+        $this->running = $running;
+        if ($running > 0) {
+            $this->wasHotEnough = true;
+        }
+        $highest = $this->highest?->temp;
+        if ($highest === null || ($highest->unit === $reading->temp->unit ? $highest->tenths < $reading->temp->tenths : $reading->temp->isHotterThan($highest))) {
+            $this->highest = $reading;
+        }
+        for ($row = 0; $row < $running; ++$row) {
+            if ($reading->at - $this->firsts[$row]->at + $this->monitoring->settledReading->span->seconds >= $this->rows[$row]->dwell->seconds) {
+                return [$this->rows[$row], $this->firsts[$row]];
+            }
+        }
+
+        return null;
+    }
+
+    /** @return array{CookingRow, Reading, Instant}|null the row a further reading would show soonest, since when, and from when on */
+    public function soonest(): ?array
+    {
+        $soonest = null;
+        for ($row = 0; $row < $this->running; ++$row) {
+            $at = $this->firsts[$row]->at + $this->rows[$row]->dwell->seconds - $this->monitoring->settledReading->span->seconds;
+            if ($soonest === null || $at < $soonest[2]->epoch) {
+                $soonest = [$this->rows[$row], $this->firsts[$row], Instant::ofEpoch($at)];
+            }
+        }
+
+        return $soonest;
+    }
+}

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Evidence;
+
+use Verjuicer\Core\Measure\Temperature;
+
+/** A counted reading in its place in the record. */
+final readonly class Reading
+{
+    /**
+     * @param int    $at    seconds since 1970, UTC
+     * @param int    $order place among all counted events
+     * @param string $track piece and spot, "1/core"
+     */
+    public function __construct(
+        public string $id,
+        public int $at,
+        public int $order,
+        public Temperature $temp,
+        public int $piece,
+        public string $spot,
+        public string $track,
+        public ?string $thermometer,
+    ) {
+    }
+}

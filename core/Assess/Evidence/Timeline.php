@@ -1,0 +1,165 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Evidence;
+
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Detail;
+use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Record\Record;
+
+/** The counted events of a record at one moment: in order, cut into stages, without what was replaced. */
+final readonly class Timeline
+{
+    /**
+     * @param list<Event>   $events   counted, in order
+     * @param list<Stage>   $stages
+     * @param list<Reading> $readings
+     */
+    private function __construct(
+        public Instant $asOf,
+        public array $events,
+        public array $stages,
+        public array $readings,
+        public ?Instant $end,
+    ) {
+    }
+
+    public static function of(Record $record, Instant $asOf): self
+    {
+        $events = self::counted($record, $asOf);
+        $readings = [];
+        $stageOrders = [];
+        foreach ($events as $order => $event) {
+            $detail = $event->detail;
+            if ($detail instanceof Detail\Reading) {
+                $readings[] = new Reading(
+                    $event->id,
+                    $event->at->epoch,
+                    $order,
+                    $detail->temp,
+                    $detail->piece,
+                    $detail->spot,
+                    $detail->piece.'/'.$detail->spot,
+                    $detail->thermometer,
+                );
+            } elseif ($event->type->isStage()) {
+                $stageOrders[] = $order;
+            }
+        }
+        $stages = [];
+        foreach ($stageOrders as $index => $order) {
+            $next = $stageOrders[$index + 1] ?? null;
+            $stages[] = new Stage(
+                $index,
+                $events[$order],
+                $events[$order]->at,
+                $next === null ? $asOf : $events[$next]->at,
+                $next === null,
+                $order,
+                $next ?? \count($events),
+            );
+        }
+
+        return new self($asOf, $events, $stages, $readings, self::endOf($stages));
+    }
+
+    /** The moment to judge at when nobody names one: the record's own, else the last counted event of an ended batch, else now. */
+    public static function defaultMoment(Record $record, Instant $now): Instant
+    {
+        if ($record->asOf !== null) {
+            return $record->asOf;
+        }
+        $all = self::of($record, Instant::ofEpoch(\PHP_INT_MAX));
+        $last = $all->events[\count($all->events) - 1] ?? null;
+
+        return $all->end !== null && $last !== null ? $last->at : $now;
+    }
+
+    public function hasEnded(): bool
+    {
+        return $this->end !== null;
+    }
+
+    /** The end of the batch, or the moment of judging while it is open. */
+    public function endOrAsOf(): Instant
+    {
+        return $this->end ?? $this->asOf;
+    }
+
+    public function stage(): ?Stage
+    {
+        return $this->stages[\count($this->stages) - 1] ?? null;
+    }
+
+    /**
+     * The longest runs of successive stages of these kinds.
+     *
+     * @param list<EventType> $types
+     *
+     * @return list<non-empty-list<Stage>>
+     */
+    public function runsOf(array $types): array
+    {
+        $runs = [];
+        $run = [];
+        foreach ([...$this->stages, null] as $stage) {
+            if ($stage !== null && \in_array($stage->type(), $types, true)) {
+                $run[] = $stage;
+            } elseif ($run !== []) {
+                $runs[] = $run;
+                $run = [];
+            }
+        }
+
+        return $runs;
+    }
+
+    public function stageAfter(Stage $stage): ?Stage
+    {
+        return $this->stages[$stage->index + 1] ?? null;
+    }
+
+    /** @return list<Event> */
+    private static function counted(Record $record, Instant $asOf): array
+    {
+        $replaced = [];
+        foreach ($record->events as $event) {
+            if ($event->replaces !== null) {
+                $replaced[$event->replaces] = true;
+            }
+        }
+        $counted = [];
+        $inOrder = true;
+        $before = \PHP_INT_MIN;
+        foreach ($record->events as $event) {
+            $at = $event->at->epoch;
+            if ($at <= $asOf->epoch && !isset($replaced[$event->id])) {
+                $counted[] = $event;
+                $inOrder = $inOrder && $before <= $at;
+                $before = $at;
+            }
+        }
+        if (!$inOrder) {
+            usort($counted, static fn (Event $one, Event $other): int => $one->at->epoch <=> $other->at->epoch);
+        }
+
+        return $counted;
+    }
+
+    /** @param list<Stage> $stages */
+    private static function endOf(array $stages): ?Instant
+    {
+        $end = null;
+        foreach (array_reverse($stages) as $stage) {
+            if (!$stage->type()->isEnd()) {
+                break;
+            }
+            $end = $stage->from;
+        }
+
+        return $end;
+    }
+}

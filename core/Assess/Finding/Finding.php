@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Finding;
+
+use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\Threshold;
+
+/**
+ * What the record shows of one rule at one place, as facts: its sentence is made at the edge from `message` and `values`.
+ */
+final readonly class Finding
+{
+    /**
+     * @param string                                                                 $rule     as named in `rules_judged`, or `house.…` and `thermometer.…` for what decides no verdict
+     * @param Verdict|null                                                           $verdict  null for a further finding: a caution that decides no verdict
+     * @param string|null                                                            $track    "1/core", or null where it is about the whole batch
+     * @param list<string>                                                           $evidence ids of the events it rests on
+     * @param string                                                                 $message  key of its sentence
+     * @param array<string, Temperature|Threshold|Instant|LocalDate|Span|string|int> $values   what the sentence names
+     * @param list<string>                                                           $options  keys of what can be done, most careful first
+     */
+    public function __construct(
+        public string $rule,
+        public ?Verdict $verdict,
+        public string $citation,
+        public string $message,
+        public array $values = [],
+        public ?string $track = null,
+        public ?Instant $from = null,
+        public ?Instant $to = null,
+        public ?Bounds $elapsed = null,
+        public ?Span $limit = null,
+        public ?Instant $deadline = null,
+        public array $evidence = [],
+        public array $options = [],
+        public bool $isUnderAdvisory = false,
+    ) {
+    }
+
+    /** The same breach where it rests on suspect readings only: the record cannot show which is true. */
+    public function restingOnSuspectReadings(): self
+    {
+        return new self(
+            $this->rule,
+            Verdict::NotShown,
+            $this->citation,
+            'suspect.breach',
+            $this->values,
+            $this->track,
+            $this->from,
+            $this->to,
+            $this->elapsed,
+            $this->limit,
+            null,
+            $this->evidence,
+            ['thermometer.adjust', 'thermometer.recheck_food'],
+        );
+    }
+
+    /** Whether it decides a verdict; else it is a further finding, by a house limit or about a thermometer. */
+    public function isJudged(): bool
+    {
+        return $this->verdict !== null;
+    }
+}

@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Food;
+
+/** What the meat was. */
+enum Animal: string
+{
+    case Beef = 'beef';
+    case Veal = 'veal';
+    case Lamb = 'lamb';
+    case Mutton = 'mutton';
+    case Goat = 'goat';
+    case Pork = 'pork';
+    case Chicken = 'chicken';
+    case Turkey = 'turkey';
+    case Duck = 'duck';
+    case Goose = 'goose';
+    case GameBird = 'game_bird';
+    case Game = 'game';
+    case Fish = 'fish';
+
+    public function isPoultry(): bool
+    {
+        return match ($this) {
+            self::Chicken, self::Turkey, self::Duck, self::Goose, self::GameBird => true,
+            default => false,
+        };
+    }
+}

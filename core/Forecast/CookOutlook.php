@@ -1,0 +1,149 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Forecast;
+
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Record\Detail;
+use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Record\Extras;
+
+/** How a cook that is on the heat is likely to go on: a stall, and when the slowest piece may be done as the kitchen likes it. A forecast. */
+final readonly class CookOutlook
+{
+    /** @param list<string> $unestimated the tracks of which nothing can be said yet: any of them may be the slowest */
+    private function __construct(
+        public ?Stall $stall,
+        public ?Window $window,
+        public Temperature $target,
+        public bool $isReached,
+        public bool $isWrapped,
+        public ?Instant $readyBy,
+        public array $unestimated,
+    ) {
+    }
+
+    /**
+     * @param Temperature|null $target from which on the kitchen likes it
+     *
+     * @return self|null null off the heat, or where nobody said how it is liked
+     */
+    public static function of(Assessment $assessment, ?Temperature $target): ?self
+    {
+        $cook = $assessment->timeline->stage();
+        if ($target === null || $cook?->type() !== EventType::Cook) {
+            return null;
+        }
+        $window = $assessment->cooks[\count($assessment->cooks) - 1]->window ?? null;
+        $from = $window->stretch->order ?? $cook->order;
+        $pit = self::pitTemperature($assessment, $from);
+        $isWrapped = self::isWrapped($assessment, $from);
+        $goal = Point::celsius($target);
+        $suspect = array_fill_keys($assessment->suspectReadings, true);
+        $tracks = [];
+        foreach ($assessment->timeline->readings as $reading) {
+            if ($reading->order >= $from && !isset($suspect[$reading->id])) {
+                $tracks[$reading->track][] = Point::of($reading->at, $reading->temp);
+            }
+        }
+        $stall = $earliest = $latest = null;
+        $isReached = $tracks !== [];
+        $unestimated = [];
+        foreach ($tracks as $track => $points) {
+            $stall = self::longer($stall, Stall::in($points));
+            if ($points[\count($points) - 1]->celsius >= $goal) {
+                continue;
+            }
+            $isReached = false;
+            $forecast = $pit === null ? null : DonenessForecast::of($points, $goal, Point::celsius($pit), $isWrapped);
+            if ($forecast === null) {
+                $unestimated[] = $track;
+            } else {
+                $earliest = max($earliest ?? 0, $forecast->earliest->epoch);
+                $latest = max($latest ?? 0, $forecast->latest->epoch);
+            }
+        }
+
+        return new self(
+            $stall,
+            $earliest === null || $latest === null ? null : new Window(Instant::ofEpoch($earliest), Instant::ofEpoch($latest)),
+            $target,
+            $isReached,
+            $isWrapped,
+            self::readyBy($assessment),
+            $unestimated,
+        );
+    }
+
+    /** When all of it is likely to be done; null while any piece of it has no estimate. */
+    public function whole(): ?Window
+    {
+        return $this->unestimated === [] ? $this->window : null;
+    }
+
+    /** @return 'late'|'maybe'|null whether it will miss what it is wanted for */
+    public function lateness(): ?string
+    {
+        return match (true) {
+            $this->readyBy === null, $this->window === null => null,
+            $this->window->earliest->isAfter($this->readyBy) => 'late',
+            $this->window->latest->isAfter($this->readyBy) => 'maybe',
+            default => null,
+        };
+    }
+
+    private static function longer(?Stall $one, ?Stall $other): ?Stall
+    {
+        return $one === null || ($other !== null && $other->to->epoch - $other->from->epoch > $one->to->epoch - $one->from->epoch) ? $other : $one;
+    }
+
+    /** The last reading of the pit, or what it was set to last. */
+    private static function pitTemperature(Assessment $assessment, int $from): ?Temperature
+    {
+        $set = $read = null;
+        foreach ($assessment->timeline->events as $order => $event) {
+            if ($order < $from) {
+                continue;
+            }
+            $detail = $event->detail;
+            if ($detail instanceof Detail\PitReading) {
+                $read = $detail->temp;
+            } elseif ($detail instanceof Detail\PitSet) {
+                $set = $detail->set;
+                $read = null;
+            } elseif ($detail instanceof Detail\Cook) {
+                $set = $detail->set;
+                $read = null;
+            }
+        }
+
+        return $read ?? $set;
+    }
+
+    private static function isWrapped(Assessment $assessment, int $from): bool
+    {
+        foreach ($assessment->timeline->events as $order => $event) {
+            if ($order >= $from && $event->type === EventType::Wrap) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** What it is wanted for, as it was last written down. */
+    public static function readyBy(Assessment $assessment): ?Instant
+    {
+        $readyBy = null;
+        foreach ($assessment->timeline->events as $event) {
+            $given = (new Extras($event))->text('ready_by');
+            $readyBy = $given === null ? $readyBy : Instant::parse($given);
+        }
+
+        return $readyBy;
+    }
+}

@@ -1,0 +1,182 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Book\DaySheet;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Catalogue\Thermometer\Thermometers;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Lot\Lot;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Platform\Wording\FindingText;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Work\Batch\BatchPage;
+use Verjuicer\Core\Assess\ActionTaken;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Assess\OpenActions;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Record\EventType;
+
+/** Makes day sheets, and keeps the signatures under them. */
+final readonly class DaySheets
+{
+    public function __construct(
+        private Connection $connection,
+        private EntityManagerInterface $entities,
+        private BatchPage $page,
+        private FindingText $findings,
+        private Thermometers $thermometers,
+        private Figures $figures,
+        private SiteChain $chain,
+        private Now $now,
+    ) {
+    }
+
+    public function of(Site $site, LocalDate $day): DaySheet
+    {
+        $from = $day->startIn($site->zone());
+        $to = $day->plusDays(1)->startIn($site->zone());
+        $signatures = $this->signatures($site, $day);
+
+        return new DaySheet(
+            $day,
+            $from,
+            $to,
+            array_map(fn (Batch $batch): array => $this->batch($batch, $from, $to), $this->batches($site, $from, $to)),
+            $this->checks($site, $from, $to),
+            $this->lots($site, $from, $to),
+            $this->disposals($site, $from, $to),
+            $this->chain->digestBefore($site, $to),
+            $signatures,
+            $signatures === [] ? [] : $this->amendments($site, $from, $to, $signatures[0]['at']),
+        );
+    }
+
+    /**
+     * Signs a day as it stands: with the digest of the chain up to its end, and a reason for each finding that is left open.
+     *
+     * @param array<string, string> $reasons by "batch id/rule"
+     */
+    public function sign(Uuid $id, DaySheet $sheet, Account $by, array $reasons): void
+    {
+        $this->connection->transactional(function () use ($id, $sheet, $by, $reasons): void {
+            $this->chain->lock($by->site);
+            $seal = $this->chain->digestBefore($by->site, $sheet->to);
+            $this->connection->executeStatement(
+                'INSERT INTO day_sign (id, site_id, day, at, account_id, initials, position, digest, reasons) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
+                [$id->toRfc4122(), $by->site->id->toRfc4122(), $sheet->day->iso(), $this->now->instant()->rfc3339(), $by->id->toRfc4122(), $by->initials, $seal->position ?? 0, $seal->digest ?? '', json_encode((object) $reasons, \JSON_THROW_ON_ERROR)],
+            );
+        });
+    }
+
+    /** @return list<Batch> whatever was under way at any time of the day, whenever it began: a night's cook stands on both of its days */
+    private function batches(Site $site, Instant $from, Instant $to): array
+    {
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn(<<<'SQL'
+            SELECT b.id FROM batch b JOIN board_lane l ON l.batch_id = b.id
+            WHERE b.site_id = :site AND b.begun_at < :to AND (l.ended_at IS NULL OR l.ended_at >= :from)
+            UNION
+            SELECT e.batch_id FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.site_id = :site AND e.at >= :from AND e.at < :to
+            SQL, ['site' => $site->id->toRfc4122(), 'from' => $from->rfc3339(), 'to' => $to->rfc3339()]);
+
+        return $ids === [] ? [] : $this->entities->getRepository(Batch::class)->findBy(['id' => array_map(Uuid::fromString(...), $ids)], ['tag' => 'ASC']);
+    }
+
+    /** @return array{batch: Batch, verdict: string, readings: int, findings: list<array{finding: Finding, sentence: string}>, cautions: list<string>, open: list<string>, actions: list<ActionTaken>, runs_on: bool} */
+    private function batch(Batch $batch, Instant $from, Instant $to): array
+    {
+        $assessment = $this->page->assess($batch);
+        $readings = array_filter($assessment->timeline->readings, static fn ($reading): bool => $reading->at >= $from->epoch && $reading->at < $to->epoch);
+        $wrong = array_values(array_filter($assessment->findings, static fn (Finding $finding): bool => $finding->verdict === Verdict::Broken || $finding->verdict === Verdict::NotShown));
+        $cautions = array_values(array_filter($assessment->findings, static fn (Finding $finding): bool => $finding->verdict === null));
+
+        return [
+            'batch' => $batch,
+            'verdict' => $assessment->verdict->value,
+            'readings' => \count($readings),
+            'findings' => array_map(fn (Finding $finding): array => ['finding' => $finding, 'sentence' => $this->findings->sentence($finding, $assessment)], $wrong),
+            'cautions' => array_map(fn (Finding $finding): string => $this->findings->sentence($finding, $assessment), $cautions),
+            'open' => OpenActions::of($assessment),
+            'actions' => ActionTaken::of($assessment),
+            'runs_on' => $batch->begunAt->getTimestamp() < $from->epoch || $assessment->timeline->end === null || $assessment->timeline->end->epoch >= $to->epoch,
+        ];
+    }
+
+    /** @return list<array{label: string, at: Instant, by: string, method: string, read: string, passed: bool}> */
+    private function checks(Site $site, Instant $from, Instant $to): array
+    {
+        $checks = [];
+        foreach ($this->thermometers->of($site) as $thermometer) {
+            foreach ($this->thermometers->checksOf($thermometer, $from, $to) as $check) {
+                $checks[] = ['label' => $thermometer->label, 'at' => $check->at, 'by' => $check->by, 'method' => $check->method, 'read' => $this->figures->temperature($check->read), 'passed' => $check->hasPassed];
+            }
+        }
+
+        return $checks;
+    }
+
+    /** @return list<Lot> */
+    private function lots(Site $site, Instant $from, Instant $to): array
+    {
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn('SELECT id FROM lot WHERE site_id = ? AND at >= ? AND at < ?', [$site->id->toRfc4122(), $from->rfc3339(), $to->rfc3339()]);
+
+        return $ids === [] ? [] : $this->entities->getRepository(Lot::class)->findBy(['id' => array_map(Uuid::fromString(...), $ids)], ['at' => 'ASC', 'number' => 'ASC']);
+    }
+
+    /** @return list<array{at: Instant, by: string, what: string, batch: string, id: string}> */
+    private function disposals(Site $site, Instant $from, Instant $to): array
+    {
+        /** @var list<array{at: int, by: string, what: string, batch: string, id: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
+            SELECT extract(epoch FROM e.at)::bigint AS at, e.initials AS by, concat_ws(' · ', e.members->>'why', e.members->>'weight_kg' || ' kg', e.reason) AS what, b.code || ' ' || b.product_name AS batch, b.id
+            FROM event e JOIN batch b ON b.id = e.batch_id
+            WHERE b.site_id = ? AND e.type = ? AND e.at >= ? AND e.at < ? AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
+            ORDER BY e.at
+            SQL, [$site->id->toRfc4122(), EventType::Discard->value, $from->rfc3339(), $to->rfc3339()]);
+
+        return array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at'])] + $row, $rows);
+    }
+
+    /** @return list<array{at: Instant, by: string, name: string, digest: string, reasons: array<string, string>}> the latest first */
+    private function signatures(Site $site, LocalDate $day): array
+    {
+        /** @var list<array{at: int, by: string, name: string, digest: string, reasons: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
+            SELECT extract(epoch FROM s.at)::bigint AS at, s.initials AS by, a.name, s.digest, s.reasons
+            FROM day_sign s JOIN account a ON a.id = s.account_id WHERE s.site_id = ? AND s.day = ? ORDER BY s.at DESC, s.position DESC
+            SQL, [$site->id->toRfc4122(), $day->iso()]);
+
+        return array_map(static function (array $row): array {
+            /** @var array<string, string> $reasons */
+            $reasons = (array) json_decode($row['reasons'], true, flags: \JSON_THROW_ON_ERROR);
+
+            return ['at' => Instant::ofEpoch($row['at']), 'reasons' => $reasons] + $row;
+        }, $rows);
+    }
+
+    /** @return list<array{at: Instant, recorded_at: Instant, by: string, batch: string, id: string, type: string}> what was written down of the day after it was signed */
+    private function amendments(Site $site, Instant $from, Instant $to, Instant $signed): array
+    {
+        /** @var list<array{at: int, recorded_at: int, by: string, batch: string, id: string, type: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
+            SELECT extract(epoch FROM e.at)::bigint AS at, extract(epoch FROM e.recorded_at)::bigint AS recorded_at, e.initials AS by, b.code AS batch, b.id, e.type
+            FROM event e JOIN batch b ON b.id = e.batch_id
+            WHERE b.site_id = :site AND e.recorded_at > :signed AND e.id IN (
+                SELECT d.id FROM event d WHERE d.at >= :from AND d.at < :to
+                UNION SELECT c.id FROM event d JOIN event c ON c.replaces = d.id WHERE d.at >= :from AND d.at < :to
+            ) ORDER BY e.seq
+            SQL, ['site' => $site->id->toRfc4122(), 'signed' => $signed->rfc3339(), 'from' => $from->rfc3339(), 'to' => $to->rfc3339()]);
+
+        return array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at']), 'recorded_at' => Instant::ofEpoch($row['recorded_at'])] + $row, $rows);
+    }
+}

@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Book\Exchange;
+
+/** What an import would do, or did: how many are new, how many were there already, and why each refused line was refused. */
+final class ImportReport
+{
+    public int $new = 0;
+
+    public int $known = 0;
+
+    /** @var list<array{line: int, why: string}> */
+    public array $refused = [];
+
+    public function refuse(int $line, string $why): void
+    {
+        $this->refused[] = ['line' => $line, 'why' => $why];
+    }
+
+    /** Nothing is imported where anything is refused. */
+    public function isGood(): bool
+    {
+        return $this->refused === [];
+    }
+}

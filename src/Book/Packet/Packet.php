@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Book\Packet;
+
+use Verjuicer\Core\Measure\Instant;
+
+/** A packet and how far it is. */
+final readonly class Packet
+{
+    public function __construct(public string $id, public PacketScope $scope, public string $paper, public int $done, public ?int $total, public ?Instant $finishedAt, public ?string $problem, public ?Instant $expiresAt, public string $siteId, public string $by)
+    {
+    }
+
+    public function isMaking(): bool
+    {
+        return $this->finishedAt === null && $this->problem === null;
+    }
+}

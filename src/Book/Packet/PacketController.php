@@ -1,0 +1,135 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Book\Packet;
+
+use Symfony\Component\HttpFoundation\HeaderUtils;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+use Verjuicer\App\Catalogue\Product\Products;
+use Verjuicer\App\Platform\Form\FormController;
+use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Page\ConfiguredAddress;
+use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Measure\Span;
+
+/** What is handed to an inspector: asked for by days, batch, lot or product; made in the background; read by a link that expires. */
+final class PacketController extends FormController
+{
+    private const LATEST = 20;
+    private const PAPERS = ['A4', 'Letter'];
+
+    public function __construct(private readonly Packets $packets, private readonly PacketMaker $maker, private readonly Products $products, private readonly ConfiguredAddress $address, private readonly CurrentAccount $account, private readonly Now $now)
+    {
+    }
+
+    #[Route('/packets', name: 'packets', methods: ['GET'])]
+    public function list(): Response
+    {
+        $today = LocalDate::ofInstant($this->now->instant(), $this->account->get()->site->zone());
+
+        return $this->view($this->blank(['from' => $today->plusDays(-6)->iso(), 'to' => $today->iso(), 'paper' => 'Letter']));
+    }
+
+    #[IsGranted('ROLE_CREW')]
+    #[Route('/packets', name: 'packet_ask', methods: ['POST'])]
+    public function ask(Request $request): Response
+    {
+        $input = $this->read($request, 'packet');
+        $id = $input->id();
+        $from = $input->day('from');
+        $to = $input->day('to');
+        $paper = $input->text('paper', true);
+        if ($from === null || $to === null || $from > $to) {
+            $input->refuse('to', 'packet.problem.range');
+        }
+        if (!\in_array($paper, self::PAPERS, true)) {
+            $input->refuse('paper', 'form.problem.choice');
+        }
+        if (!$input->isGood() || $from === null || $to === null) {
+            return $this->view($input);
+        }
+        $scope = new PacketScope($from, $to, $input->text('batch'), $input->text('lot'), $input->text('product'));
+        $problem = $this->maker->problem($this->account->get()->site, $scope);
+        if ($problem !== null) {
+            $input->refuse('to', $problem);
+
+            return $this->view($input);
+        }
+        $this->packets->ask($id, $this->account->get(), $this->now->instant(), $scope, $paper);
+        $this->packets->startMaking($id);
+
+        return $this->redirectToRoute('packet', ['id' => $id->toRfc4122()], Response::HTTP_SEE_OTHER);
+    }
+
+    #[Route('/packets/{id}', name: 'packet', methods: ['GET'])]
+    public function show(string $id): Response
+    {
+        return $this->page('packet/show.html.twig', $this->blank(['days' => '7']), ['packet' => $this->find($id), 'site' => $this->account->get()->site, 'link' => null]);
+    }
+
+    #[Route('/packets/{id}/packet.pdf', name: 'packet_pdf', methods: ['GET'])]
+    public function pdf(string $id): Response
+    {
+        return $this->download($this->find($id));
+    }
+
+    #[IsGranted('ROLE_PITMASTER')]
+    #[Route('/packets/{id}/share', name: 'packet_share', methods: ['POST'])]
+    public function share(string $id, Request $request): Response
+    {
+        $packet = $this->find($id);
+        $input = $this->read($request, 'share');
+        $days = $input->whole('days', 1, 90, true);
+        $link = null;
+        if ($input->isGood() && $days !== null && $packet->finishedAt !== null) {
+            $token = $this->packets->share($packet, $this->now->instant()->plus(Span::ofHours(24 * $days)));
+            $link = $this->address->of('shared', ['token' => $token]);
+        }
+
+        return $this->page('packet/show.html.twig', $input, ['packet' => $this->find($id), 'site' => $this->account->get()->site, 'link' => $link]);
+    }
+
+    /** For an inspector without an account: this packet and nothing else, while the link lives. */
+    #[Route('/shared/{token}', name: 'shared', requirements: ['token' => '[0-9a-f]{48}'], methods: ['GET'])]
+    public function shared(string $token): Response
+    {
+        $packet = $this->packets->shared($token, $this->now->instant()) ?? throw $this->createNotFoundException();
+
+        return $this->render('packet/shared.html.twig', ['packet' => $packet, 'token' => $token]);
+    }
+
+    #[Route('/shared/{token}/packet.pdf', name: 'shared_pdf', requirements: ['token' => '[0-9a-f]{48}'], methods: ['GET'])]
+    public function sharedPdf(string $token): Response
+    {
+        return $this->download($this->packets->shared($token, $this->now->instant()) ?? throw $this->createNotFoundException());
+    }
+
+    private function download(Packet $packet): Response
+    {
+        if ($packet->finishedAt === null) {
+            throw $this->createNotFoundException();
+        }
+
+        return new Response($this->packets->pdf($packet), headers: ['Content-Type' => 'application/pdf', 'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, 'packet-'.$packet->scope->from.'-'.$packet->scope->to.'.pdf')]);
+    }
+
+    private function find(string $id): Packet
+    {
+        $packet = $this->packets->find($id);
+
+        return $packet !== null && $packet->siteId === $this->account->get()->site->id->toRfc4122() ? $packet : throw $this->createNotFoundException();
+    }
+
+    private function view(FormInput $input): Response
+    {
+        $site = $this->account->get()->site;
+
+        return $this->page('packet/list.html.twig', $input, ['site' => $site, 'packets' => $this->packets->of($site, self::LATEST), 'products' => $this->products->of($site), 'papers' => self::PAPERS]);
+    }
+}

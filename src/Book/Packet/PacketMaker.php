@@ -1,0 +1,181 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Book\Packet;
+
+use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Process\Process;
+use Symfony\Component\Uid\Uuid;
+use Twig\Environment;
+use Verjuicer\App\Book\Find\Finder;
+use Verjuicer\App\Catalogue\Thermometer\Thermometer;
+use Verjuicer\App\Catalogue\Thermometer\Thermometers;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Check\Check;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Work\Batch\BatchPage;
+use Verjuicer\App\Work\Batch\BatchPicture;
+use Verjuicer\App\Work\Batch\CookView;
+use Verjuicer\App\Work\Batch\RecordLog;
+use Verjuicer\Core\Assess\ActionTaken;
+use Verjuicer\Core\Assess\OpenActions;
+use Verjuicer\Core\Food\TimePlan;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Ruleset\CookingCategory;
+use Verjuicer\Core\Ruleset\RuleSetLibrary;
+
+/** Makes the PDF of a packet: cover, verdicts by rule, every batch with its picture, events, findings and actions, checks, signatures, rules. */
+final readonly class PacketMaker
+{
+    /** More than an inspector would leaf through; asked for in parts. */
+    private const MOST_BATCHES = 2000;
+    private const PDF_SECONDS = 900;
+
+    public function __construct(
+        private Packets $packets,
+        private Connection $connection,
+        private EntityManagerInterface $entities,
+        private BatchPage $page,
+        private Thermometers $thermometers,
+        private RuleSetLibrary $ruleSets,
+        private SiteChain $chain,
+        private Finder $finder,
+        private Figures $figures,
+        private Environment $twig,
+        private Now $now,
+    ) {
+    }
+
+    /** @return string|null what stands against making it, as a key of a sentence */
+    public function problem(Site $site, PacketScope $scope): ?string
+    {
+        $count = \count($this->batches($site, $scope));
+
+        return match (true) {
+            $count > self::MOST_BATCHES => 'packet.problem.most',
+            $count === 0 && ($scope->batch !== '' || $scope->lot !== '' || $scope->product !== '') => 'packet.problem.none',
+            default => null,
+        };
+    }
+
+    public function make(Packet $packet): void
+    {
+        $site = $this->entities->find(Site::class, Uuid::fromString($packet->siteId));
+        \assert($site !== null, 'a packet is of a site');
+        $ids = $this->batches($site, $packet->scope);
+        $parts = $rules = [];
+        $ruleSets = [$site->ruleSet => $this->ruleSets->get($site->ruleSet)];
+        foreach ($ids as $index => $id) {
+            $batch = $this->entities->find(Batch::class, Uuid::fromString($id));
+            if ($batch === null) {
+                continue;
+            }
+            $assessment = $this->page->assess($batch);
+            foreach ($assessment->rulesJudged as $rule => $verdict) {
+                $rules[$rule][$verdict->value] = ($rules[$rule][$verdict->value] ?? 0) + 1;
+            }
+            $ruleSets[$batch->ruleSet] = $this->ruleSets->get($batch->ruleSet);
+            $parts[] = $this->twig->render('packet/_batch.html.twig', [
+                'batch' => $batch,
+                'site' => $site,
+                'assessment' => $assessment,
+                'picture' => BatchPicture::of($assessment, $this->figures),
+                'log' => array_reverse(RecordLog::of($assessment->record, $assessment->rules->house->lateEntry)),
+                'allergens' => CookView::allergens($assessment),
+                'open' => OpenActions::of($assessment),
+                'actions' => ActionTaken::of($assessment),
+            ]);
+            $this->packets->progress($packet, $index + 1, \count($ids));
+            $this->entities->detach($batch);
+        }
+        ksort($rules);
+        [$from, $to] = self::range($site, $packet->scope);
+        $html = $this->twig->render('packet/packet.html.twig', [
+            'packet' => $packet,
+            'footer' => preg_replace('/[^\pL\pN ,.–-]/u', ' ', $site->name.', '.$packet->scope->words()),
+            'site' => $site,
+            'made' => $this->now->instant(),
+            'parts' => $parts,
+            'rules' => $rules,
+            'rule_sets' => $ruleSets,
+            'categories' => CookingCategory::cases(),
+            'plans' => TimePlan::cases(),
+            'checks' => $this->checks($site, $from, $to),
+            'signatures' => $this->signatures($site, $packet->scope),
+            'seal' => $this->chain->seal($site),
+        ]);
+        $process = new Process(['weasyprint', '-', '-'], null, null, $html, self::PDF_SECONDS);
+        $process->mustRun();
+        $this->packets->finish($packet, $this->now->instant(), $process->getOutput());
+    }
+
+    /** @return list<string> by the time they were begun */
+    private function batches(Site $site, PacketScope $scope): array
+    {
+        [$from, $to] = self::range($site, $scope);
+        $and = '';
+        $parameters = ['site' => $site->id->toRfc4122(), 'from' => $from->rfc3339(), 'to' => $to->rfc3339(), 'most' => self::MOST_BATCHES + 1];
+        if ($scope->batch !== '') {
+            $and .= ' AND (b.code = :batch OR EXISTS (SELECT 1 FROM batch p WHERE p.id = b.parent_id AND p.code = :batch))';
+            $parameters['batch'] = $scope->batch;
+        }
+        if ($scope->lot !== '') {
+            $ofLot = $this->finder->ofLotNumber($site, $scope->lot);
+            if ($ofLot === []) {
+                return [];
+            }
+            $and .= ' AND b.id IN (:lot)';
+            $parameters['lot'] = $ofLot;
+        }
+        if ($scope->product !== '') {
+            $and .= ' AND b.product_name = :product';
+            $parameters['product'] = $scope->product;
+        }
+
+        /** @var list<string> */
+        return $this->connection->fetchFirstColumn(<<<SQL
+            SELECT b.id FROM batch b JOIN board_lane l ON l.batch_id = b.id
+            WHERE b.site_id = :site AND b.begun_at < :to AND (l.ended_at IS NULL OR l.ended_at >= :from) $and ORDER BY b.begun_at, b.code LIMIT :most
+            SQL, $parameters, isset($parameters['lot']) ? ['lot' => ArrayParameterType::STRING] : []);
+    }
+
+    /** @return array{Instant, Instant} */
+    private static function range(Site $site, PacketScope $scope): array
+    {
+        $from = LocalDate::ofIso($scope->from);
+        $to = LocalDate::ofIso($scope->to);
+        \assert($from !== null && $to !== null, 'a scope is kept with its days');
+
+        return [$from->startIn($site->zone()), $to->plusDays(1)->startIn($site->zone())];
+    }
+
+    /** @return list<array{thermometer: Thermometer, checks: list<Check>}> */
+    private function checks(Site $site, Instant $from, Instant $to): array
+    {
+        return array_map(fn (Thermometer $thermometer): array => ['thermometer' => $thermometer, 'checks' => $this->thermometers->checksOf($thermometer, $from, $to)], $this->thermometers->of($site));
+    }
+
+    /** @return list<array{day: string, at: Instant, name: string, digest: string, reasons: list<string>}> */
+    private function signatures(Site $site, PacketScope $scope): array
+    {
+        /** @var list<array{day: string, at: int, name: string, digest: string, reasons: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
+            SELECT s.day::text AS day, extract(epoch FROM s.at)::bigint AS at, a.name, s.digest, s.reasons FROM day_sign s JOIN account a ON a.id = s.account_id
+            WHERE s.site_id = ? AND s.day BETWEEN ? AND ? ORDER BY s.day, s.at
+            SQL, [$site->id->toRfc4122(), $scope->from, $scope->to]);
+
+        return array_map(static function (array $row): array {
+            /** @var array<string, string> $reasons */
+            $reasons = (array) json_decode($row['reasons'], true, flags: \JSON_THROW_ON_ERROR);
+
+            return ['at' => Instant::ofEpoch($row['at']), 'reasons' => array_values($reasons)] + $row;
+        }, $rows);
+    }
+}

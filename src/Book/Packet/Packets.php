@@ -1,0 +1,112 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Book\Packet;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\DBAL\ParameterType;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Symfony\Component\Process\Process;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Instant;
+
+/** The packets of a site: asked for, made in the background, read by a link that expires. */
+final readonly class Packets
+{
+    private const COLUMNS = 'p.id, p.scope, p.paper, p.done, p.total, extract(epoch FROM p.finished_at)::bigint AS finished_at, p.problem, extract(epoch FROM p.expires_at)::bigint AS expires_at, p.site_id, a.initials AS by';
+
+    public function __construct(private Connection $connection, #[Autowire('%kernel.project_dir%')] private string $folder)
+    {
+    }
+
+    public function ask(Uuid $id, Account $by, Instant $now, PacketScope $scope, string $paper): void
+    {
+        $this->connection->executeStatement(
+            'INSERT INTO packet (id, site_id, account_id, at, scope, paper) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
+            [$id->toRfc4122(), $by->site->id->toRfc4122(), $by->id->toRfc4122(), $now->rfc3339(), $scope->json(), $paper],
+        );
+    }
+
+    /** Starts making it in a process of its own; this one does not wait. */
+    public function startMaking(Uuid $id): void
+    {
+        $process = Process::fromShellCommandline('setsid nohup "$PHP" bin/console verjuicer:packet "$ID" >/dev/null 2>&1 &', $this->folder);
+        $process->run(null, ['PHP' => \PHP_BINARY, 'ID' => $id->toRfc4122()]);
+    }
+
+    public function find(string $id): ?Packet
+    {
+        return Uuid::isValid($id) ? $this->read('p.id = ?', [$id])[0] ?? null : null;
+    }
+
+    /** @return list<Packet> the latest first */
+    public function of(Site $site, int $most): array
+    {
+        return $this->read('p.site_id = ?', [$site->id->toRfc4122()], $most);
+    }
+
+    /** What a link opens, while it does. */
+    public function shared(string $token, Instant $now): ?Packet
+    {
+        return $this->read('p.token_hash = ? AND p.expires_at > ? AND p.finished_at IS NOT NULL', [hash('sha256', $token), $now->rfc3339()])[0] ?? null;
+    }
+
+    /** @return string the token of a new link, shown once: only its hash is kept; a link before it opens nothing any more */
+    public function share(Packet $packet, Instant $until): string
+    {
+        $token = bin2hex(random_bytes(24));
+        $this->connection->executeStatement('UPDATE packet SET token_hash = ?, expires_at = ? WHERE id = ?', [hash('sha256', $token), $until->rfc3339(), $packet->id]);
+
+        return $token;
+    }
+
+    public function progress(Packet $packet, int $done, int $total): void
+    {
+        $this->connection->executeStatement('UPDATE packet SET done = ?, total = ? WHERE id = ?', [$done, $total, $packet->id]);
+    }
+
+    public function finish(Packet $packet, Instant $now, string $pdf): void
+    {
+        $this->connection->executeStatement('UPDATE packet SET finished_at = ?, pdf = ?, problem = NULL WHERE id = ? AND finished_at IS NULL', [$now->rfc3339(), $pdf, $packet->id], [2 => ParameterType::STRING, 1 => ParameterType::LARGE_OBJECT]);
+    }
+
+    public function fail(Packet $packet, string $problem): void
+    {
+        $this->connection->executeStatement('UPDATE packet SET problem = ? WHERE id = ?', [mb_substr($problem, 0, 500), $packet->id]);
+    }
+
+    public function pdf(Packet $packet): string
+    {
+        $pdf = $this->connection->fetchOne('SELECT pdf FROM packet WHERE id = ?', [$packet->id]);
+
+        return \is_resource($pdf) ? (string) stream_get_contents($pdf) : (\is_string($pdf) ? $pdf : '');
+    }
+
+    /**
+     * @param list<string> $parameters
+     *
+     * @return list<Packet>
+     */
+    private function read(string $where, array $parameters, int $most = 1): array
+    {
+        $columns = self::COLUMNS;
+        /** @var list<array{id: string, scope: string, paper: string, done: int, total: int|null, finished_at: int|null, problem: string|null, expires_at: int|null, site_id: string, by: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative("SELECT $columns FROM packet p JOIN account a ON a.id = p.account_id WHERE $where ORDER BY p.at DESC, p.id DESC LIMIT $most", $parameters);
+
+        return array_map(static fn (array $row): Packet => new Packet(
+            $row['id'],
+            PacketScope::ofJson($row['scope']),
+            $row['paper'],
+            $row['done'],
+            $row['total'],
+            $row['finished_at'] === null ? null : Instant::ofEpoch($row['finished_at']),
+            $row['problem'],
+            $row['expires_at'] === null ? null : Instant::ofEpoch($row['expires_at']),
+            $row['site_id'],
+            $row['by'],
+        ), $rows);
+    }
+}

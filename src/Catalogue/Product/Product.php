@@ -1,0 +1,73 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Catalogue\Product;
+
+use Doctrine\ORM\Mapping as ORM;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Food\Animal;
+use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Food\Integrity;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
+
+/** Something the site smokes; a batch copies what the rules ask of it, so that a later edit never changes a record. */
+#[ORM\Entity]
+#[ORM\Table(name: 'product')]
+class Product
+{
+    #[ORM\Id]
+    #[ORM\Column(type: 'uuid')]
+    public Uuid $id; // not readonly: Doctrine writes it twice into a lazily loaded object
+
+    #[ORM\Column]
+    public string $wrap = '';
+
+    #[ORM\Column]
+    public string $rest = '';
+
+    #[ORM\Column]
+    public bool $isRetired = false;
+
+    /** @var array{}|array{from: int, to: int, unit: string, feel: string} temperatures in tenths */
+    #[ORM\Column(type: 'json')]
+    private array $doneness = [];
+
+    /** @param list<array{name: string, where: string}> $spots worth probing */
+    public function __construct(
+        #[ORM\ManyToOne]
+        #[ORM\JoinColumn(nullable: false)]
+        public readonly Site $site,
+        #[ORM\Column]
+        public string $name,
+        #[ORM\Column(length: 16)]
+        public Animal $animal,
+        #[ORM\Column(length: 16)]
+        public Form $form,
+        #[ORM\Column(length: 16)]
+        public Integrity $integrity,
+        #[ORM\Column(nullable: true)]
+        public ?int $usualGrams,
+        #[ORM\Column(type: 'json')]
+        public array $spots = [],
+    ) {
+        $this->id = Uuid::v7();
+    }
+
+    public function doneness(): ?Doneness
+    {
+        if ($this->doneness === []) {
+            return null;
+        }
+        $unit = TemperatureUnit::from($this->doneness['unit']);
+
+        return new Doneness(Temperature::ofTenths($this->doneness['from'], $unit), Temperature::ofTenths($this->doneness['to'], $unit), $this->doneness['feel']);
+    }
+
+    public function liked(?Doneness $doneness): void
+    {
+        $this->doneness = $doneness === null ? [] : ['from' => $doneness->from->tenths, 'to' => $doneness->to->tenths, 'unit' => $doneness->from->unit->value, 'feel' => $doneness->feel];
+    }
+}

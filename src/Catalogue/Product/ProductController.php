@@ -1,0 +1,152 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Catalogue\Product;
+
+use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Routing\Requirement\Requirement;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+use Verjuicer\App\Platform\Form\FormController;
+use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\Core\Food\Animal;
+use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Food\Integrity;
+use Verjuicer\Core\Ruleset\CookingCategory;
+use Verjuicer\Core\Ruleset\RuleSetLibrary;
+
+/** What the site smokes: how it likes it, and beside it, apart, what the law asks. */
+#[Route('/products')]
+final class ProductController extends FormController
+{
+    private const MOST_SPOTS = 4;
+
+    public function __construct(private readonly Products $products, private readonly RuleSetLibrary $ruleSets, private readonly EntityManagerInterface $entities, private readonly CurrentAccount $account)
+    {
+    }
+
+    #[Route('', name: 'products', methods: ['GET'])]
+    public function list(): Response
+    {
+        $products = $this->products->of($this->account->get()->site);
+
+        return $this->render('product/list.html.twig', ['products' => array_map(fn (Product $product): array => ['product' => $product] + $this->law($product->animal, $product->form, $product->integrity), $products)]);
+    }
+
+    #[IsGranted('ROLE_PITMASTER')]
+    #[Route('/new', name: 'product_new', methods: ['GET', 'POST'])]
+    public function new(Request $request): Response
+    {
+        return $request->isMethod('POST') ? $this->keep($this->read($request, 'product'), null) : $this->form($this->blank(['weight_unit' => 'kg']), null);
+    }
+
+    #[Route('/{product}', name: 'product', requirements: ['product' => Requirement::UUID], methods: ['GET'])]
+    public function show(string $product): Response
+    {
+        $product = $this->find($product);
+        $filled = [
+            'name' => $product->name,
+            'animal' => $product->animal->value,
+            'form' => $product->form->value,
+            'integrity' => $product->integrity->value,
+            'weight' => $product->usualGrams === null ? '' : (string) ($product->usualGrams / 1000),
+            'weight_unit' => 'kg',
+            'wrap' => $product->wrap,
+            'rest' => $product->rest,
+        ];
+        foreach ($product->spots as $index => $spot) {
+            $filled['spot'.$index] = $spot['name'];
+            $filled['where'.$index] = $spot['where'];
+        }
+        $doneness = $product->doneness();
+        if ($doneness !== null) {
+            $filled += ['from' => $doneness->from->number().strtolower($doneness->from->unit->value), 'to' => $doneness->to->number().strtolower($doneness->to->unit->value), 'feel' => $doneness->feel];
+        }
+
+        return $this->form($this->blank($filled), $product);
+    }
+
+    #[IsGranted('ROLE_PITMASTER')]
+    #[Route('/{product}', name: 'product_keep', requirements: ['product' => Requirement::UUID], methods: ['POST'])]
+    public function edit(string $product, Request $request): Response
+    {
+        return $this->keep($this->read($request, 'product'), $this->find($product));
+    }
+
+    private function keep(FormInput $input, ?Product $product): Response
+    {
+        $site = $this->account->get()->site;
+        $name = $input->text('name', true, 80);
+        $animal = $input->choice('animal', Animal::class, true);
+        $form = $input->choice('form', Form::class, true);
+        $integrity = $input->choice('integrity', Integrity::class, true);
+        $grams = $input->grams('weight');
+        $from = $input->temperature('from', $site->unit);
+        $to = $input->temperature('to', $site->unit);
+        if (($from === null) !== ($to === null) || ($from !== null && $to !== null && ($from->unit !== $to->unit || $to->tenths < $from->tenths))) {
+            $input->refuse('to', 'product.problem.band');
+        }
+        $spots = [];
+        for ($index = 0; $index < self::MOST_SPOTS; ++$index) {
+            $spot = mb_strtolower($input->text('spot'.$index, most: 24));
+            if ($spot !== '') {
+                $spots[] = ['name' => $spot, 'where' => $input->text('where'.$index)];
+            }
+        }
+        if (!$input->isGood() || $animal === null || $form === null || $integrity === null) {
+            return $this->form($input, $product);
+        }
+        $kept = $product ?? new Product($site, $name, $animal, $form, $integrity, $grams, $spots);
+        [$kept->name, $kept->animal, $kept->form, $kept->integrity, $kept->usualGrams, $kept->spots] = [$name, $animal, $form, $integrity, $grams, $spots];
+        [$kept->wrap, $kept->rest, $kept->isRetired] = [$input->text('wrap'), $input->text('rest'), $input->isOn('retired')];
+        $kept->liked($from === null || $to === null ? null : new Doneness($from, $to, $input->text('feel')));
+        $this->entities->persist($kept);
+        try {
+            $this->entities->flush();
+        } catch (UniqueConstraintViolationException) {
+            $input->refuse('name', 'form.problem.name_taken');
+
+            return $this->form($input, $product);
+        }
+
+        return $this->kept('product.kept', 'products');
+    }
+
+    private function form(FormInput $input, ?Product $product): Response
+    {
+        $law = $product === null ? [] : $this->law($product->animal, $product->form, $product->integrity);
+
+        return $this->page('product/edit.html.twig', $input, $law + [
+            'product' => $product,
+            'site' => $this->account->get()->site,
+            'animals' => Animal::cases(),
+            'forms' => Form::cases(),
+            'integrities' => Integrity::cases(),
+            'most_spots' => self::MOST_SPOTS,
+        ]);
+    }
+
+    private function find(string $id): Product
+    {
+        return $this->products->find($this->account->get()->site, $id) ?? throw $this->createNotFoundException();
+    }
+
+    /** @return array<string, mixed> the rule for it as it is, and once injected, bladed or stuffed */
+    private function law(Animal $animal, Form $form, Integrity $integrity): array
+    {
+        $rules = $this->ruleSets->get($this->account->get()->site->ruleSet);
+        $category = CookingCategory::of($animal, $form, $integrity, false, false);
+        $pierced = CookingCategory::of($animal, $form, $integrity, false, true);
+
+        return [
+            'rule' => $category === null ? null : $rules->cooking($category),
+            'pierced' => $pierced === null || $pierced === $category ? null : $rules->cooking($pierced),
+            'low_rows' => $rules->lowRoastRows,
+        ];
+    }
+}

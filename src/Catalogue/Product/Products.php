@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Catalogue\Product;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
+
+/** The products of a site. */
+final readonly class Products
+{
+    public function __construct(private EntityManagerInterface $entities)
+    {
+    }
+
+    /** @return list<Product> those still smoked, by name */
+    public function of(Site $site): array
+    {
+        return $this->entities->getRepository(Product::class)->findBy(['site' => $site, 'isRetired' => false], ['name' => 'ASC']);
+    }
+
+    public function find(Site $site, string $id): ?Product
+    {
+        $product = Uuid::isValid($id) ? $this->entities->find(Product::class, Uuid::fromString($id)) : null;
+
+        return $product !== null && $product->site->id->equals($site->id) ? $product : null;
+    }
+
+    /** What a batch is of, as the site's list has it today: for hints and forecasts only; the batch keeps what the rules ask. */
+    public function ofBatch(Batch $batch): ?Product
+    {
+        return $this->entities->getRepository(Product::class)->findOneBy(['site' => $batch->site, 'name' => $batch->productName]);
+    }
+
+    /** @return array<string, Product> the catalogue, given to a new site, by name */
+    public function addCatalogue(Site $site): array
+    {
+        $products = [];
+        foreach (Catalogue::PRODUCTS as [$name, $animal, $form, $integrity, $grams, $spots, [$from, $to, $feel], $wrap, $rest]) {
+            $product = new Product($site, $name, $animal, $form, $integrity, $grams, array_map(static fn (array $spot): array => ['name' => $spot[0], 'where' => $spot[1]], $spots));
+            $product->liked(new Doneness(Temperature::ofTenths(10 * $from, TemperatureUnit::Fahrenheit), Temperature::ofTenths(10 * $to, TemperatureUnit::Fahrenheit), $feel));
+            $product->wrap = $wrap;
+            $product->rest = $rest;
+            $this->entities->persist($products[$name] = $product);
+        }
+
+        return $products;
+    }
+}

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Door\Console;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Input\InputArgument;
+use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Output\OutputInterface;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Symfony\Component\Process\Process;
+use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Site\Site\Site;
+
+#[AsCommand('verjuicer:restore', 'Read a backup into an empty database, and walk the chain of every site to see that nothing is missing or altered')]
+final class RestoreCommand extends Command
+{
+    public function __construct(#[Autowire(env: 'DATABASE_URL')] private readonly string $database, private readonly Connection $connection, private readonly EntityManagerInterface $entities, private readonly SiteChain $chain)
+    {
+        parent::__construct();
+    }
+
+    protected function configure(): void
+    {
+        $this->addArgument('file', InputArgument::REQUIRED, 'A file that verjuicer:backup wrote');
+    }
+
+    protected function execute(InputInterface $input, OutputInterface $output): int
+    {
+        $file = $input->getArgument('file');
+        if (!\is_string($file) || !is_file($file)) {
+            $output->writeln('There is no such file.');
+
+            return self::INVALID;
+        }
+        if ($this->connection->fetchOne("SELECT 1 FROM information_schema.tables WHERE table_schema = 'public' LIMIT 1") !== false) {
+            $output->writeln('This database is not empty: restore into a new one, so that nothing in this one is lost.');
+
+            return self::INVALID;
+        }
+        $restore = new Process(['pg_restore', '--no-owner', '--exit-on-error', '--single-transaction', '--dbname='.strtok($this->database, '?'), $file], timeout: null);
+        if ($restore->run() !== 0) {
+            $output->writeln('Nothing was restored: '.trim($restore->getErrorOutput()));
+
+            return self::FAILURE;
+        }
+        foreach ($this->entities->getRepository(Site::class)->findAll() as $site) {
+            $break = $this->chain->firstBreak($site);
+            if ($break !== null) {
+                $output->writeln(\sprintf('Restored, but the chain of %s breaks at link %d: run verjuicer:verify.', $site->name, $break->position));
+
+                return self::FAILURE;
+            }
+            $output->writeln(\sprintf('%s: restored, %d links, all hold.', $site->name, $this->chain->length($site)));
+        }
+
+        return self::SUCCESS;
+    }
+}

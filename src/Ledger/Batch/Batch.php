@@ -1,0 +1,120 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Batch;
+
+use Doctrine\ORM\Mapping as ORM;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Food\Animal;
+use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Food\Integrity;
+use Verjuicer\Core\Forecast\Size;
+
+/** Pieces cooked together: what never changes about them. All that happens to them is in their events. */
+#[ORM\Entity]
+#[ORM\Table(name: 'batch')]
+class Batch
+{
+    #[ORM\Column]
+    public readonly string $productName;
+
+    #[ORM\Column(length: 16)]
+    public readonly Animal $animal;
+
+    #[ORM\Column(length: 16)]
+    public readonly Form $form;
+
+    #[ORM\Column(length: 16)]
+    public readonly Integrity $integrity;
+
+    #[ORM\Column]
+    public readonly int $tag;
+
+    #[ORM\Column]
+    public readonly int $pieces;
+
+    /** Of one piece, before cooking. */
+    #[ORM\Column(nullable: true)]
+    public readonly ?int $rawGrams;
+
+    #[ORM\Column]
+    public readonly bool $isStuffed;
+
+    #[ORM\Column]
+    public readonly bool $isWild;
+
+    #[ORM\Column]
+    public readonly bool $hasAdvisory;
+
+    #[ORM\ManyToOne(targetEntity: self::class)]
+    public readonly ?self $parent;
+
+    /** How far a portion shares its parent's record: the place of the event that divided it. */
+    #[ORM\Column(type: 'bigint', nullable: true)]
+    public readonly ?int $sharesUpTo;
+
+    #[ORM\Column(nullable: true)]
+    public readonly ?int $portionGrams;
+
+    #[ORM\Column(nullable: true)]
+    public readonly ?string $container;
+
+    #[ORM\Column(nullable: true)]
+    public readonly ?int $depthMm;
+
+    public function __construct(
+        #[ORM\Id]
+        #[ORM\Column(type: 'uuid')]
+        public Uuid $id, // not readonly: Doctrine writes it twice into a lazily loaded object
+        #[ORM\ManyToOne]
+        #[ORM\JoinColumn(nullable: false)]
+        public readonly Site $site,
+        #[ORM\Column(length: 32)]
+        public readonly string $code,
+        BatchPlan $plan,
+        #[ORM\Column(length: 64)]
+        public readonly string $ruleSet,
+        #[ORM\Column(type: 'datetimetz_immutable')]
+        public readonly \DateTimeImmutable $begunAt,
+        #[ORM\ManyToOne]
+        #[ORM\JoinColumn(nullable: false)]
+        public readonly Account $begunBy,
+    ) {
+        $source = $plan->portioned?->parent;
+        $this->productName = $source->productName ?? $plan->product->name;
+        $this->animal = $source->animal ?? $plan->product->animal;
+        $this->form = $source->form ?? $plan->product->form;
+        $this->integrity = $source->integrity ?? $plan->product->integrity;
+        $this->tag = $plan->tag;
+        $this->pieces = $plan->pieces;
+        $this->rawGrams = $plan->rawGrams;
+        $this->isStuffed = $plan->isStuffed;
+        $this->isWild = $plan->isWild;
+        $this->hasAdvisory = $plan->hasAdvisory;
+        $this->parent = $plan->portioned?->parent;
+        $this->sharesUpTo = $plan->portioned?->sharesUpTo;
+        $this->portionGrams = $plan->portioned?->grams;
+        $this->container = $plan->portioned?->container;
+        $this->depthMm = $plan->portioned?->depthMm;
+    }
+
+    /** How big what rests or cools is, as far as it was noted. */
+    public function size(): ?Size
+    {
+        return match (true) {
+            $this->depthMm !== null => Size::ofLayer($this->depthMm),
+            $this->portionGrams !== null => Size::ofPiece($this->portionGrams),
+            $this->rawGrams !== null => Size::ofPiece($this->rawGrams),
+            default => null,
+        };
+    }
+
+    /** The batch it was all cooked in. */
+    public function root(): self
+    {
+        return $this->parent?->root() ?? $this;
+    }
+}

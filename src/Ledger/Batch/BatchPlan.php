@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Batch;
+
+use Verjuicer\App\Catalogue\Product\Product;
+use Verjuicer\App\Ledger\Lot\Lot;
+
+/** What is known of a batch when it begins. */
+final readonly class BatchPlan
+{
+    /** @param int|null $rawGrams of one piece */
+    public function __construct(
+        public Product $product,
+        public int $tag,
+        public int $pieces,
+        public ?int $rawGrams,
+        public bool $isStuffed = false,
+        public bool $isWild = false,
+        public bool $hasAdvisory = false,
+        public ?Lot $lot = null,
+        public ?Portioned $portioned = null,
+    ) {
+    }
+}

@@ -1,0 +1,14 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Chain;
+
+/** What the chain comes to at one place: to be kept elsewhere, so that even a chain made anew would show. */
+final readonly class Seal
+{
+    /** @param string $digest SHA-256, in hexadecimal */
+    public function __construct(public int $position, public string $digest)
+    {
+    }
+}

@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Log;
+
+use Doctrine\DBAL\Connection;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\Core\Measure\Instant;
+
+/** What happens to lots, pits and thermometers: only ever added to, like the events of a batch. */
+final readonly class SiteLog
+{
+    public function __construct(private Connection $connection)
+    {
+    }
+
+    /**
+     * @param 'lot'|'pit'|'thermometer' $subject
+     * @param array<string, mixed>      $members
+     *
+     * @return bool whether it is new; the same id again is kept once
+     */
+    public function add(Uuid $id, string $subject, Uuid $subjectId, Account $by, Instant $at, Instant $recordedAt, string $type, array $members): bool
+    {
+        return $this->connection->executeStatement(<<<'SQL'
+            INSERT INTO site_event (id, site_id, subject, subject_id, at, recorded_at, account_id, initials, type, members)
+            VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+            ON CONFLICT (id) DO NOTHING
+            SQL, [
+            $id->toRfc4122(),
+            $by->site->id->toRfc4122(),
+            $subject,
+            $subjectId->toRfc4122(),
+            $at->rfc3339(),
+            $recordedAt->rfc3339(),
+            $by->id->toRfc4122(),
+            $by->initials,
+            $type,
+            json_encode((object) $members, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION),
+        ]) === 1;
+    }
+
+    /** @return list<SiteEvent> by the time they happened */
+    public function of(Uuid $subject, int $most = 1000): array
+    {
+        /** @var list<array{id: string, subject_id: string, at: int, recorded_at: int, account_id: string, initials: string, type: string, members: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
+            SELECT id, subject_id, extract(epoch FROM at)::bigint AS at, extract(epoch FROM recorded_at)::bigint AS recorded_at, account_id, initials, type, members
+            FROM (SELECT * FROM site_event WHERE subject_id = ? ORDER BY seq DESC LIMIT ?) AS latest
+            ORDER BY at, seq
+            SQL, [$subject->toRfc4122(), $most]);
+
+        return array_map(static function (array $row): SiteEvent {
+            $members = json_decode($row['members'], true, flags: \JSON_THROW_ON_ERROR);
+
+            return new SiteEvent($row['id'], $row['subject_id'], Instant::ofEpoch($row['at']), Instant::ofEpoch($row['recorded_at']), $row['account_id'], $row['initials'], $row['type'], \is_array($members) ? array_combine(array_map(strval(...), array_keys($members)), $members) : []);
+        }, $rows);
+    }
+}

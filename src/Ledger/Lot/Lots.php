@@ -1,0 +1,121 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Lot;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Log\EventLog;
+use Verjuicer\App\Ledger\Log\SiteLog;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Detail;
+use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\EventType;
+
+/** The lots of a site: what is left of each, and what batches took. */
+final readonly class Lots
+{
+    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private SiteLog $siteLog, private EventLog $eventLog)
+    {
+    }
+
+    public function find(Site $site, string $id): ?LotOnHand
+    {
+        $lot = Uuid::isValid($id) ? $this->entities->find(Lot::class, Uuid::fromString($id)) : null;
+
+        return $lot !== null && $lot->site->id->equals($site->id) ? $this->onHand($lot) : null;
+    }
+
+    /** @return list<LotOnHand> those with something left, the use-by that comes first at the top */
+    public function available(Site $site): array
+    {
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn(<<<'SQL'
+            SELECT lot.id FROM lot
+            LEFT JOIN (SELECT lot_id, sum(pieces) AS pieces FROM batch_lot GROUP BY lot_id) taken ON taken.lot_id = lot.id
+            LEFT JOIN (SELECT subject_id, sum((members->>'pieces')::int) AS pieces FROM site_event WHERE site_id = :site AND subject = 'lot' AND type = 'discard' GROUP BY subject_id) gone ON gone.subject_id = lot.id
+            WHERE lot.site_id = :site AND lot.is_accepted AND lot.pieces > coalesce(taken.pieces, 0) + coalesce(gone.pieces, 0)
+            SQL, ['site' => $site->id->toRfc4122()]);
+
+        return $ids === [] ? [] : array_map($this->onHand(...), $this->entities->getRepository(Lot::class)->findBy(['id' => array_map(Uuid::fromString(...), $ids)], ['useBy' => 'ASC', 'at' => 'ASC']));
+    }
+
+    /** @return list<LotOnHand> the latest deliveries, refused lots among them */
+    public function latest(Site $site, int $most): array
+    {
+        return array_map($this->onHand(...), $this->entities->getRepository(Lot::class)->findBy(['site' => $site], ['at' => 'DESC', 'number' => 'ASC'], $most));
+    }
+
+    /** @return list<array{id: string, tag: int, code: string, product: string, pieces: int, grams: int}> the batches that took from a lot */
+    public function batchesOf(Lot $lot): array
+    {
+        /** @var list<array{id: string, tag: int, code: string, product: string, pieces: int, grams: int}> */
+        return $this->connection->fetchAllAssociative(<<<'SQL'
+            SELECT b.id, b.tag, b.code, b.product_name AS product, l.pieces, l.grams
+            FROM batch_lot l JOIN batch b ON b.id = l.batch_id WHERE l.lot_id = ? ORDER BY b.begun_at, b.code
+            SQL, [$lot->id->toRfc4122()]);
+    }
+
+    /** @return list<Lot> the lots a batch took from */
+    public function ofBatch(Batch $batch): array
+    {
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn('SELECT lot_id FROM batch_lot WHERE batch_id = ?', [$batch->id->toRfc4122()]);
+
+        return $ids === [] ? [] : $this->entities->getRepository(Lot::class)->findBy(['id' => array_map(Uuid::fromString(...), $ids)]);
+    }
+
+    /**
+     * Gives pieces of a lot to a batch that is being begun, and its history with them: how it came in and where it has been, each
+     * with the time and the initials it was written down with. In the transaction of the batch.
+     *
+     * @throws TooLittleLeft if the lot has fewer pieces left
+     */
+    public function giveTo(Batch $batch, Lot $lot): void
+    {
+        $this->connection->executeStatement('SELECT 1 FROM lot WHERE id = ? FOR UPDATE', [$lot->id->toRfc4122()]);
+        $onHand = $this->onHand($lot);
+        if ($batch->pieces > $onHand->piecesLeft) {
+            throw TooLittleLeft::of($lot->number, $onHand->piecesLeft);
+        }
+        $grams = $batch->pieces === $onHand->piecesLeft ? $onHand->gramsLeft : min($onHand->gramsLeft, $batch->pieces * $lot->gramsOfOne());
+        $this->connection->insert('batch_lot', ['batch_id' => $batch->id->toRfc4122(), 'lot_id' => $lot->id->toRfc4122(), 'pieces' => $batch->pieces, 'grams' => max(1, $grams)]);
+        $this->copy($batch, $lot->id, $lot->account, $lot->recordedAt(), $lot->at(), EventType::Received, new Detail\Received($lot->temperature(), $lot->isFrozen, $lot->supplier->name, $lot->number), ['thermometer' => $lot->thermometer]);
+        foreach ($onHand->history as $moved) {
+            $type = EventType::tryFrom($moved->type);
+            $by = $this->entities->find(Account::class, Uuid::fromString($moved->accountId));
+            if ($type !== null && $type->isStage() && !$type->isEnd() && $by !== null) {
+                $this->copy($batch, Uuid::fromString($moved->id), $by, $moved->recordedAt, $moved->at, $type, $type === EventType::ColdHold ? new Detail\Held($moved->text('place')) : Detail\Bare::of(), []);
+            }
+        }
+    }
+
+    /** @param array<string, mixed> $extras */
+    private function copy(Batch $batch, Uuid $source, Account $by, Instant $recordedAt, Instant $at, EventType $type, Detail\Detail $detail, array $extras): void
+    {
+        $id = Uuid::v5($batch->id, $source->toRfc4122())->toRfc4122();
+        $this->eventLog->append($batch, $by, $recordedAt, new Event($id, $at, $by->initials, $type, $detail, unknown: array_filter($extras, static fn (mixed $extra): bool => $extra !== null)));
+    }
+
+    private function onHand(Lot $lot): LotOnHand
+    {
+        $history = $this->siteLog->of($lot->id);
+        /** @var array{pieces: int|null, grams: int|null} $taken */
+        $taken = $this->connection->fetchAssociative('SELECT sum(pieces)::int AS pieces, sum(grams)::int AS grams FROM batch_lot WHERE lot_id = ?', [$lot->id->toRfc4122()]);
+        $pieces = $lot->pieces - ($taken['pieces'] ?? 0);
+        $grams = $lot->grams - ($taken['grams'] ?? 0);
+        foreach ($history as $event) {
+            if ($event->type === 'discard') {
+                $pieces -= $event->whole('pieces');
+                $grams -= $event->whole('grams');
+            }
+        }
+
+        return new LotOnHand($lot, max(0, $pieces), max(0, $grams), $history);
+    }
+}

@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Platform\Csv;
+
+/** Comma-separated values as RFC 4180 has them: lines end in CR LF, fields are quoted where they must be. */
+final readonly class Csv
+{
+    /** @param list<string|int|null> $fields */
+    public static function line(array $fields): string
+    {
+        return implode(',', array_map(static function (string|int|null $field): string {
+            $text = (string) $field;
+
+            return preg_match('/[",\r\n]/', $text) === 1 ? '"'.str_replace('"', '""', $text).'"' : $text;
+        }, $fields))."\r\n";
+    }
+
+    /**
+     * Reads lines as others write them, too: separated by comma, semicolon or tab, whichever the first line holds most of; with or without a byte-order mark.
+     *
+     * @return list<list<string>>
+     */
+    public static function read(string $text): array
+    {
+        $text = preg_replace('/^\xEF\xBB\xBF/', '', $text) ?? $text;
+        $first = strtok($text, "\r\n");
+        $separator = ',';
+        foreach ([';', "\t"] as $other) {
+            if ($first !== false && substr_count($first, $other) > substr_count($first, $separator)) {
+                $separator = $other;
+            }
+        }
+        $stream = fopen('php://temp', 'r+');
+        \assert($stream !== false, 'memory is always there');
+        fwrite($stream, $text);
+        rewind($stream);
+        $lines = [];
+        while (($fields = fgetcsv($stream, null, $separator, '"', '')) !== false) {
+            if ($fields !== [null]) {
+                $lines[] = array_map(static fn (?string $field): string => trim((string) $field), $fields);
+            }
+        }
+        fclose($stream);
+
+        return $lines;
+    }
+}

@@ -1,0 +1,172 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Platform\Form;
+
+use Symfony\Component\HttpFoundation\InputBag;
+use Symfony\Component\Translation\TranslatableMessage;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\Core\Measure\MalformedTemperature;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
+
+/** What somebody typed into a form, read field by field; what is wrong is collected, and what was typed stays. */
+final class FormInput
+{
+    private const GRAMS_IN = ['kg' => 1000.0, 'lb' => 453.59237];
+
+    /** @var array<string, TranslatableMessage> by field: what to do */
+    public array $problems = [];
+
+    /** @param InputBag<string> $typed */
+    public function __construct(public readonly InputBag $typed)
+    {
+    }
+
+    public function isGood(): bool
+    {
+        return $this->problems === [];
+    }
+
+    /** @param array<string, string> $values of the sentence */
+    public function refuse(string $field, string $key, array $values = []): void
+    {
+        $this->problems[$field] ??= new TranslatableMessage($key, $values);
+    }
+
+    /** The id the client gave what it sends, so that a retry is kept once. */
+    public function id(string $field = 'id'): Uuid
+    {
+        $given = $this->typed->getString($field);
+        if (Uuid::isValid($given)) {
+            return Uuid::fromString($given);
+        }
+        $this->refuse('form', 'entry.problem.no_id');
+
+        return Uuid::v7();
+    }
+
+    /** @return string trimmed; empty where nothing was typed */
+    public function text(string $field, bool $isRequired = false, int $most = 200): string
+    {
+        $given = trim($this->typed->getString($field));
+        if ($given === '' && $isRequired) {
+            $this->refuse($field, 'form.problem.required');
+        } elseif (mb_strlen($given) > $most) {
+            $this->refuse($field, 'form.problem.too_long');
+        }
+
+        return $given;
+    }
+
+    public function whole(string $field, int $least, int $most, bool $isRequired = false): ?int
+    {
+        $given = $this->text($field, $isRequired);
+        if ($given === '') {
+            return null;
+        }
+        if (preg_match('/^\d{1,9}$/D', $given) !== 1 || (int) $given < $least || (int) $given > $most) {
+            $this->refuse($field, 'form.problem.whole', ['{given}' => mb_substr($given, 0, 20), '{least}' => (string) $least, '{most}' => number_format($most)]);
+
+            return null;
+        }
+
+        return (int) $given;
+    }
+
+    /** A number that may have decimals, with a point or a comma; not less than nothing. */
+    public function number(string $field, bool $isRequired = false, float $most = 1_000_000): ?float
+    {
+        $given = str_replace(',', '.', $this->text($field, $isRequired));
+        if ($given === '') {
+            return null;
+        }
+        if (!is_numeric($given) || $given < 0 || $given > $most) {
+            $this->refuse($field, 'form.problem.number', ['{most}' => number_format($most)]);
+
+            return null;
+        }
+
+        return (float) $given;
+    }
+
+    /** @return int|null grams, rounded down so that nothing counts as heavier than it is; its unit is the field named "…_unit" */
+    public function grams(string $field, bool $isRequired = false): ?int
+    {
+        $number = $this->number($field, $isRequired);
+        if ($number === null) {
+            return null;
+        }
+        $grams = (int) floor(round($number * (self::GRAMS_IN[$this->typed->getString($field.'_unit', 'kg')] ?? 1000.0), 6));
+        if ($grams < 1) {
+            $this->refuse($field, 'form.problem.weight');
+
+            return null;
+        }
+
+        return $grams;
+    }
+
+    /** @return int|null hundredths of the site's money */
+    public function cents(string $field): ?int
+    {
+        $number = $this->number($field);
+
+        return $number === null ? null : (int) round(100 * $number);
+    }
+
+    public function temperature(string $field, TemperatureUnit $unit, bool $isRequired = false): ?Temperature
+    {
+        $given = $this->text($field, $isRequired);
+        if ($given === '') {
+            return null;
+        }
+        try {
+            return Temperature::parse($given, $unit);
+        } catch (MalformedTemperature) {
+            $this->refuse($field, 'form.problem.temp');
+
+            return null;
+        }
+    }
+
+    /**
+     * @template T of \BackedEnum
+     *
+     * @param class-string<T> $values
+     *
+     * @return T|null
+     */
+    public function choice(string $field, string $values, bool $isRequired = false): ?\BackedEnum
+    {
+        $given = $this->text($field, $isRequired);
+        $value = $given === '' ? null : $values::tryFrom($given);
+        if ($given !== '' && $value === null) {
+            $this->refuse($field, 'form.problem.choice');
+        }
+
+        return $value;
+    }
+
+    /** @return string|null a day, 2026-11-25 */
+    public function day(string $field): ?string
+    {
+        $given = $this->text($field);
+        if ($given === '') {
+            return null;
+        }
+        if (preg_match('/^(\d{4})-(\d\d)-(\d\d)$/D', $given, $part) !== 1 || !checkdate((int) $part[2], (int) $part[3], (int) $part[1])) {
+            $this->refuse($field, 'form.problem.day');
+
+            return null;
+        }
+
+        return $given;
+    }
+
+    public function isOn(string $field): bool
+    {
+        return $this->typed->getBoolean($field);
+    }
+}

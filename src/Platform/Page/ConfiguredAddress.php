@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Platform\Page;
+
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+
+/** Whole addresses for links that are handed on: from DEFAULT_URI, never from what a request claims as its host. */
+final readonly class ConfiguredAddress
+{
+    public function __construct(private UrlGeneratorInterface $urls, #[Autowire(env: 'DEFAULT_URI')] private string $base)
+    {
+    }
+
+    /** @param array<string, string> $parameters */
+    public function of(string $route, array $parameters): string
+    {
+        return rtrim($this->base, '/').$this->urls->generate($route, $parameters);
+    }
+}

@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Platform\Wording;
+
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Measure\Threshold;
+use Verjuicer\Core\Measure\Zone;
+
+/** Writes measures as people read them; the unit and the clock are the site's. */
+final readonly class Figures
+{
+    public function temperature(Temperature $temperature): string
+    {
+        return $temperature->number().' °'.$temperature->unit->value;
+    }
+
+    public function threshold(Threshold $threshold, TemperatureUnit $unit): string
+    {
+        return $this->temperature($threshold->printedIn($unit));
+    }
+
+    /** "15 s", "12 min", "1 h 45 min"; seconds only under two minutes, rounded down beyond. */
+    public function span(Span $span): string
+    {
+        $seconds = abs($span->seconds);
+        if ($seconds < 120) {
+            return $seconds.' s';
+        }
+        $hours = intdiv($seconds, 3600);
+        $minutes = intdiv($seconds, 60) % 60;
+        $rest = $seconds % 60;
+        if ($hours >= 48) {
+            return intdiv($hours, 24).' d'.($hours % 24 === 0 ? '' : ' '.($hours % 24).' h');
+        }
+
+        return trim(($hours === 0 ? '' : $hours.' h ').($minutes === 0 ? '' : $minutes.' min').($hours === 0 && $rest !== 0 ? ' '.$rest.' s' : ''));
+    }
+
+    /** The time on the site's wall, with its date where that is not the day of the moment it is told. */
+    public function instant(Instant $instant, Zone $zone, Instant $told): string
+    {
+        $isSameDay = LocalDate::ofInstant($instant, $zone)->days === LocalDate::ofInstant($told, $zone)->days;
+
+        return gmdate($isSameDay ? 'H:i' : 'D j M H:i', $instant->epoch + $zone->offsetAt($instant));
+    }
+
+    /** The time on the site's wall alone, where a picture shows the day. */
+    public function time(Instant $instant, Zone $zone): string
+    {
+        return gmdate('H:i', $instant->epoch + $zone->offsetAt($instant));
+    }
+
+    /** "2.3 kg"; grams under a kilogram. */
+    public function kilograms(int $grams): string
+    {
+        return abs($grams) < 1000 ? $grams.' g' : rtrim(rtrim(number_format($grams / 1000, 2, '.', ''), '0'), '.').' kg';
+    }
+
+    public function date(LocalDate $date): string
+    {
+        return gmdate('D j M Y', 86400 * $date->days);
+    }
+}

@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Site\People;
+
+enum Role: string
+{
+    case Crew = 'crew';
+    case Pitmaster = 'pitmaster';
+    case Manager = 'manager';
+    case Inspector = 'inspector';
+
+    public function securityRole(): string
+    {
+        return 'ROLE_'.strtoupper($this->value);
+    }
+}

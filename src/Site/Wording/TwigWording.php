@@ -1,0 +1,165 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Site\Wording;
+
+use Symfony\Component\Uid\Uuid;
+use Twig\Attribute\AsTwigFilter;
+use Twig\Attribute\AsTwigFunction;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\EventText;
+use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Platform\Wording\FindingText;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Work\Due\DueNext;
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\Threshold;
+use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\EventType;
+
+/** Figures, in templates. */
+final readonly class TwigWording
+{
+    public function __construct(
+        private Figures $figures,
+        private FindingText $findings,
+        private EventText $events,
+        private Now $now,
+    ) {
+    }
+
+    /** An id for an entry of a page without script; with it, too. */
+    #[AsTwigFunction('new_id')]
+    public function newId(): string
+    {
+        return Uuid::v7()->toRfc4122();
+    }
+
+    #[AsTwigFunction('moment')]
+    public function moment(): Instant
+    {
+        return $this->now->instant();
+    }
+
+    /** The temperature that ends the clock of a rule. */
+    #[AsTwigFunction('gate_of')]
+    public function gateOf(string $rule, Assessment $assessment): string
+    {
+        $limit = DueNext::limit($assessment->rules, $rule);
+
+        return $limit === null ? '' : $this->figures->threshold($limit, $assessment->record->site->unit);
+    }
+
+    #[AsTwigFilter('sentence')]
+    public function sentence(Finding $finding, Assessment $assessment): string
+    {
+        return $this->findings->sentence($finding, $assessment);
+    }
+
+    /** @return list<string> */
+    #[AsTwigFilter('options')]
+    public function options(Finding $finding, Assessment $assessment): array
+    {
+        return $this->findings->options($finding, $assessment);
+    }
+
+    #[AsTwigFilter('event_text')]
+    public function eventText(Event $event, Batch $batch): string
+    {
+        return $this->events->of($event->type, $event->detail, $event->replaces === null || $event->type === EventType::Void ? $event->reason : null, $batch->pieces, $event->unknown, $batch->site->zone());
+    }
+
+    /** "2/flat" in words. */
+    #[AsTwigFilter('track')]
+    public function track(string $track, int $pieces): string
+    {
+        [$piece, $spot] = explode('/', $track, 2) + [1 => ''];
+
+        return $this->events->track((int) $piece, $spot, $pieces);
+    }
+
+    #[AsTwigFilter('seconds')]
+    public function seconds(int $seconds): string
+    {
+        return $this->figures->span(Span::ofSeconds($seconds));
+    }
+
+    #[AsTwigFilter('degrees')]
+    public function degrees(Temperature $temperature): string
+    {
+        return $this->figures->temperature($temperature);
+    }
+
+    /** A limit as the code prints it in the site's unit. */
+    #[AsTwigFilter('limit')]
+    public function limit(Threshold $threshold, Site $site): string
+    {
+        return $this->figures->threshold($threshold, $site->unit);
+    }
+
+    #[AsTwigFilter('kilograms')]
+    public function kilograms(int $grams): string
+    {
+        return $this->figures->kilograms($grams);
+    }
+
+    #[AsTwigFilter('money')]
+    public function money(int $cents): string
+    {
+        return number_format($cents / 100, 2, '.', ' ');
+    }
+
+    #[AsTwigFilter('clock')]
+    public function clock(Instant $instant, Site $site): string
+    {
+        return $this->figures->instant($instant, $site->zone(), $this->now->instant());
+    }
+
+    #[AsTwigFilter('day')]
+    public function day(Instant $instant, Site $site): string
+    {
+        return $this->figures->date(LocalDate::ofInstant($instant, $site->zone()));
+    }
+
+    /** The time alone, where its day stands beside it. */
+    #[AsTwigFilter('time_of')]
+    public function timeOf(Instant $instant, Site $site): string
+    {
+        return $this->figures->time($instant, $site->zone());
+    }
+
+    /** Seconds since 1970 as a moment. */
+    #[AsTwigFilter('moment_of')]
+    public function momentOf(?int $epoch): Instant
+    {
+        return Instant::ofEpoch($epoch ?? 0);
+    }
+
+    #[AsTwigFilter('date_words')]
+    public function dateWords(LocalDate $date): string
+    {
+        return $this->figures->date($date);
+    }
+
+    #[AsTwigFilter('span')]
+    public function span(Span $span): string
+    {
+        return $this->figures->span($span);
+    }
+
+    /** How long between a moment and now, to the minute, either way. */
+    #[AsTwigFilter('apart')]
+    public function apart(Instant $instant): string
+    {
+        $minutes = intdiv(abs($instant->epoch - $this->now->instant()->epoch), 60);
+
+        return $minutes === 0 ? '0 min' : $this->figures->span(Span::ofMinutes($minutes));
+    }
+}

@@ -1,0 +1,309 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Batch;
+
+use Verjuicer\App\Platform\Picture\TemperatureAxis;
+use Verjuicer\App\Platform\Picture\TimeAxis;
+use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Work\Due\DueNext;
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\Timeline;
+use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Forecast\FallOutlook;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\EventType;
+
+/**
+ * Where everything of one batch is drawn: temperature over time, with the limits as what lies ahead on the road.
+ * A crossing the readings leave open is a span, never a point.
+ */
+final readonly class BatchPicture
+{
+    public const WIDTH = 860;
+    public const HEIGHT = 470;
+    public const TOP = 44;
+    public const BOTTOM = 400;
+    public const LEFT = 52;
+    public const RIGHT = 852;
+
+    /** The mark of a piece, as a path around its middle. */
+    public const MARKS = ['M-5 0a5 5 0 1 0 10 0a5 5 0 1 0-10 0Z', 'M0-6 6 5H-6Z', 'M-4.500-4.500h9v9h-9Z', 'M0-6.500 6 0 0 6.500-6 0Z', 'M0 6 6-5H-6Z', 'M-2-6h4v4h4v4h-4v4h-4v-4h-4v-4h4Z'];
+
+    private const RAW_MINUTES = 45;
+    private const SIGNS = [EventType::Inject, EventType::Tenderize, EventType::Season, EventType::Trim, EventType::Wrap, EventType::Spritz, EventType::Sauce, EventType::ProbeMoved, EventType::PitSet, EventType::Note];
+
+    /**
+     * @param list<array{y: float, label: string}>                                                                                                                                                                                      $levels
+     * @param list<array{x: float, label: string, is_midnight: bool}>                                                                                                                                                                   $hours
+     * @param list<array{stage: string, x: float, width: float}>                                                                                                                                                                        $bands
+     * @param list<array{track: string, piece: int, spot: string, shape: int, dash: int, line: string, marks: list<array{x: float, y: float, id: string, is_suspect: bool, temp: Temperature, at: Instant, thermometer: string|null}>}> $tracks
+     * @param list<array{rule: string, x: float, gate_y: float, label: string, width: float, is_right: bool, row: int, is_late: bool, is_passed: bool}>                                                                                 $gates
+     * @param list<array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant, is_hot: bool}>                                                                                                     $crossings
+     * @param list<array{x: float, letter: string, id: string, event: Event}>                                                                                                                                                           $signs
+     */
+    private function __construct(
+        public array $levels,
+        public array $hours,
+        public float $hotY,
+        public float $coldY,
+        public float $nowX,
+        public array $bands,
+        public array $tracks,
+        public array $gates,
+        public array $crossings,
+        public array $signs,
+        public string $fan,
+        public bool $isOpen,
+    ) {
+    }
+
+    public static function of(Assessment $assessment, Figures $figures, ?FallOutlook $fall = null): self
+    {
+        $site = $assessment->record->site;
+        $unit = $site->unit;
+        $time = self::timeAxis($assessment);
+        $scale = new TemperatureAxis(Temperature::fahrenheit('20'), Temperature::fahrenheit('222'), self::TOP, self::BOTTOM);
+        $rules = $assessment->rules;
+        $levels = [];
+        foreach ([$rules->cold->threshold, $rules->coolingMiddle->threshold, $rules->hot->threshold, $rules->reheatOwn->threshold] as $limit) {
+            $printed = $limit->printedIn($unit);
+            $levels[] = ['y' => $scale->y($printed), 'label' => $printed->number().'°'];
+        }
+        $top = $unit === TemperatureUnit::Fahrenheit ? Temperature::fahrenheit('203') : Temperature::celsius('95');
+        $levels[] = ['y' => $scale->y($top), 'label' => $top->number().'°'];
+
+        return new self(
+            $levels,
+            $time->hours($site->zone, 14),
+            $scale->y($rules->hot->threshold->printedIn($unit)),
+            $scale->y($rules->cold->threshold->printedIn($unit)),
+            $time->clampedX($assessment->timeline->asOf),
+            self::bands($assessment, $time),
+            self::tracks($assessment, $time, $scale),
+            self::gates($assessment, $time, $scale, $figures),
+            self::crossings($assessment, $time, $scale),
+            self::signs($assessment, $time),
+            $fall === null ? '' : self::fan($fall, $time, $scale, $unit),
+            !$assessment->timeline->hasEnded(),
+        );
+    }
+
+    private static function timeAxis(Assessment $assessment): TimeAxis
+    {
+        $timeline = $assessment->timeline;
+        $first = self::start($timeline);
+        $last = $timeline->hasEnded() ? ($timeline->events[\count($timeline->events) - 1]->at ?? $timeline->asOf) : $timeline->asOf;
+        $length = max(3600, $last->epoch - $first->epoch);
+        $ahead = $timeline->hasEnded() ? intdiv($length, 20) : max(3600, intdiv($length, 5));
+        foreach ($assessment->countdowns as $countdown) {
+            $far = $countdown->deadline->epoch - $last->epoch + 900;
+            if ($far > 0 && $far <= max(6 * 3600, $length)) {
+                $ahead = max($ahead, $far);
+            }
+        }
+
+        return new TimeAxis($first->plus(Span::ofSeconds(-intdiv($length, 40))), $last->plus(Span::ofSeconds($ahead)), self::LEFT, self::RIGHT);
+    }
+
+    /** Between its fastest and its slowest course, as an outline. */
+    private static function fan(FallOutlook $fall, TimeAxis $time, TemperatureAxis $scale, TemperatureUnit $unit): string
+    {
+        $cold = $warm = [];
+        foreach ($fall->fan($time->to, $unit) as [$at, $coldest, $warmest]) {
+            $cold[] = $time->x($at).','.$scale->y($coldest);
+            $warm[] = $time->x($at).','.$scale->y($warmest);
+        }
+
+        return implode(' ', [...$cold, ...array_reverse($warm)]);
+    }
+
+    /** Where the picture begins: raw meat in the cold is left out but for its end. */
+    private static function start(Timeline $timeline): Instant
+    {
+        $raw = [EventType::Received, EventType::ColdHold, EventType::Freeze, EventType::Thaw];
+        foreach ($timeline->stages as $stage) {
+            if (!\in_array($stage->type(), $raw, true)) {
+                return $stage->index === 0 ? $stage->from : $stage->from->plus(Span::ofMinutes(-self::RAW_MINUTES));
+            }
+        }
+
+        return $timeline->events[0]->at ?? $timeline->asOf;
+    }
+
+    /** @return list<array{x: float, letter: string, id: string, event: Event}> what was done between readings */
+    private static function signs(Assessment $assessment, TimeAxis $time): array
+    {
+        $signs = [];
+        foreach ($assessment->timeline->events as $event) {
+            if (\in_array($event->type, self::SIGNS, true) && $time->shows($event->at)) {
+                $signs[] = ['x' => $time->x($event->at), 'letter' => $event->type->value, 'id' => $event->id, 'event' => $event];
+            }
+        }
+
+        return $signs;
+    }
+
+    /** @return list<array{stage: string, x: float, width: float}> */
+    private static function bands(Assessment $assessment, TimeAxis $time): array
+    {
+        $bands = [];
+        foreach ($assessment->timeline->stages as $stage) {
+            if (!$stage->type()->isEnd() && $stage->to->epoch >= $time->from->epoch) {
+                $x = $time->clampedX($stage->from);
+                $bands[] = ['stage' => $stage->type()->value, 'x' => $x, 'width' => max(1.0, round($time->clampedX($stage->to) - $x, 1))];
+            }
+        }
+
+        return $bands;
+    }
+
+    /** @return list<array{track: string, piece: int, spot: string, shape: int, dash: int, line: string, marks: list<array{x: float, y: float, id: string, is_suspect: bool, temp: Temperature, at: Instant, thermometer: string|null}>}> */
+    private static function tracks(Assessment $assessment, TimeAxis $time, TemperatureAxis $scale): array
+    {
+        $suspect = array_fill_keys($assessment->suspectReadings, true);
+        $tracks = [];
+        $spots = [];
+        foreach ((new Trace($assessment->timeline->readings))->byTrack() as $track => $trace) {
+            $first = $trace->readings[0];
+            $spots[$first->spot] ??= \count($spots);
+            $marks = array_map(static fn (Reading $reading): array => [
+                'x' => $time->x(Instant::ofEpoch($reading->at)),
+                'y' => $scale->y($reading->temp),
+                'id' => $reading->id,
+                'is_suspect' => isset($suspect[$reading->id]),
+                'temp' => $reading->temp,
+                'at' => Instant::ofEpoch($reading->at),
+                'thermometer' => $reading->thermometer,
+            ], array_values(array_filter($trace->readings, static fn (Reading $reading): bool => $reading->at >= $time->from->epoch)));
+            if ($marks === []) {
+                continue;
+            }
+            $believed = array_filter($marks, static fn (array $mark): bool => !$mark['is_suspect']);
+            $tracks[] = [
+                'track' => $track,
+                'piece' => $first->piece,
+                'spot' => $first->spot,
+                'shape' => ($first->piece - 1) % \count(self::MARKS),
+                'dash' => $spots[$first->spot] % 3,
+                'line' => implode(' ', array_map(static fn (array $mark): string => $mark['x'].','.$mark['y'], $believed)),
+                'marks' => $marks,
+            ];
+        }
+
+        return $tracks;
+    }
+
+    /** @return list<array{rule: string, x: float, gate_y: float, label: string, width: float, is_right: bool, row: int, is_late: bool, is_passed: bool}> */
+    private static function gates(Assessment $assessment, TimeAxis $time, TemperatureAxis $scale, Figures $figures): array
+    {
+        $site = $assessment->record->site;
+        $gates = [];
+        $ends = [];
+        foreach (self::earliestGates($assessment) as [$rule, $deadline, $isPassed]) {
+            $limit = DueNext::limit($assessment->rules, $rule);
+            if ($limit === null || !$time->shows($deadline)) {
+                continue;
+            }
+            $label = $limit->printedIn($site->unit)->number().'° '.$figures->time($deadline, $site->zone);
+            $x = $time->x($deadline);
+            $width = 14 + 7.2 * mb_strlen($label);
+            $isRight = $x + $width > self::RIGHT;
+            $start = $isRight ? $x - $width : $x;
+            $row = isset($ends[0]) && $ends[0] > $start ? 1 : 0;
+            $ends[$row] = $start + $width + 4;
+            $gates[] = [
+                'rule' => $rule,
+                'x' => $x,
+                'gate_y' => $scale->y($limit->printedIn($site->unit)),
+                'label' => $label,
+                'width' => round($width, 1),
+                'is_right' => $isRight,
+                'row' => $row,
+                'is_late' => !$isPassed && $assessment->timeline->asOf->isAfter($deadline),
+                'is_passed' => $isPassed,
+            ];
+        }
+
+        return $gates;
+    }
+
+    /**
+     * For each gate and block, that of the track that must pass it first.
+     *
+     * @return list<array{string, Instant, bool}> rule, deadline, whether the record shows it passed in time
+     */
+    private static function earliestGates(Assessment $assessment): array
+    {
+        $gates = [];
+        foreach ($assessment->findings as $finding) {
+            if (str_starts_with($finding->rule, 'cool.') && isset($finding->values['deadline']) && $finding->values['deadline'] instanceof Instant) {
+                $deadline = $finding->values['deadline'];
+                $block = $finding->rule.intdiv($finding->from->epoch ?? 0, 14400);
+                if (!isset($gates[$block]) || $gates[$block][1]->isAfter($deadline)) {
+                    $gates[$block] = [$finding->rule, $deadline, $finding->verdict?->value === 'met'];
+                }
+            }
+        }
+        usort($gates, static fn (array $one, array $other): int => $one[1]->epoch <=> $other[1]->epoch);
+
+        return $gates;
+    }
+
+    /** @return list<array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant, is_hot: bool}> */
+    private static function crossings(Assessment $assessment, TimeAxis $time, TemperatureAxis $scale): array
+    {
+        $unit = $assessment->record->site->unit;
+        $crossings = [];
+        foreach ($assessment->findings as $finding) {
+            $early = $finding->values['early'] ?? null;
+            $late = $finding->values['late'] ?? null;
+            if ($finding->rule === 'cool.stage1' && $early instanceof Instant && $late instanceof Instant) {
+                $crossings[] = self::crossing($time, $finding->track ?? '', $early, $late, $scale->y($assessment->rules->hot->threshold->printedIn($unit)), $assessment->rules->hot->threshold->printedIn($unit)->number(), true);
+            }
+            $span = self::spanOfHit($finding, $assessment);
+            $limit = DueNext::limit($assessment->rules, $finding->rule);
+            if ($span !== null && $limit !== null) {
+                $crossings[] = self::crossing($time, $finding->track ?? '', $span[0], $span[1], $scale->y($limit->printedIn($unit)), $limit->printedIn($unit)->number(), false);
+            }
+        }
+
+        return $crossings;
+    }
+
+    /** @return array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant, is_hot: bool} */
+    private static function crossing(TimeAxis $time, string $track, Instant $from, Instant $to, float $y, string $label, bool $isHot): array
+    {
+        $x = $time->clampedX($from);
+
+        return ['x' => $x, 'width' => max(2.0, round($time->clampedX($to) - $x, 1)), 'y' => $y, 'track' => $track, 'label' => $label.'°', 'from' => $from, 'to' => $to, 'is_hot' => $isHot];
+    }
+
+    /** @return array{Instant, Instant}|null between the last reading above a gate and the first at or under it */
+    private static function spanOfHit(Finding $finding, Assessment $assessment): ?array
+    {
+        if (!str_starts_with($finding->rule, 'cool.') || $finding->elapsed === null || $finding->to === null || $finding->track === null) {
+            return null;
+        }
+        $limit = DueNext::limit($assessment->rules, $finding->rule);
+        $previous = null;
+        foreach ($assessment->timeline->readings as $reading) {
+            if ($reading->track !== $finding->track || $reading->at < ($finding->from->epoch ?? 0)) {
+                continue;
+            }
+            if ($limit !== null && $reading->temp->isAtMost($limit)) {
+                return $reading->at === $finding->to->epoch && $previous !== null ? [Instant::ofEpoch($previous), $finding->to] : null;
+            }
+            $previous = $reading->at;
+        }
+
+        return null;
+    }
+}

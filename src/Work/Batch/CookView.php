@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Batch;
+
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Evidence\CookOutcome;
+use Verjuicer\Core\Assess\Evidence\CookWindow;
+use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Record\Extras;
+
+/** The last cook piece by piece: its coldest spot, and what the record shows of it against what the law asks. */
+final readonly class CookView
+{
+    /** @param list<array{piece: int, coldest: Reading|null, finding: Finding|null}> $pieces every piece, those not read among them */
+    private function __construct(public CookWindow $window, public array $pieces)
+    {
+    }
+
+    public static function of(Assessment $assessment): ?self
+    {
+        $cook = $assessment->cooks[\count($assessment->cooks) - 1] ?? null;
+        if ($cook === null) {
+            return null;
+        }
+        $pieces = [];
+        $last = self::lastReadings($assessment, $cook);
+        for ($piece = 1; $piece <= $assessment->record->product->pieces; ++$piece) {
+            $coldest = null;
+            foreach ($last[$piece] ?? [] as $reading) {
+                $coldest = $coldest === null || $coldest->temp->isHotterThan($reading->temp) ? $reading : $coldest;
+            }
+            $pieces[] = ['piece' => $piece, 'coldest' => $coldest, 'finding' => self::worst($cook, $piece)];
+        }
+
+        return new self($cook->window, $pieces);
+    }
+
+    /** @return list<string> all that recipes brought in, each once */
+    public static function allergens(Assessment $assessment): array
+    {
+        $allergens = [];
+        foreach ($assessment->timeline->events as $event) {
+            $allergens = [...$allergens, ...(new Extras($event))->texts('allergens')];
+        }
+
+        return array_values(array_unique($allergens));
+    }
+
+    /** @return array<int, array<string, Reading>> the last reading of each spot in the cook, by piece */
+    private static function lastReadings(Assessment $assessment, CookOutcome $cook): array
+    {
+        $last = [];
+        $stretch = $cook->window->stretch;
+        foreach ($assessment->timeline->readings as $reading) {
+            if ($reading->order >= $stretch->order && $reading->order < $stretch->endOrder) {
+                $last[$reading->piece][$reading->spot] = $reading;
+            }
+        }
+
+        return $last;
+    }
+
+    private static function worst(CookOutcome $cook, int $piece): ?Finding
+    {
+        $worst = null;
+        foreach ($cook->findings as $finding) {
+            if ($finding->track === null || (int) explode('/', $finding->track)[0] !== $piece || $finding->verdict === null) {
+                continue;
+            }
+            if ($worst?->verdict === null || $finding->verdict->isWorseThan($worst->verdict)) {
+                $worst = $finding;
+            }
+        }
+
+        return $worst;
+    }
+}

@@ -1,0 +1,114 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Board;
+
+use Verjuicer\App\Platform\Picture\TemperatureAxis;
+use Verjuicer\App\Platform\Picture\TimeAxis;
+use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Projection\Lane\Lane;
+use Verjuicer\App\Work\Due\DueNext;
+use Verjuicer\Core\Assess\Finding\CountdownKind;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Measure\Zone;
+use Verjuicer\Core\Ruleset\RuleSet;
+
+/** Where everything of one lane is drawn: bars of stages, the line of readings, posts of limits, rings of checks. */
+final readonly class LanePicture
+{
+    public const WIDTH = 680;
+    public const HEIGHT = 64;
+
+    /**
+     * @param list<array{stage: string, x: float, width: float}>                                                                              $bars
+     * @param string                                                                                                                          $dots   the readings as a path of points
+     * @param array{x: float, width: float, label: string, label_x: float}|null                                                               $likely when it is likely to be done
+     * @param list<array{look: string, x: float, label: string, label_x: float, label_width: float, is_right: bool, row: int, is_late: bool}> $posts
+     */
+    private function __construct(
+        public array $bars,
+        public string $line,
+        public string $dots,
+        public float $hotY,
+        public float $coldY,
+        public array $posts,
+        public ?array $likely,
+    ) {
+    }
+
+    public static function of(Lane $lane, TimeAxis $axis, RuleSet $rules, TemperatureUnit $unit, Zone $zone, Figures $figures, Instant $now): self
+    {
+        $scale = new TemperatureAxis(Temperature::fahrenheit('20'), Temperature::fahrenheit('220'), 14, 46);
+        $bars = [];
+        foreach ($lane->stages as [$type, $from, $to]) {
+            $end = $to ?? $now;
+            if ($end->epoch > $axis->from->epoch && !$type->isEnd()) {
+                $x = $axis->clampedX($from);
+                $bars[] = ['stage' => $type->value, 'x' => $x, 'width' => max(0.5, round($axis->clampedX($end) - $x, 1))];
+            }
+        }
+        $dots = [];
+        foreach ($lane->line as [$at, $temperature]) {
+            if ($at->epoch >= $axis->from->epoch) {
+                $dots[] = ['x' => $axis->x($at), 'y' => $scale->y($temperature)];
+            }
+        }
+
+        return new self(
+            $bars,
+            implode(' ', array_map(static fn (array $dot): string => $dot['x'].','.$dot['y'], $dots)),
+            \count($dots) > 0 ? 'M'.implode('h0M', array_map(static fn (array $dot): string => $dot['x'].' '.$dot['y'], $dots)).'h0' : '',
+            $scale->y($rules->hot->threshold->printedIn($unit)),
+            $scale->y($rules->cold->threshold->printedIn($unit)),
+            self::posts($lane, $axis, $rules, $unit, $zone, $figures, $now),
+            self::likely($lane, $axis, $now),
+        );
+    }
+
+    /** @return array{x: float, width: float, label: string, label_x: float}|null when it is likely to be done: a span on the road, never a point */
+    private static function likely(Lane $lane, TimeAxis $axis, Instant $now): ?array
+    {
+        if ($lane->outlook === null || $lane->target === null || $lane->outlook->earliest->isAfter($axis->to) || $now->isAfter($lane->outlook->latest)) {
+            return null;
+        }
+        $x = max($axis->x($now), $axis->clampedX($lane->outlook->earliest));
+        $label = $lane->target->number().'°';
+
+        return ['x' => $x, 'width' => max(3.0, round($axis->clampedX($lane->outlook->latest) - $x, 1)), 'label' => $label, 'label_x' => min($x + 6, self::WIDTH - 8.0 * mb_strlen($label))];
+    }
+
+    /** @return list<array{look: string, x: float, label: string, label_x: float, label_width: float, is_right: bool, row: int, is_late: bool}> */
+    private static function posts(Lane $lane, TimeAxis $axis, RuleSet $rules, TemperatureUnit $unit, Zone $zone, Figures $figures, Instant $now): array
+    {
+        $posts = [];
+        $rowEnds = [];
+        foreach ($lane->dues as [$rule, $kind, , $deadline]) {
+            if (!$axis->shows($deadline)) {
+                continue;
+            }
+            $limit = DueNext::limit($rules, $rule);
+            $label = ($limit === null || $kind === CountdownKind::Check ? '' : $limit->printedIn($unit)->number().'° ').$figures->time($deadline, $zone);
+            $x = $axis->x($deadline);
+            $width = 12 + 6.4 * mb_strlen($label);
+            $isRight = $x + $width > self::WIDTH;
+            $labelX = $isRight ? $x - $width : $x;
+            $row = isset($rowEnds[0]) && $rowEnds[0] > $labelX ? 1 : 0;
+            $rowEnds[$row] = $labelX + $width + 4;
+            $posts[] = [
+                'look' => $kind === CountdownKind::Limit && $rule === 'cool.total' ? 'ice' : $kind->value,
+                'x' => $x,
+                'label' => $label,
+                'label_x' => round($labelX, 1),
+                'label_width' => round($width, 1),
+                'is_right' => $isRight,
+                'row' => $row,
+                'is_late' => $now->isAfter($deadline),
+            ];
+        }
+
+        return $posts;
+    }
+}

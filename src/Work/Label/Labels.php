@@ -1,0 +1,102 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Label;
+
+use Doctrine\DBAL\Connection;
+use Symfony\Component\Uid\Uuid;
+use Twig\Environment;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Platform\Page\ConfiguredAddress;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Work\Batch\BatchPage;
+use Verjuicer\App\Work\Batch\CookView;
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Record\EventType;
+
+/** Labels of pans and packs, and the spool they go to: a stand-in for a label printer, whose every label stays to be looked at. */
+final readonly class Labels
+{
+    public function __construct(private Connection $connection, private Environment $twig, private BatchPage $page, private QrCode $qr, private ConfiguredAddress $address)
+    {
+    }
+
+    /** @return string SVG */
+    public function of(Batch $batch): string
+    {
+        $assessment = $this->page->assess($batch);
+        [$modules, $path] = $this->qr->of($this->address->of('log', ['line' => $batch->tag.' ']));
+
+        return $this->twig->render('label/_label.svg.twig', [
+            'batch' => $batch,
+            'site' => $batch->site,
+            'prepared' => self::prepared($assessment),
+            'dates' => self::dates($assessment),
+            'allergens' => CookView::allergens($assessment),
+            'modules' => $modules,
+            'qr' => $path,
+        ]);
+    }
+
+    /** @return bool whether it is new; the same again is printed once */
+    public function print(Uuid $id, Batch $batch, Account $by, Instant $now): bool
+    {
+        return $this->connection->executeStatement(
+            'INSERT INTO label (id, site_id, batch_id, account_id, at, svg) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
+            [$id->toRfc4122(), $batch->site->id->toRfc4122(), $batch->id->toRfc4122(), $by->id->toRfc4122(), $now->rfc3339(), $this->of($batch)],
+        ) === 1;
+    }
+
+    /** @return list<array{id: string, batch_id: string, at: Instant, initials: string, svg: string}> the latest first */
+    public function spool(Site $site, int $most): array
+    {
+        /** @var list<array{id: string, batch_id: string, at: int, initials: string, svg: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
+            SELECT l.id, l.batch_id, extract(epoch FROM l.at)::bigint AS at, a.initials, l.svg
+            FROM label l JOIN account a ON a.id = l.account_id WHERE l.site_id = ? ORDER BY l.at DESC, l.id DESC LIMIT ?
+            SQL, [$site->id->toRfc4122(), $most]);
+
+        return array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at'])] + $row, $rows);
+    }
+
+    /** The day it was prepared: when it came off the heat, else when it was begun. */
+    private static function prepared(Assessment $assessment): Instant
+    {
+        $prepared = $assessment->timeline->events[0]->at ?? $assessment->timeline->asOf;
+        foreach ($assessment->timeline->stages as $stage) {
+            if ($stage->type() === EventType::Cook) {
+                $prepared = $stage->to;
+            }
+        }
+
+        return $prepared;
+    }
+
+    /** @return array<string, Instant|LocalDate> until when, by what limits it: the moment to throw it away, or the day to use it by */
+    private static function dates(Assessment $assessment): array
+    {
+        $dates = [];
+        foreach ($assessment->countdowns as $countdown) {
+            if (\in_array($countdown->rule, ['time_control', 'house.vacuum_pack'], true)) {
+                $dates[$countdown->rule] ??= $countdown->deadline;
+            }
+        }
+        $site = $assessment->record->site;
+        $stage = $assessment->timeline->stage()?->type();
+        if (!isset($dates['time_control']) && \in_array($stage, [EventType::Cool, EventType::ColdHold, EventType::Freeze, EventType::Thaw], true)) {
+            $dayOne = LocalDate::ofInstant(self::prepared($assessment), $site->zone);
+            $useBy = $dayOne->plusDays($assessment->rules->dateMark->days - 1);
+            foreach ($assessment->findings as $finding) {
+                $marked = $finding->rule === 'date_mark' ? $finding->values['use_by'] ?? null : null;
+                $useBy = $marked instanceof LocalDate ? $marked : $useBy;
+            }
+            $dates['date_mark'] = $useBy;
+        }
+
+        return $dates;
+    }
+}

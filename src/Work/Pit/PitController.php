@@ -1,0 +1,134 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Pit;
+
+use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Routing\Requirement\Requirement;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+use Verjuicer\App\Catalogue\Pit\Pit;
+use Verjuicer\App\Catalogue\Pit\Pits;
+use Verjuicer\App\Platform\Form\FormController;
+use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\Core\Food\Oven;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Pit\PitSign;
+use Verjuicer\Core\Ruleset\RuleSetLibrary;
+
+/** The pits: fire, set point, readings, fuel and lid, and what is in them. */
+#[Route('/pits')]
+final class PitController extends FormController
+{
+    public function __construct(private readonly Pits $pits, private readonly RuleSetLibrary $ruleSets, private readonly EntityManagerInterface $entities, private readonly CurrentAccount $account, private readonly Now $now)
+    {
+    }
+
+    #[Route('', name: 'pits', methods: ['GET'])]
+    public function list(): Response
+    {
+        return $this->all($this->blank());
+    }
+
+    #[IsGranted('ROLE_PITMASTER')]
+    #[Route('', name: 'pit_add', methods: ['POST'])]
+    public function add(Request $request): Response
+    {
+        $input = $this->read($request, 'pit');
+        $name = $input->text('name', true, 16);
+        $kind = $input->choice('kind', Oven::class, true);
+        $capacity = $input->whole('capacity', 1, 5000);
+        if (preg_match('/^\pL[\pL\pN-]*$/u', $name) !== 1) {
+            $input->refuse('name', 'pit.problem.name');
+        }
+        if (!$input->isGood() || $kind === null) {
+            return $this->all($input);
+        }
+        $this->entities->persist(new Pit($this->account->get()->site, $name, $kind, $capacity));
+        try {
+            $this->entities->flush();
+        } catch (UniqueConstraintViolationException) {
+            $input->refuse('name', 'form.problem.name_taken');
+
+            return $this->all($input);
+        }
+
+        return $this->kept('pit.added', 'pits');
+    }
+
+    #[Route('/{pit}', name: 'pit', requirements: ['pit' => Requirement::UUID], methods: ['GET'])]
+    public function show(string $pit): Response
+    {
+        return $this->one($this->find($pit), $this->blank(['minutes_ago' => '0']));
+    }
+
+    #[IsGranted('ROLE_CREW')]
+    #[Route('/{pit}', name: 'pit_write', requirements: ['pit' => Requirement::UUID], methods: ['POST'])]
+    public function write(string $pit, Request $request): Response
+    {
+        $found = $this->find($pit);
+        $input = $this->read($request, 'pit');
+        $id = $input->id();
+        $sign = $input->choice('sign', PitSign::class, true);
+        $temp = $sign?->hasTemperature() === true ? $input->temperature('temp', $found->site->unit, true) : null;
+        $minutesAgo = $input->whole('minutes_ago', 0, 720, true);
+        if (!$input->isGood() || $sign === null || $minutesAgo === null) {
+            return $this->one($found, $input);
+        }
+        $now = $this->now->instant();
+        $this->pits->write($id, $found, $this->account->get(), $now->plus(Span::ofMinutes(-$minutesAgo)), $now, $sign, $temp, $input->text('words'));
+
+        return $this->kept('pit.kept', 'pit', ['pit' => $pit]);
+    }
+
+    private function all(FormInput $input): Response
+    {
+        $now = $this->now->instant();
+        $site = $this->account->get()->site;
+        $house = $this->ruleSets->get($site->ruleSet)->house;
+        $rows = array_map(function (Pit $pit) use ($now, $house): array {
+            $log = Pits::log($this->pits->history($pit));
+            $strays = $log->strays($house->pitDrift, $house->pitDriftFor, $now);
+            $last = $strays[\count($strays) - 1] ?? null;
+
+            return ['pit' => $pit, 'is_lit' => $log->isLitAt($now), 'set' => $log->setAt($now), 'last' => $log->lastReading($now), 'stray' => $last?->isOpen === true ? $last : null, 'batches' => $this->pits->batchesIn($pit)];
+        }, $this->pits->of($site));
+
+        return $this->page('pit/list.html.twig', $input, ['site' => $site, 'rows' => $rows, 'kinds' => Oven::cases()]);
+    }
+
+    private function one(Pit $pit, FormInput $input): Response
+    {
+        $now = $this->now->instant();
+        $house = $this->ruleSets->get($pit->site->ruleSet)->house;
+        $history = $this->pits->history($pit);
+        $log = Pits::log($history);
+        $strays = $log->strays($house->pitDrift, $house->pitDriftFor, $now);
+
+        return $this->page('pit/pit.html.twig', $input, [
+            'site' => $pit->site,
+            'pit' => $pit,
+            'now' => $now,
+            'is_lit' => $log->isLitAt($now),
+            'set' => $log->setAt($now),
+            'last' => $log->lastReading($now),
+            'history' => array_reverse($history),
+            'strays' => array_reverse($strays),
+            'limit' => $house->pitDriftFor,
+            'picture' => PitPicture::of($log, $strays, $pit->site, $now),
+            'batches' => $this->pits->batchesIn($pit),
+            'signs' => PitSign::cases(),
+        ]);
+    }
+
+    private function find(string $id): Pit
+    {
+        return $this->pits->find($this->account->get()->site, $id) ?? throw $this->createNotFoundException();
+    }
+}
