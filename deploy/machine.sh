@@ -24,6 +24,7 @@ need_php() {
     [ "$missing" = yes ] && packages+=(php8.2-cli php8.2-pgsql php8.2-intl php8.2-mbstring php8.2-xml php8.2-zip php8.2-curl)
     command -v weasyprint >/dev/null || packages+=(weasyprint)
     ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || packages+=(postgresql)
+    [ -f /usr/share/php/Bacon/BaconQrCode/autoload.php ] || packages+=(php-bacon-qr-code)
     command -v composer >/dev/null || packages+=(composer)
     command -v npm >/dev/null || packages+=(nodejs npm)
     [ ${#packages[@]} -eq 0 ] || install_packages "${packages[@]}"

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess;
 
+use Verjuicer\Core\Event\Kinds\Action;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\Detail\Action;
 
 /** A corrective action that was taken: which rule it answers, what was done, when and by whom. */
 final readonly class ActionTaken
@@ -19,8 +19,9 @@ final readonly class ActionTaken
     {
         $taken = [];
         foreach ($assessment->timeline->events as $event) {
-            if ($event->detail instanceof Action) {
-                $taken[] = new self($event->detail->finding ?? '', $event->detail->text ?? '', $event->at, $event->by);
+            $action = $event->detail;
+            if ($action instanceof Action) {
+                $taken[] = new self($action->finding ?? '', $action->text ?? '', $event->at, $event->by);
             }
         }
 

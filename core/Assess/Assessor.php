@@ -15,6 +15,7 @@ use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\RuleSet;
+use Verjuicer\Core\Ruleset\ThermometerRules;
 
 /** The one place where verdicts are made. */
 final readonly class Assessor
@@ -26,6 +27,7 @@ final readonly class Assessor
     {
         $this->checks = [
             new Check\ReceivingCheck(),
+            new Check\ThawCheck(),
             new Check\CookCheck(),
             new Check\HotHoldCheck(),
             new Check\CoolingCheck(),
@@ -39,6 +41,7 @@ final readonly class Assessor
             new Check\HoldRoundCheck(),
             new Check\CoolingRestartCheck(),
             new Check\ThermometerAgreementCheck(),
+            new Check\ImpossibleReadingsCheck(),
             new Check\RawLeftoverCheck(),
             new Check\VacuumPackCheck(),
             new Check\SteamTableReheatCheck(),
@@ -50,7 +53,7 @@ final readonly class Assessor
     public function assess(Record $record, RuleSet $rules, Instant $asOf): Assessment
     {
         $timeline = Timeline::of($record, $asOf);
-        $suspects = SuspectReadings::of($record->thermometers, $rules->thermometerTolerance);
+        $suspects = SuspectReadings::of($record->thermometers, $rules->get(ThermometerRules::class)->tolerance);
         $believed = $suspectIds = $unchecked = $overdue = [];
         foreach ($timeline->readings as $reading) {
             if ($suspects->includes($reading)) {
@@ -60,7 +63,7 @@ final readonly class Assessor
             }
             if (!$suspects->hasCheckOf($reading)) {
                 $unchecked[] = $reading;
-            } elseif ($suspects->isOverdueAt($reading, $rules->house->thermometerCheck)) {
+            } elseif ($suspects->isOverdueAt($reading, $rules->house()->thermometerCheck)) {
                 $overdue[] = $reading;
             }
         }
@@ -144,39 +147,42 @@ final readonly class Assessor
      */
     private static function addThermometerFindings(Findings $findings, RuleSet $rules, array $suspectIds, array $unchecked, array $overdue, int $readings): void
     {
+        $tolerance = $rules->get(ThermometerRules::class)->tolerance;
+        $house = $rules->house();
         if ($suspectIds !== []) {
             $findings->add(new Finding(
-                'thermometer.suspect',
-                null,
-                $rules->thermometerTolerance->citation,
-                'thermometer.suspect',
-                ['count' => \count($suspectIds)],
+                rule: 'thermometer.suspect',
+                verdict: null,
+                citation: $tolerance->citation,
+                message: 'thermometer.suspect',
+                values: ['count' => \count($suspectIds)],
                 evidence: $suspectIds,
                 options: ['thermometer.adjust', 'thermometer.recheck_food'],
             ));
         }
         if ($unchecked !== []) {
             $findings->add(new Finding(
-                'thermometer.unchecked',
-                null,
-                $rules->thermometerTolerance->citation,
-                'thermometer.unchecked',
-                ['count' => \count($unchecked), 'of' => $readings],
+                rule: 'thermometer.unchecked',
+                verdict: null,
+                citation: $tolerance->citation,
+                message: 'thermometer.unchecked',
+                values: ['count' => \count($unchecked), 'of' => $readings],
                 evidence: [$unchecked[0]->id],
                 options: ['thermometer.check'],
             ));
         }
         if ($overdue !== []) {
+            $labels = array_unique(array_map(static fn (Reading $reading): string => $reading->thermometer ?? '', $overdue));
             $findings->add(new Finding(
-                'thermometer.overdue',
-                null,
-                $rules->house->citation,
-                'thermometer.overdue',
-                [
+                rule: 'thermometer.overdue',
+                verdict: null,
+                citation: $house->citation,
+                message: 'thermometer.overdue',
+                values: [
                     'count' => \count($overdue),
                     'of' => $readings,
-                    'within' => $rules->house->thermometerCheck,
-                    'thermometers' => implode(', ', array_unique(array_map(static fn (Reading $reading): string => $reading->thermometer ?? '', $overdue))),
+                    'within' => $house->thermometerCheck,
+                    'thermometers' => implode(', ', $labels),
                 ],
                 evidence: [$overdue[0]->id],
                 options: ['thermometer.check'],

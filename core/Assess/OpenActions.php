@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess;
 
 use Verjuicer\Core\Assess\Finding\Verdict;
-use Verjuicer\Core\Record\Detail\Action;
+use Verjuicer\Core\Event\Kinds\Action;
 
 /** Which breaches and gaps nobody has settled: every rule that is broken or not shown asks for a corrective action after its last evidence. */
 final readonly class OpenActions
@@ -13,19 +13,15 @@ final readonly class OpenActions
     /** @return list<string> rules, the worst first */
     public static function of(Assessment $assessment): array
     {
-        $at = [];
+        $at = $settled = $open = [];
         foreach ($assessment->timeline->events as $order => $event) {
             $at[$event->id] = $order;
-        }
-        $settled = [];
-        foreach ($assessment->timeline->events as $order => $event) {
             if ($event->detail instanceof Action && $event->detail->finding !== null) {
                 $settled[$event->detail->finding] = $order;
             }
         }
-        $open = [];
         foreach ($assessment->findings as $finding) {
-            if ($finding->verdict !== Verdict::Broken && $finding->verdict !== Verdict::NotShown) {
+            if (!$finding->isWrong() || $finding->verdict === null) {
                 continue;
             }
             $evidence = array_map(static fn (string $id): int => $at[$id] ?? 0, $finding->evidence);

@@ -20,6 +20,8 @@ enum Animal: string
     case GameBird = 'game_bird';
     case Game = 'game';
     case Fish = 'fish';
+    /** A side: no raw animal food. */
+    case None = 'none';
 
     public function isPoultry(): bool
     {

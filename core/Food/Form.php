@@ -12,4 +12,6 @@ enum Form: string
     case Comminuted = 'comminuted';
     case WholeBird = 'whole_bird';
     case CommercialReadyToEat = 'rte_commercial';
+    /** Slaw, beans, sauces, cooking liquids: no raw animal food. */
+    case Side = 'side';
 }

@@ -6,11 +6,14 @@ namespace Verjuicer\Core\Forecast;
 
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\Note;
+use Verjuicer\Core\Event\Kinds\PitReading;
+use Verjuicer\Core\Event\Kinds\PitSet;
+use Verjuicer\Core\Event\Kinds\Unwrap;
+use Verjuicer\Core\Event\Kinds\Wrap;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
-use Verjuicer\Core\Record\Detail;
-use Verjuicer\Core\Record\EventType;
-use Verjuicer\Core\Record\Extras;
 
 /** How a cook that is on the heat is likely to go on: a stall, and when the slowest piece may be done as the kitchen likes it. A forecast. */
 final readonly class CookOutlook
@@ -35,7 +38,7 @@ final readonly class CookOutlook
     public static function of(Assessment $assessment, ?Temperature $target): ?self
     {
         $cook = $assessment->timeline->stage();
-        if ($target === null || $cook?->type() !== EventType::Cook) {
+        if ($target === null || $cook?->is(Cook::class) !== true) {
             return null;
         }
         $window = $assessment->cooks[\count($assessment->cooks) - 1]->window ?? null;
@@ -85,15 +88,12 @@ final readonly class CookOutlook
         return $this->unestimated === [] ? $this->window : null;
     }
 
-    /** @return 'late'|'maybe'|null whether it will miss what it is wanted for */
-    public function lateness(): ?string
+    /** Whether it will miss what it is wanted for. */
+    public function lateness(): ?Lateness
     {
-        return match (true) {
-            $this->readyBy === null, $this->window === null => null,
-            $this->window->earliest->isAfter($this->readyBy) => 'late',
-            $this->window->latest->isAfter($this->readyBy) => 'maybe',
-            default => null,
-        };
+        return $this->readyBy === null || $this->window === null
+            ? null
+            : Lateness::of(new Crossing($this->window->earliest, $this->window->latest), $this->readyBy);
     }
 
     private static function longer(?Stall $one, ?Stall $other): ?Stall
@@ -106,16 +106,10 @@ final readonly class CookOutlook
     {
         $set = $read = null;
         foreach ($assessment->timeline->events as $order => $event) {
-            if ($order < $from) {
-                continue;
-            }
-            $detail = $event->detail;
-            if ($detail instanceof Detail\PitReading) {
+            $detail = $order < $from ? null : $event->detail;
+            if ($detail instanceof PitReading) {
                 $read = $detail->temp;
-            } elseif ($detail instanceof Detail\PitSet) {
-                $set = $detail->set;
-                $read = null;
-            } elseif ($detail instanceof Detail\Cook) {
+            } elseif ($detail instanceof PitSet || $detail instanceof Cook) {
                 $set = $detail->set;
                 $read = null;
             }
@@ -126,13 +120,14 @@ final readonly class CookOutlook
 
     private static function isWrapped(Assessment $assessment, int $from): bool
     {
+        $isWrapped = false;
         foreach ($assessment->timeline->events as $order => $event) {
-            if ($order >= $from && $event->type === EventType::Wrap) {
-                return true;
+            if ($order >= $from && $event->is(Wrap::class, Unwrap::class)) {
+                $isWrapped = $event->is(Wrap::class);
             }
         }
 
-        return false;
+        return $isWrapped;
     }
 
     /** What it is wanted for, as it was last written down. */
@@ -140,8 +135,7 @@ final readonly class CookOutlook
     {
         $readyBy = null;
         foreach ($assessment->timeline->events as $event) {
-            $given = (new Extras($event))->text('ready_by');
-            $readyBy = $given === null ? $readyBy : Instant::parse($given);
+            $readyBy = $event->detail instanceof Note ? $event->detail->readyBy ?? $readyBy : $readyBy;
         }
 
         return $readyBy;

@@ -36,32 +36,29 @@ final readonly class Fall
     }
 
     /**
-     * From the readings of one track since it left the heat, once they fall; before that, from the method and the size.
+     * From the readings of one track since it left the heat, once they fall; before that, from the place and the size.
      *
-     * @param list<Point>              $points       in order of time, the first the hottest it may have been
-     * @param array{float, float}|null $surroundings °C where somebody measured or noted them; else what is usual for the method
+     * @param list<Point> $points in order of time, the first the hottest it may have been
      *
-     * @return self|null null where nothing was read, or neither the readings nor the method say anything
+     * @return self|null null where nothing was read, or neither the readings nor the place say anything
      */
-    public static function of(array $points, Cooling $method, ?Size $size, ?array $surroundings = null): ?self
+    public static function of(array $points, Surroundings $surroundings, ?Size $size): ?self
     {
         $last = $points[\count($points) - 1] ?? null;
-        [$coldest, $warmest] = $surroundings ?? $method->surroundings();
+        [$coldest, $warmest] = $surroundings->celsius;
         if ($last === null || $last->celsius <= $coldest) {
             return null;
         }
         $warmest = min($warmest, $last->celsius);
 
         return self::byReadings($points, $last, $coldest, $warmest)
-            ?? ($size === null ? null : self::byMethod($last, $method, $size, $coldest, $warmest));
+            ?? ($size === null ? null : self::byPlace($last, $surroundings, $size, $coldest, $warmest));
     }
 
     /** Before anything was read: what such a rest or cooling does to such a piece that begins at a temperature. */
-    public static function ahead(Instant $from, float $celsius, Cooling $method, Size $size, ?float $surroundings = null): self
+    public static function ahead(Instant $from, float $celsius, Surroundings $surroundings, Size $size): self
     {
-        [$coldest, $warmest] = $surroundings === null ? $method->surroundings() : [$surroundings, $surroundings];
-
-        return self::byMethod(Point::at($from->epoch, $celsius), $method, $size, $coldest, $warmest);
+        return self::byPlace(Point::at($from->epoch, $celsius), $surroundings, $size, ...$surroundings->celsius);
     }
 
     /** When it may pass a temperature on its way down; null where even its fastest course never does. */
@@ -125,9 +122,9 @@ final readonly class Fall
         );
     }
 
-    private static function byMethod(Point $last, Cooling $method, Size $size, float $coldest, float $warmest): self
+    private static function byPlace(Point $last, Surroundings $surroundings, Size $size, float $coldest, float $warmest): self
     {
-        [$slowest, $fastest] = $size->rates($method);
+        [$slowest, $fastest] = $size->rates($surroundings);
 
         // The middle begins to follow late: at its slowest as if it had begun up to a third higher above its surroundings.
         return new self(Instant::ofEpoch($last->at), $last->celsius, $coldest, $warmest, $fastest, $slowest * 0.75, false);

@@ -7,66 +7,91 @@ namespace Verjuicer\Core\Forecast;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
+use Verjuicer\Core\Event\Kinds\ColdHold;
+use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\Cool;
+use Verjuicer\Core\Event\Kinds\HotHold;
+use Verjuicer\Core\Event\Kinds\Prep;
+use Verjuicer\Core\Event\Kinds\Reheat;
+use Verjuicer\Core\Event\Kinds\Rest;
+use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
-use Verjuicer\Core\Record\Detail;
-use Verjuicer\Core\Record\EventType;
-use Verjuicer\Core\Record\Extras;
 
 /** How food off the heat is likely to fall: when it may pass the hot limit, and each gate of its cooling against the time it has. A forecast. */
 final readonly class FallOutlook
 {
+    /** °C: how far the air may be from what somebody noted. */
+    private const GIVE = 1.5;
+
     /**
-     * @param Fall                                                                                                            $fall   the one that is drawn
-     * @param string                                                                                                          $track  whose it is
-     * @param Crossing|null                                                                                                   $hot    of the hot limit by the coolest piece, while all are above it
-     * @param list<array{rule: string, track: string, deadline: Instant, crossing: Crossing|null, late: 'sure'|'maybe'|null}> $gates  still to pass, each by the piece that passes it last
-     * @param Instant|null                                                                                                    $readBy before which to read it, so that no crossing can hide
+     * @param Fall           $fall   the one that is drawn
+     * @param string         $track  whose it is
+     * @param Crossing|null  $hot    of the hot limit by the coolest piece, while all are above it
+     * @param list<FallGate> $gates  still to pass, each by the piece that passes it last
+     * @param Instant|null   $readBy before which to read it, so that no crossing can hide
      */
-    private function __construct(public Fall $fall, public string $track, public Cooling $method, public ?Crossing $hot, public array $gates, public ?Instant $readBy)
-    {
+    private function __construct(
+        public Fall $fall,
+        public string $track,
+        public Holding $holding,
+        public ?Crossing $hot,
+        public array $gates,
+        public ?Instant $readBy,
+    ) {
     }
 
     /** @return self|null null on the heat, in the cold, out by the clock, or where nothing can be said */
     public static function of(Assessment $assessment, ?Size $size): ?self
     {
         $stage = $assessment->timeline->stage();
-        $method = $stage === null ? null : self::method($stage);
-        if ($stage === null || $method === null) {
+        $surroundings = $stage === null ? null : self::surroundings($stage);
+        if ($stage === null || $surroundings === null) {
             return null;
         }
-        $depth = (new Extras($stage->event))->whole('depth_mm');
-        $size = $depth === null || $depth < 1 ? $size : Size::ofLayer($depth);
+        $detail = $stage->event->detail;
+        $size = $detail instanceof Cool && $detail->depthMm !== null ? Size::ofLayer($detail->depthMm) : $size;
         $falls = [];
         foreach (self::tracks($assessment, $stage) as $track => $points) {
-            $fall = Fall::of($points, $method, $size, self::surroundings($stage));
+            $fall = Fall::of($points, $surroundings, $size);
             if ($fall !== null) {
                 $falls[$track] = $fall;
             }
         }
 
-        return $falls === [] ? null : self::judged($assessment, $falls, $method);
+        return $falls === [] ? null : self::judged($assessment, $falls, $surroundings->holding);
     }
 
     /** How it falls where it is; null where it does not fall, or nobody can say: a carrier may be heated or not. */
-    private static function method(Stage $stage): ?Cooling
+    private static function surroundings(Stage $stage): ?Surroundings
     {
-        $named = Cooling::fromWords(self::words($stage));
-
-        return match ($stage->type()) {
-            EventType::HotHold => $named,
-            EventType::ColdHold, EventType::Cool => $named ?? Cooling::WalkIn,
-            EventType::Rest, EventType::Prep => $named ?? Cooling::Counter,
+        $detail = $stage->event->detail;
+        $holding = match (true) {
+            $detail instanceof HotHold => self::holding($detail->holding, $detail->place),
+            $detail instanceof ColdHold => self::holding($detail->holding, $detail->place) ?? Holding::WalkIn,
+            $detail instanceof Cool => self::holding($detail->holding, $detail->method) ?? Holding::WalkIn,
+            $detail instanceof Rest => self::holding($detail->holding, $detail->method) ?? Holding::Counter,
+            $detail instanceof Prep => Holding::Counter,
             default => null,
         };
+        $surroundings = $holding === null ? null : Surroundings::of($holding);
+        $around = $detail instanceof Cool || $detail instanceof Rest ? $detail->around : null;
+
+        return $around === null ? $surroundings : $surroundings?->around(Point::celsius($around), self::GIVE);
+    }
+
+    /** The place that was chosen, or what its words name and nothing else. */
+    private static function holding(?Holding $chosen, ?string $words): ?Holding
+    {
+        return $chosen ?? ($words === null ? null : Holding::named($words));
     }
 
     /** @param non-empty-array<string, Fall> $falls by track */
-    private static function judged(Assessment $assessment, array $falls, Cooling $method): ?self
+    private static function judged(Assessment $assessment, array $falls, Holding $holding): ?self
     {
         $unit = $assessment->record->site->unit;
-        $hotLimit = Point::celsius($assessment->rules->hot->threshold->printedIn($unit));
+        $hotLimit = Point::celsius($assessment->rules->limits()->hot->threshold->printedIn($unit));
         [$hot, $hotTrack] = self::firstUnder($falls, $hotLimit);
         $gates = [];
         foreach ($assessment->countdowns as $countdown) {
@@ -76,12 +101,8 @@ final readonly class FallOutlook
             }
             foreach ($countdown->track === null ? $falls : array_intersect_key($falls, [$countdown->track => true]) as $track => $fall) {
                 $crossing = $fall->crossing(Point::celsius($limit->printedIn($unit)));
-                $gate = ['rule' => $countdown->rule, 'track' => $track, 'deadline' => $countdown->deadline, 'crossing' => $crossing, 'late' => match (true) {
-                    $crossing === null, $crossing->earliest->isAfter($countdown->deadline) => 'sure',
-                    $crossing->latest === null, $crossing->latest->isAfter($countdown->deadline) => 'maybe',
-                    default => null,
-                }];
-                if (!isset($gates[$countdown->rule]) || self::lateness($gate) > self::lateness($gates[$countdown->rule])) {
+                $gate = new FallGate($countdown->rule, $track, $limit, $countdown->deadline, $crossing);
+                if (!isset($gates[$countdown->rule]) || $gate->isLaterThan($gates[$countdown->rule])) {
                     $gates[$countdown->rule] = $gate;
                 }
             }
@@ -90,14 +111,10 @@ final readonly class FallOutlook
         if ($hot === null && $gates === []) {
             return null;
         }
-        $readBy = $hot?->earliest;
-        foreach ($gates as $gate) {
-            // A reading before the gate shuts shows it passed, if it is passed by then.
-            $readBy ??= $gate['crossing']?->latest !== null && !$gate['crossing']->latest->isAfter($gate['deadline']) ? $gate['crossing']->latest : $gate['deadline'];
-        }
-        $drawn = $hotTrack ?? $gates[0]['track'];
+        $drawn = $hotTrack ?? $gates[0]->track;
+        $readBy = $hot->earliest ?? $gates[0]->readBy();
 
-        return new self($falls[$drawn], $drawn, $method, $hot, $gates, $readBy);
+        return new self($falls[$drawn], $drawn, $holding, $hot, $gates, $readBy);
     }
 
     /**
@@ -121,18 +138,6 @@ final readonly class FallOutlook
         }
 
         return [$first, $ofTrack];
-    }
-
-    /**
-     * How late a gate is, to be compared with another of its rule.
-     *
-     * @param array{rule: string, track: string, deadline: Instant, crossing: Crossing|null, late: 'sure'|'maybe'|null} $gate
-     *
-     * @return array{int, int}
-     */
-    private static function lateness(array $gate): array
-    {
-        return [['' => 0, 'maybe' => 1, 'sure' => 2][$gate['late'] ?? ''], ($gate['crossing']->latest ?? $gate['crossing']?->earliest)->epoch ?? \PHP_INT_MAX];
     }
 
     /**
@@ -164,7 +169,7 @@ final readonly class FallOutlook
     {
         $since = 0;
         foreach ($assessment->timeline->stages as $before) {
-            if (\in_array($before->type(), [EventType::Cook, EventType::Reheat, EventType::HotHold], true) && $before->index < $stage->index) {
+            if ($before->is(Cook::class, Reheat::class, HotHold::class) && $before->index < $stage->index) {
                 $since = $before->endOrder;
             }
         }
@@ -190,25 +195,5 @@ final readonly class FallOutlook
         }
 
         return $tracks;
-    }
-
-    private static function words(Stage $stage): string
-    {
-        $detail = $stage->event->detail;
-
-        return match (true) {
-            $detail instanceof Detail\ByMethod => $detail->method ?? '',
-            $detail instanceof Detail\Held => $detail->place ?? '',
-            default => '',
-        };
-    }
-
-    /** @return array{float, float}|null °C, where the record says how warm it is there */
-    private static function surroundings(Stage $stage): ?array
-    {
-        $given = (new Extras($stage->event))->temperature('around');
-        $celsius = $given === null ? null : Point::celsius($given);
-
-        return $celsius === null ? null : [$celsius - 1.5, $celsius + 1.5];
     }
 }

@@ -36,9 +36,9 @@ final readonly class Size
      *
      * @return array{float, float} slowest and fastest, in 1/h
      */
-    public function rates(Cooling $method): array
+    public function rates(Surroundings $surroundings): array
     {
-        [$least, $most] = $method->transfer();
+        [$least, $most] = $surroundings->transfer;
 
         return [$this->rate($this->thickest, $least, $this->isLayer ? 1 : 3), $this->rate($this->thinnest, $most, $this->isLayer ? 1 : 2)];
     }

@@ -6,6 +6,7 @@ namespace Verjuicer\Core\Json;
 
 use Verjuicer\Core\CoreProblem;
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\MalformedInstant;
 use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
@@ -14,7 +15,7 @@ use Verjuicer\Core\Measure\Weight;
 
 /**
  * The members of one JSON object, read one by one as what they should be.
- * A wrong one becomes a problem with its pointer and is read as null; null is the same as absent; what nobody read is `unknown()`.
+ * A wrong one becomes a problem with its pointer and is read as null; null is the same as absent; what nobody read is in `unknown()`.
  */
 final class Fields
 {
@@ -91,6 +92,14 @@ final class Fields
         return $default;
     }
 
+    /** A whole number from 1, where there is one. */
+    public function counted(string $name): ?int
+    {
+        $this->seen[$name] = true;
+
+        return isset($this->members[$name]) ? $this->count($name, 1) : null;
+    }
+
     /** A whole number that must be there, 0 or more. */
     public function requiredWhole(string $name): int
     {
@@ -163,6 +172,62 @@ final class Fields
         $this->wrong($name, 'must be a time in quotes, such as "2026-05-02T17:00:00Z"');
 
         return null;
+    }
+
+    /** A date as ISO 8601 writes it. */
+    public function date(string $name): ?LocalDate
+    {
+        $given = $this->text($name);
+        $date = $given === null ? null : LocalDate::ofIso($given);
+        if ($given !== null && $date === null) {
+            $this->wrong($name, 'must be a date such as "2026-05-02"');
+        }
+
+        return $date;
+    }
+
+    /** @return list<string> of a list of texts; none where it is absent */
+    public function texts(string $name): array
+    {
+        $this->seen[$name] = true;
+        $value = $this->members[$name] ?? [];
+        if (\is_array($value) && array_filter($value, \is_string(...)) === $value) {
+            return array_values($value);
+        }
+        $this->wrong($name, 'must be a list of texts');
+
+        return [];
+    }
+
+    /** @return list<int> different whole numbers from 1, at least one; null where the list is absent */
+    public function numbers(string $name): ?array
+    {
+        $this->seen[$name] = true;
+        $value = $this->members[$name] ?? null;
+        if ($value === null) {
+            return null;
+        }
+        $numbers = \is_array($value) ? array_filter($value, static fn (mixed $one): bool => \is_int($one) && $one >= 1) : [];
+        if ($numbers !== [] && $numbers === $value && \count(array_unique($numbers)) === \count($numbers)) {
+            return array_values($numbers);
+        }
+        $this->wrong($name, 'must be a list of different whole numbers from 1, at least one');
+
+        return null;
+    }
+
+    /** One member by itself, with problems of its own: for what is no fault where it is wrong. */
+    public function alone(string $name, Problems $problems): self
+    {
+        $object = isset($this->members[$name]) ? (object) [$name => $this->members[$name]] : new \stdClass();
+
+        return new self($object, null, '', $problems);
+    }
+
+    /** Says that a member was read, elsewhere. */
+    public function take(string $name): void
+    {
+        $this->seen[$name] = true;
     }
 
     public function requiredInstant(string $name): ?Instant

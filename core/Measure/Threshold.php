@@ -24,6 +24,12 @@ final readonly class Threshold
         return $printed->unit === TemperatureUnit::Fahrenheit ? new self($printed, null) : new self(null, $printed);
     }
 
+    /** @return list<Temperature> as the code prints it: one or two temperatures, °F first */
+    public function printed(): array
+    {
+        return array_values(array_filter([$this->fahrenheit, $this->celsius], static fn (?Temperature $one): bool => $one !== null));
+    }
+
     /** @return int below, at or above the limit: −1, 0 or 1 */
     public function compare(Temperature $temperature): int
     {

@@ -21,6 +21,17 @@ final readonly class Weight
         return new self($micrograms);
     }
 
+    public function grams(): int
+    {
+        return intdiv($this->micrograms, 1_000_000);
+    }
+
+    /** As the open format writes it. */
+    public function kilograms(): int|float
+    {
+        return $this->micrograms / 1_000_000_000;
+    }
+
     public function isUnder(self $other): bool
     {
         return $this->micrograms < $other->micrograms;

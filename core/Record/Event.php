@@ -4,22 +4,64 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Record;
 
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\Detail\Detail;
 
 /** One thing that happened, never changed: a correction is another event that replaces it. */
 final readonly class Event
 {
-    /** @param array<string, mixed> $unknown members of the format we do not know: kept, ignored */
+    /**
+     * @param string               $by         initials of whoever wrote it down
+     * @param string|null          $replaces   the id of the event whose place it takes
+     * @param Instant|null         $recordedAt when it was written down here; null where the record does not say
+     * @param array<string, mixed> $extensions members nobody here knows: kept, ignored
+     */
     public function __construct(
         public string $id,
         public Instant $at,
         public string $by,
-        public EventType $type,
         public Detail $detail,
         public ?string $replaces = null,
         public ?string $reason = null,
-        public array $unknown = [],
+        public ?Instant $recordedAt = null,
+        public ?Imported $imported = null,
+        public array $extensions = [],
     ) {
+    }
+
+    public function kind(): Kind
+    {
+        return Catalogue::of($this->detail::class);
+    }
+
+    /** @param class-string<Detail> ...$kinds */
+    public function is(string ...$kinds): bool
+    {
+        return \in_array($this->detail::class, $kinds, true);
+    }
+
+    /**
+     * As it is taken in out of a file, under an id of its own: recorded when and by whom it is taken in. What the file says of its
+     * recording stands beside it.
+     */
+    public function takenIn(string $by, string $id, ?string $replaces): self
+    {
+        $imported = new Imported($by, $this->imported->saysRecordedAt ?? $this->recordedAt);
+
+        return new self($id, $this->at, $this->by, $this->detail, $replaces, $this->reason, null, $imported, $this->extensions);
+    }
+
+    /**
+     * What happened with some fields changed and every other as it was: the start of a correction.
+     *
+     * @param array<string, mixed> $changes by field name; null takes a value away
+     */
+    public function corrected(array $changes): Detail
+    {
+        $kind = $this->kind();
+
+        return $kind->make($changes + $kind->values($this->detail));
     }
 }

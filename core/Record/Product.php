@@ -12,7 +12,12 @@ use Verjuicer\Core\Measure\Weight;
 /** What is being smoked, as far as the rules ask. */
 final readonly class Product
 {
-    /** @param array<string, mixed> $unknown members of the format we do not know: kept, ignored */
+    /**
+     * @param Weight|null          $rawWeight    of one piece
+     * @param int                  $pieces       how many; not read where `pieceNumbers` names them
+     * @param list<int>|null       $pieceNumbers the pieces a record holds that was split off by pieces
+     * @param array<string, mixed> $extensions   members nobody here knows: kept, ignored
+     */
     public function __construct(
         public ?string $name,
         public Animal $animal,
@@ -20,10 +25,23 @@ final readonly class Product
         public Integrity $integrity,
         public ?Weight $rawWeight,
         public int $pieces,
-        public bool $stuffed,
-        public bool $wild,
-        public bool $advisory,
-        public array $unknown = [],
+        public bool $stuffed = false,
+        public bool $wild = false,
+        public bool $advisory = false,
+        public ?array $pieceNumbers = null,
+        public array $extensions = [],
     ) {
+    }
+
+    /** How many pieces the record holds. */
+    public function held(): int
+    {
+        return $this->pieceNumbers === null ? $this->pieces : \count($this->pieceNumbers);
+    }
+
+    /** Whether a piece is in the record; without piece numbers none is left out. */
+    public function holds(int $piece): bool
+    {
+        return $this->pieceNumbers === null || \in_array($piece, $this->pieceNumbers, true);
     }
 }

@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Record;
 
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\DetailReader;
+use Verjuicer\Core\Event\Kind;
+use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Food\Animal;
 use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\Integrity;
@@ -18,6 +22,7 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
 final readonly class Reader
 {
     public const FORMAT = 'verjuicer-record/1';
+    private const MOST_TAG = 999;
 
     public function __construct(private RuleSetLibrary $ruleSets)
     {
@@ -53,7 +58,8 @@ final readonly class Reader
         }
         $rules = $top->requiredText('rules');
         if ($rules !== null && !$this->ruleSets->has($rules)) {
-            $top->wrong('rules', \sprintf('is not a rule set known here: write one of %s', implode(', ', $this->ruleSets->ids())));
+            $known = implode(', ', $this->ruleSets->ids());
+            $top->wrong('rules', \sprintf('is not a rule set known here: write one of %s', $known));
         }
         $asOf = $top->instant('as_of');
         $siteFields = $top->object('site');
@@ -64,14 +70,27 @@ final readonly class Reader
         $productFields = $batch?->object('product');
         $product = $productFields === null ? null : self::product($productFields);
         $events = $batch === null ? [] : self::events($batch);
-
+        $tag = $batch === null ? null : self::tag($batch);
+        $portion = $batch === null ? null : self::portion($batch);
         $found = $problems->all();
         if ($found !== []) {
             throw InvalidRecord::because($found);
         }
         \assert($site !== null && $rules !== null && $batch !== null && $product !== null, 'each missing one is a problem');
 
-        return new Record($site, $rules, $asOf, $thermometers, $code, $product, $events, $top->unknown(), $batch->unknown());
+        return new Record(
+            $site,
+            $rules,
+            $asOf,
+            $thermometers,
+            $code,
+            $product,
+            $events,
+            $tag,
+            $portion,
+            $top->unknown(),
+            $batch->unknown(),
+        );
     }
 
     private static function site(Fields $fields): ?Site
@@ -141,14 +160,31 @@ final readonly class Reader
         $integrity = $fields->requiredChoice('integrity', Integrity::class);
         $weight = $fields->kilograms('raw_weight_kg');
         $pieces = $fields->count('pieces', 1);
+        $pieceNumbers = $fields->numbers('piece_numbers');
         $stuffed = $fields->flag('stuffed');
         $wild = $fields->flag('wild');
         $advisory = $fields->flag('advisory');
         if ($animal === null || $form === null || $integrity === null) {
             return null;
         }
+        if (($animal === Animal::None) !== ($form === Form::Side)) {
+            $fields->wrong('form', 'is "side" exactly where "animal" is "none": a side holds no raw animal food');
+        }
+        $extensions = $fields->unknown();
 
-        return new Product($name, $animal, $form, $integrity, $weight, $pieces, $stuffed, $wild, $advisory, $fields->unknown());
+        return new Product(
+            $name,
+            $animal,
+            $form,
+            $integrity,
+            $weight,
+            $pieces,
+            $stuffed,
+            $wild,
+            $advisory,
+            $pieceNumbers,
+            $extensions,
+        );
     }
 
     /** @return list<Event> */
@@ -161,10 +197,10 @@ final readonly class Reader
             $id = $fields->requiredText('id');
             $at = $fields->requiredInstant('at');
             $by = $fields->requiredText('by');
-            $type = $fields->requiredChoice('type', EventType::class);
-            $replaces = $type === EventType::Void ? $fields->requiredText('replaces') : $fields->text('replaces');
+            $kind = self::kind($fields);
+            $replaces = $kind?->class === TakenBack::class ? $fields->requiredText('replaces') : $fields->text('replaces');
             $reason = $fields->text('reason');
-            $detail = $type?->read($fields);
+            $detail = $kind === null ? null : DetailReader::read($kind, $fields);
             if ($id !== null) {
                 if (isset($ids[$id])) {
                     $fields->wrong('id', 'is the id of another event: every id must be its own');
@@ -174,8 +210,11 @@ final readonly class Reader
             if ($replaces !== null) {
                 $replacing[] = [$fields, $id, $replaces];
             }
-            if ($id !== null && $at !== null && $by !== null && $type !== null && $detail !== null) {
-                $events[] = new Event($id, $at, $by, $type, $detail, $replaces, $reason, $fields->unknown());
+            if ($id !== null && $at !== null && $by !== null && $detail !== null) {
+                $imported = self::imported($fields);
+                $recordedAt = self::quietly($fields, 'recorded_at', static fn (Fields $one) => $one->instant('recorded_at'));
+                $extensions = $fields->unknown();
+                $events[] = new Event($id, $at, $by, $detail, $replaces, $reason, $recordedAt, $imported, $extensions);
             }
         }
         foreach ($replacing as [$fields, $id, $replaces]) {
@@ -187,5 +226,77 @@ final readonly class Reader
         }
 
         return $events;
+    }
+
+    private static function kind(Fields $fields): ?Kind
+    {
+        $name = $fields->text('type');
+        $kind = $name === null ? null : Catalogue::named($name);
+        if ($kind === null) {
+            $known = implode(', ', array_keys(Catalogue::all()));
+            $what = $fields->has('type') ? 'is not known: write one of %s' : 'is missing: one of %s is required';
+            $fields->wrong('type', \sprintf($what, $known));
+        }
+
+        return $kind;
+    }
+
+    private static function imported(Fields $fields): ?Imported
+    {
+        return self::quietly($fields, 'imported', static function (Fields $one): ?Imported {
+            $imported = $one->has('imported') ? $one->object('imported') : null;
+            $by = $imported?->requiredText('by');
+
+            return $by === null ? null : new Imported($by, $imported?->instant('says_recorded_at'));
+        });
+    }
+
+    private static function tag(Fields $batch): ?int
+    {
+        return self::quietly($batch, 'tag', static function (Fields $one): ?int {
+            $tag = $one->whole('tag');
+            if ($tag !== null && ($tag < 1 || $tag > self::MOST_TAG)) {
+                $one->wrong('tag', 'is out of range');
+            }
+
+            return $tag;
+        });
+    }
+
+    private static function portion(Fields $batch): ?Portion
+    {
+        $of = self::quietly($batch, 'portion_of', static fn (Fields $one): ?string => $one->text('portion_of'));
+        if ($of === null) {
+            return null;
+        }
+        $depth = static fn (Fields $one): ?int => $one->counted('depth_mm');
+
+        return new Portion(
+            $of,
+            self::quietly($batch, 'portion_weight_kg', static fn (Fields $one) => $one->kilograms('portion_weight_kg'))?->grams(),
+            self::quietly($batch, 'container', static fn (Fields $one): ?string => $one->text('container')),
+            self::quietly($batch, 'depth_mm', $depth),
+        );
+    }
+
+    /**
+     * A member of ours: one of another shape is left among the extensions, and is no fault.
+     *
+     * @template T
+     *
+     * @param \Closure(Fields): T $read
+     *
+     * @return T|null
+     */
+    private static function quietly(Fields $fields, string $name, \Closure $read): mixed
+    {
+        $problems = new Problems();
+        $value = $read($fields->alone($name, $problems));
+        if ($problems->all() !== []) {
+            return null;
+        }
+        $fields->take($name);
+
+        return $value;
     }
 }

@@ -11,9 +11,10 @@ final readonly class Record
 {
     /**
      * @param list<Thermometer>    $thermometers
-     * @param list<Event>          $events         in the order of the record, which breaks ties
-     * @param array<string, mixed> $unknown        members of the format we do not know: kept, ignored
-     * @param array<string, mixed> $unknownOfBatch the same, of its batch
+     * @param list<Event>          $events            in the order of the record, which breaks ties
+     * @param int|null             $tag               the number on it in the kitchen
+     * @param array<string, mixed> $extensions        members nobody here knows: kept, ignored
+     * @param array<string, mixed> $extensionsOfBatch the same, of its batch
      */
     public function __construct(
         public Site $site,
@@ -23,8 +24,10 @@ final readonly class Record
         public ?string $code,
         public Product $product,
         public array $events,
-        public array $unknown = [],
-        public array $unknownOfBatch = [],
+        public ?int $tag = null,
+        public ?Portion $portion = null,
+        public array $extensions = [],
+        public array $extensionsOfBatch = [],
     ) {
     }
 }

@@ -10,13 +10,13 @@ use Verjuicer\Core\Measure\Zone;
 /** Where the batch was made: its clock on the wall and the unit it thinks in. */
 final readonly class Site
 {
-    /** @param array<string, mixed> $unknown members of the format we do not know: kept, ignored */
+    /** @param array<string, mixed> $extensions members nobody here knows: kept, ignored */
     public function __construct(
         public ?string $name,
         public Zone $zone,
         public TemperatureUnit $unit,
         public ?int $elevationM,
-        public array $unknown = [],
+        public array $extensions = [],
     ) {
     }
 }

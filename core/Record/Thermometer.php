@@ -9,12 +9,12 @@ final readonly class Thermometer
 {
     /**
      * @param list<ThermometerCheck> $checks
-     * @param array<string, mixed>   $unknown members of the format we do not know: kept, ignored
+     * @param array<string, mixed>   $extensions members nobody here knows: kept, ignored
      */
     public function __construct(
         public string $id,
         public array $checks,
-        public array $unknown = [],
+        public array $extensions = [],
     ) {
     }
 }

@@ -10,13 +10,13 @@ use Verjuicer\Core\Measure\Temperature;
 /** A thermometer held against a known temperature, both in one unit. */
 final readonly class ThermometerCheck
 {
-    /** @param array<string, mixed> $unknown members of the format we do not know: kept, ignored */
+    /** @param array<string, mixed> $extensions members nobody here knows: kept, ignored */
     public function __construct(
         public Instant $at,
         public ?string $method,
         public Temperature $expected,
         public Temperature $read,
-        public array $unknown = [],
+        public array $extensions = [],
     ) {
     }
 }

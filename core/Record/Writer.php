@@ -4,19 +4,17 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Record;
 
-use Verjuicer\Core\Measure\Temperature;
-use Verjuicer\Core\Measure\Weight;
+use Verjuicer\Core\Event\FieldValue;
 
-/** Writes `verjuicer-record/1`; what it writes reads back as the same record, unknown members included. */
+/** Writes `verjuicer-record/1`; what it writes reads back as the same record, extensions included. */
 final readonly class Writer
 {
+    private const FLAGS = \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION;
+
     /** @param bool $onOneLine for one record a line, else for people to read */
     public static function write(Record $record, bool $onOneLine = false): string
     {
-        return json_encode(
-            self::toData($record),
-            \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION | ($onOneLine ? 0 : \JSON_PRETTY_PRINT),
-        );
+        return json_encode(self::toData($record), self::FLAGS | ($onOneLine ? 0 : \JSON_PRETTY_PRINT));
     }
 
     public static function toData(Record $record): \stdClass
@@ -28,35 +26,54 @@ final readonly class Writer
                 'timezone' => $record->site->zone->name,
                 'unit' => $record->site->unit->value,
                 'elevation_m' => $record->site->elevationM,
-            ], $record->site->unknown),
+            ], $record->site->extensions),
             'rules' => $record->rules,
             'as_of' => $record->asOf?->rfc3339(),
             'thermometers' => array_map(self::thermometer(...), $record->thermometers),
             'batch' => self::object([
                 'code' => $record->code,
+                'tag' => $record->tag,
+                'portion_of' => $record->portion?->of,
+                'portion_weight_kg' => $record->portion?->grams === null ? null : $record->portion->grams / 1000,
+                'container' => $record->portion?->container,
+                'depth_mm' => $record->portion?->depthMm,
                 'product' => self::product($record->product),
                 'events' => array_map(self::event(...), $record->events),
-            ], $record->unknownOfBatch),
-        ], $record->unknown);
+            ], $record->extensionsOfBatch),
+        ], $record->extensions);
     }
 
     public static function event(Event $event): \stdClass
     {
+        $imported = $event->imported === null ? null : self::object([
+            'by' => $event->imported->by,
+            'says_recorded_at' => $event->imported->saysRecordedAt?->rfc3339(),
+        ], []);
+
         return self::object([
             'id' => $event->id,
             'at' => $event->at->rfc3339(),
             'by' => $event->by,
-            'type' => $event->type->value,
-        ] + self::members($event) + ['replaces' => $event->replaces, 'reason' => $event->reason], $event->unknown);
+            'type' => $event->kind()->name(),
+        ] + self::members($event) + [
+            'replaces' => $event->replaces,
+            'reason' => $event->reason,
+            'recorded_at' => $event->recordedAt?->rfc3339(),
+            'imported' => $imported,
+        ], $event->extensions);
     }
 
-    /** @return array<string, mixed> */
-    private static function members(Event $event): array
+    /** @return array<string, mixed> what it says beyond its envelope, as the open format holds it; absent ones as null */
+    public static function members(Event $event): array
     {
-        return array_map(
-            static fn (mixed $value): mixed => $value instanceof Temperature ? self::temperature($value) : $value,
-            $event->detail->members(),
-        );
+        $kind = $event->kind();
+        $members = [];
+        foreach ($kind->values($event->detail) as $name => $value) {
+            $field = $kind->fields[$name];
+            $members[$name] = $field->isOurs() && $value === $field->default ? null : FieldValue::written($value);
+        }
+
+        return $members;
     }
 
     private static function thermometer(Thermometer $thermometer): \stdClass
@@ -66,10 +83,10 @@ final readonly class Writer
             'checks' => array_map(static fn (ThermometerCheck $check): \stdClass => self::object([
                 'at' => $check->at->rfc3339(),
                 'method' => $check->method,
-                'expected' => self::temperature($check->expected),
-                'read' => self::temperature($check->read),
-            ], $check->unknown), $thermometer->checks),
-        ], $thermometer->unknown);
+                'expected' => FieldValue::written($check->expected),
+                'read' => FieldValue::written($check->read),
+            ], $check->extensions), $thermometer->checks),
+        ], $thermometer->extensions);
     }
 
     private static function product(Product $product): \stdClass
@@ -79,34 +96,26 @@ final readonly class Writer
             'animal' => $product->animal->value,
             'form' => $product->form->value,
             'integrity' => $product->integrity->value,
-            'raw_weight_kg' => $product->rawWeight === null ? null : self::kilograms($product->rawWeight),
+            'raw_weight_kg' => $product->rawWeight?->kilograms(),
             'pieces' => $product->pieces,
+            'piece_numbers' => $product->pieceNumbers,
             'stuffed' => $product->stuffed,
             'wild' => $product->wild,
             'advisory' => $product->advisory,
-        ], $product->unknown);
-    }
-
-    private static function temperature(Temperature $temperature): \stdClass
-    {
-        return (object) [$temperature->unit->member() => $temperature->tenths / 10];
-    }
-
-    private static function kilograms(Weight $weight): int|float
-    {
-        return $weight->micrograms / 1_000_000_000;
+        ], $product->extensions);
     }
 
     /**
-     * @param array<string, mixed> $members null is the same as absent
-     * @param array<string, mixed> $unknown
+     * @param array<string, mixed> $members    null is the same as absent
+     * @param array<string, mixed> $extensions
      */
-    private static function object(array $members, array $unknown): \stdClass
+    private static function object(array $members, array $extensions): \stdClass
     {
         $object = (object) array_filter($members, static fn (mixed $value): bool => $value !== null);
-        foreach ($unknown as $name => $value) {
+        foreach ($extensions as $name => $value) {
             $known = $object->{$name} ?? null;
-            $object->{$name} = $known instanceof \stdClass && $value instanceof \stdClass ? (object) ((array) $known + (array) $value) : $value;
+            $isPart = $known instanceof \stdClass && $value instanceof \stdClass;
+            $object->{$name} = $isPart ? (object) ((array) $known + (array) $value) : $value;
         }
 
         return $object;

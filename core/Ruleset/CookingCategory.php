@@ -15,6 +15,7 @@ enum CookingCategory: string
     case NonIntact = 'non_intact';
     case Roast = 'roast';
     case Cut = 'cut';
+    case Side = 'side';
 
     /**
      * @param bool $isPoultryLike stuffed, or wild game
@@ -26,9 +27,11 @@ enum CookingCategory: string
     {
         return match (true) {
             $form === Form::CommercialReadyToEat => null,
+            $form === Form::Side => self::Side,
             $animal->isPoultry(), $isPoultryLike => self::Poultry,
             $integrity === Integrity::NonIntact, $form === Form::Comminuted, $isPierced => self::NonIntact,
-            $form === Form::Roast => self::Roast,
+            // Fish is never a roast of the table.
+            $form === Form::Roast && $animal !== Animal::Fish => self::Roast,
             default => self::Cut,
         };
     }

@@ -7,9 +7,9 @@ namespace Verjuicer\Core\Ruleset;
 use Verjuicer\Core\Measure\Span;
 
 /** Our own defaults, never the code's: a site may make them stricter. They decide no verdict. */
-final readonly class HouseLimits
+final readonly class HouseLimits implements RulePart
 {
-    public function __construct(
+    private function __construct(
         public string $citation,
         public Span $prepOut,
         public Span $comeUpNonIntact,
@@ -24,5 +24,29 @@ final readonly class HouseLimits
         public Span $pitDriftFor,
         public Span $lateEntry,
     ) {
+    }
+
+    public static function key(): string
+    {
+        return 'house';
+    }
+
+    public static function read(RuleFields $fields): self
+    {
+        return new self(
+            citation: $fields->citation(),
+            prepOut: $fields->span('prep_out_seconds'),
+            comeUpNonIntact: $fields->span('come_up_non_intact_seconds'),
+            comeUpIntact: $fields->span('come_up_intact_seconds'),
+            hotHoldCheck: $fields->span('hot_hold_check_seconds'),
+            belowHot: $fields->span('below_hot_seconds'),
+            agreement: $fields->part('agreement')->tolerance($fields->citation()),
+            agreementWithin: $fields->span('agreement_seconds'),
+            plausible: Plausible::read($fields->part('plausible')),
+            thermometerCheck: $fields->span('thermometer_check_seconds'),
+            pitDrift: $fields->part('pit_drift')->tolerance($fields->citation()),
+            pitDriftFor: $fields->span('pit_drift_seconds'),
+            lateEntry: $fields->span('late_entry_seconds'),
+        );
     }
 }

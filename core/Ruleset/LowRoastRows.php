@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Ruleset;
 
 use Verjuicer\Core\Food\Oven;
+use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Measure\Weight;
@@ -12,9 +13,40 @@ use Verjuicer\Core\Measure\Weight;
 /** Which rows of the roast table are low, and the oven conditions under which they are open. */
 final readonly class LowRoastRows
 {
-    /** @param non-empty-list<OvenCondition> $conditions */
-    public function __construct(public string $citation, private Threshold $below, private array $conditions)
+    /**
+     * @param Span                          $heatUp         how long after its start a pit reading of a cook does not count
+     * @param string                        $interpretation what we read into the code, to be named with the rule set
+     * @param non-empty-list<OvenCondition> $conditions
+     */
+    private function __construct(
+        public string $citation,
+        public Threshold $below,
+        public Span $heatUp,
+        public string $interpretation,
+        private array $conditions,
+    ) {
+    }
+
+    public static function read(RuleFields $fields): self
     {
+        $split = Weight::ofGrams($fields->whole('weight_split_grams'));
+        $conditions = [];
+        foreach ($fields->objects('ovens') as $one) {
+            $conditions[] = OvenCondition::read($one, $split);
+        }
+        if ($conditions === []) {
+            $fields->wrong('ovens', 'must hold at least one condition');
+            $fields->refuse();
+        }
+        \assert($conditions !== [], 'else it was refused');
+
+        return new self(
+            $fields->citation(),
+            $fields->part('below')->threshold(),
+            $fields->span('heat_up_seconds'),
+            $fields->text('interpretation'),
+            $conditions,
+        );
     }
 
     public function includes(CookingRow $row): bool

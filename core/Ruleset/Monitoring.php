@@ -4,14 +4,25 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
-/** How a record is judged: how far apart readings may lie and still show what was between them. */
-final readonly class Monitoring
+/** How far apart readings may lie and still show what was between them. */
+final readonly class Monitoring implements RulePart
 {
-    public function __construct(
+    private function __construct(
         public CitedSpan $hotHoldGap,
         public CitedSpan $restGap,
-        public CitedSpan $cookingRunGap,
-        public CitedSpan $settledReading,
     ) {
+    }
+
+    public static function key(): string
+    {
+        return 'monitoring';
+    }
+
+    public static function read(RuleFields $fields): self
+    {
+        return new self(
+            hotHoldGap: $fields->citedSpan('hot_hold_gap'),
+            restGap: $fields->citedSpan('rest_gap'),
+        );
     }
 }

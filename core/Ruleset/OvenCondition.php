@@ -21,6 +21,23 @@ final readonly class OvenCondition
     ) {
     }
 
+    public static function read(RuleFields $fields, Weight $split): self
+    {
+        $atLeast = $fields->has('at_least') ? $fields->part('at_least')->threshold() : null;
+        $atMost = $fields->has('at_most') ? $fields->part('at_most')->threshold() : null;
+        if (($atLeast === null) === ($atMost === null)) {
+            $fields->wrong('at_least', 'or "at_most": exactly one is required');
+        }
+
+        return new self(
+            $fields->choice('oven', Oven::Still),
+            $fields->choice('weight', WeightClass::Any),
+            $split,
+            $atLeast,
+            $atMost,
+        );
+    }
+
     /** @param Weight|null $raw of one roast before cooking; unknown, it meets only a condition for any weight */
     public function isMetBy(Oven $oven, Temperature $set, ?Weight $raw): bool
     {

@@ -26,6 +26,16 @@ final readonly class Plausible
     ) {
     }
 
+    public static function read(RuleFields $fields): self
+    {
+        return new self(
+            $fields->part('coldest')->threshold(),
+            $fields->part('hottest')->threshold(),
+            $fields->part('jump')->threshold()->printedIn(TemperatureUnit::Fahrenheit),
+            $fields->part('jump_per_minute')->threshold()->printedIn(TemperatureUnit::Fahrenheit),
+        );
+    }
+
     /**
      * @param Temperature|null $before the reading before it on its track
      *
@@ -41,6 +51,16 @@ final readonly class Plausible
         return $doubts;
     }
 
+    /** Whether meat at one spot cannot change from one temperature to the other in so many seconds. */
+    public function isImpossible(Temperature $one, Temperature $other, int $seconds): bool
+    {
+        $scale = $this->jump->unit === TemperatureUnit::Fahrenheit ? 5 : 9;
+        $difference = abs($other->ninetieths() - $one->ninetieths());
+
+        // In sixtieths, so that the seconds between the readings count in whole numbers.
+        return 60 * $difference > $scale * (60 * $this->jump->tenths + $this->perMinute->tenths * abs($seconds));
+    }
+
     /** @return list<Doubt> */
     private function ofNumber(Temperature $reading, Instant $at, ?Temperature $before, ?Instant $beforeAt): array
     {
@@ -51,13 +71,8 @@ final readonly class Plausible
         if ($reading->isAbove($this->hottest)) {
             $doubts[] = Doubt::TooHot;
         }
-        if ($before !== null && $beforeAt !== null) {
-            $scale = $this->jump->unit === TemperatureUnit::Fahrenheit ? 5 : 9;
-            $difference = abs($reading->ninetieths() - $before->ninetieths());
-            // In sixtieths, so that the seconds between the readings count in whole numbers.
-            if (60 * $difference > $scale * (60 * $this->jump->tenths + $this->perMinute->tenths * abs(Span::between($beforeAt, $at)->seconds))) {
-                $doubts[] = Doubt::Jump;
-            }
+        if ($before !== null && $beforeAt !== null && $this->isImpossible($before, $reading, Span::between($beforeAt, $at)->seconds)) {
+            $doubts[] = Doubt::Jump;
         }
 
         return $doubts;

@@ -7,38 +7,50 @@ namespace Verjuicer\Core\Ruleset;
 /** The numbers of one edition of one food code, complete from the moment it exists. */
 final readonly class RuleSet
 {
-    /** @param array<string, CookingRule> $cooking by the value of its category, one for each */
+    /** @param array<class-string<RulePart>, RulePart> $parts every one its vocabulary lists */
     public function __construct(
         public string $id,
         public string $title,
         public string $authority,
         public string $edition,
         public string $checked,
-        public CitedThreshold $receivingCold,
-        public CitedThreshold $cold,
-        public CitedThreshold $hot,
-        public CitedThreshold $hotRoast,
-        public CitedThreshold $coolingMiddle,
-        public CitedThreshold $reheatOwn,
-        public CitedThreshold $reheatCommercial,
-        public CitedThreshold $timeControlColdCeiling,
-        private array $cooking,
-        public LowRoastRows $lowRoastRows,
-        public string $advisoryCitation,
-        public CitedSpan $coolingStage1,
-        public CitedSpan $coolingTotal,
-        public CitedSpan $reheating,
-        public TimeControlRules $timeControl,
-        public DateMarkRules $dateMark,
-        public CitedSpan $vacuumPack,
-        public Monitoring $monitoring,
-        public Tolerance $thermometerTolerance,
-        public HouseLimits $house,
+        private array $parts,
     ) {
     }
 
-    public function cooking(CookingCategory $category): CookingRule
+    /**
+     * @template T of RulePart
+     *
+     * @param class-string<T> $part
+     *
+     * @return T
+     */
+    public function get(string $part): RulePart
     {
-        return $this->cooking[$category->value];
+        $found = $this->parts[$part];
+        \assert($found instanceof $part, 'a rule set holds every part of its vocabulary');
+
+        return $found;
+    }
+
+    /** Its part of a name, as a rule set file calls it; for templates, which know no classes. */
+    public function part(string $key): RulePart
+    {
+        foreach ($this->parts as $part) {
+            if ($part::key() === $key) {
+                return $part;
+            }
+        }
+        throw new \OutOfBoundsException(\sprintf('A rule set has no part "%s".', $key));
+    }
+
+    public function limits(): Limits
+    {
+        return $this->get(Limits::class);
+    }
+
+    public function house(): HouseLimits
+    {
+        return $this->get(HouseLimits::class);
     }
 }

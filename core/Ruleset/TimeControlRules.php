@@ -8,25 +8,43 @@ use Verjuicer\Core\Food\TimePlan;
 use Verjuicer\Core\Measure\Span;
 
 /** Time as a public health control: how long each plan allows, and what its start must show. */
-final readonly class TimeControlRules
+final readonly class TimeControlRules implements RulePart
 {
-    public function __construct(
-        private CitedSpan $hot4h,
-        private CitedSpan $cold4h,
-        private CitedSpan $cold6h,
-        public string $citation,
+    /** @param array<string, CitedSpan> $plans by the value of the plan, one for each */
+    private function __construct(
+        private array $plans,
+        public CitedThreshold $coldCeiling,
         public CitedSpan $unreadAtMost,
         public Span $startReadingBefore,
         public Span $startReadingAfter,
     ) {
     }
 
+    public static function key(): string
+    {
+        return 'time_control';
+    }
+
+    public static function read(RuleFields $fields): self
+    {
+        $plans = [];
+        foreach (TimePlan::cases() as $plan) {
+            $plans[$plan->value] = $fields->part('plans')->citedSpan($plan->value);
+        }
+        $start = $fields->part('start_reading');
+        $start->citation();
+
+        return new self(
+            $plans,
+            coldCeiling: $fields->citedThreshold('cold_ceiling'),
+            unreadAtMost: $fields->citedSpan('unread_at_most'),
+            startReadingBefore: $start->span('seconds_before'),
+            startReadingAfter: $start->span('seconds_after'),
+        );
+    }
+
     public function limitOf(TimePlan $plan): CitedSpan
     {
-        return match ($plan) {
-            TimePlan::Hot4h => $this->hot4h,
-            TimePlan::Cold4h => $this->cold4h,
-            TimePlan::Cold6h => $this->cold6h,
-        };
+        return $this->plans[$plan->value];
     }
 }

@@ -19,7 +19,7 @@ final class ServiceTest extends BrowserTestCase
         $this->begin('Pork ribs', '51');
 
         $this->type('51 38.5 T1');
-        $this->seeIn('main [role=status]', 'Kept: Tag 51, Pork ribs · core · 38.5 °F · T1 · now');
+        $this->seeIn('main [role=status]', 'Kept: Tag 51, Pork ribs · ribs · 38.5 °F · T1 · now');
         $this->type('51 cook 250 convection');
         $this->seeIn('[data-rule=cook]', 'Not read yet. Needs 145 °F for 15 s (intact cut).');
 
@@ -27,7 +27,7 @@ final class ServiceTest extends BrowserTestCase
         $this->open('/');
         $this->button('Keypad')->click();
         $this->press('51', '6', '1', 'T1');
-        $this->seeIn('#echo', 'Tag 51, Pork ribs · core · 61 °F · T1 · now');
+        $this->seeIn('#echo', 'Tag 51, Pork ribs · ribs · 61 °F · T1 · now');
         $this->button('Keep')->click();
         $this->seeIn('main [role=status]', '61 °F');
 
@@ -110,7 +110,7 @@ final class ServiceTest extends BrowserTestCase
         // At the door: the supplier's field has the cursor; the rest by Tab.
         $this->open('/receiving/new');
         $keys->sendKeys('North Fork Poultry');
-        foreach (['', 'Turkey breast', 'NF-990', '2', '6.2', '', '37.5', 'T1', 'walk-in'] as $typed) {
+        foreach (['', '', 'Turkey breast', 'NF-990', '2', '6.2', '', '37.5', 'T1', 'walk-in'] as $typed) {
             $keys->sendKeys(WebDriverKeys::TAB);
             if ($typed !== '') {
                 $keys->sendKeys($typed);

@@ -151,9 +151,10 @@ final class Story
                 default => explode('=', $word),
             };
             $event[(string) $name] = match (true) {
-                \in_array($name, ['temp', 'set'], true) => self::temperature((string) $value),
+                \in_array($name, ['temp', 'set', 'around'], true) => self::temperature((string) $value),
+                preg_match('/_kg$|^depth_mm$|^portions$/', (string) $name) === 1, str_starts_with((string) $value, '[') => json_decode((string) $value),
                 $value === 'true' => true,
-                default => $value,
+                default => \is_string($value) ? str_replace('+', ' ', $value) : $value,
             };
         }
 

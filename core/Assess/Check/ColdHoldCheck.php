@@ -11,8 +11,7 @@ use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Assess\Finding\Verdict;
-use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Event\Kinds\ColdHold;
 
 /** Cold food stays cold; on its way down from the heat it is asked of it only once it was. */
 final readonly class ColdHoldCheck implements Check
@@ -24,7 +23,7 @@ final readonly class ColdHoldCheck implements Check
             foreach ($block->stages as $stage) {
                 $offTheHeat[$stage->index] = true;
             }
-            if ($block->has(EventType::ColdHold)) {
+            if ($block->has(ColdHold::class)) {
                 foreach ($case->readingsIn($block)->byTrack() as $track => $trace) {
                     $warmed = self::warmedInTheCold($case, $block->stages, $trace);
                     if ($warmed !== null) {
@@ -33,7 +32,7 @@ final readonly class ColdHoldCheck implements Check
                 }
             }
         }
-        foreach ($case->stagesOf(EventType::ColdHold) as $stage) {
+        foreach ($case->stagesOf(ColdHold::class) as $stage) {
             if (!isset($offTheHeat[$stage->index])) {
                 foreach ($case->readingsIn($stage)->byTrack() as $track => $trace) {
                     $findings->add(self::held($case, $stage, $track, $trace));
@@ -44,38 +43,43 @@ final readonly class ColdHoldCheck implements Check
 
     private static function held(CaseFile $case, Stage $stage, string $track, Trace $trace): Finding
     {
-        foreach ($trace->readings as $reading) {
-            if ($reading->temp->isAbove($case->rules->cold->threshold)) {
-                return self::broken($case, $track, $reading);
-            }
+        $cold = $case->limits->cold;
+        $warm = $trace->firstAbove($cold->threshold);
+        if ($warm !== null) {
+            return self::broken($case, $track, $warm);
         }
         $last = $trace->last();
         \assert($last !== null, 'a track has a reading');
+        $values = ['limit' => $cold->threshold, 'count' => \count($trace->readings), 'temp' => $last->temp, 'at' => $last->instant()];
 
         return new Finding(
-            'cold_hold',
-            Verdict::Met,
-            $case->rules->cold->citation,
-            'cold_hold.met',
-            ['limit' => $case->rules->cold->threshold, 'count' => \count($trace->readings), 'temp' => $last->temp, 'at' => Instant::ofEpoch($last->at)],
-            $track,
-            $stage->from,
-            $stage->isOpen ? null : $stage->to,
+            rule: 'cold_hold',
+            verdict: Verdict::Met,
+            citation: $cold->citation,
+            message: 'cold_hold.met',
+            values: $values,
+            track: $track,
+            from: $stage->from,
+            to: $stage->isOpen ? null : $stage->to,
+            towards: $cold->threshold,
             evidence: [$last->id],
         );
     }
 
     private static function broken(CaseFile $case, string $track, Reading $warm): Finding
     {
+        $cold = $case->limits->cold;
+
         return new Finding(
-            'cold_hold',
-            Verdict::Broken,
-            $case->rules->cold->citation,
-            'cold_hold.broken',
-            ['limit' => $case->rules->cold->threshold, 'temp' => $warm->temp, 'at' => Instant::ofEpoch($warm->at)],
-            $track,
-            Instant::ofEpoch($warm->at),
-            Instant::ofEpoch($warm->at),
+            rule: 'cold_hold',
+            verdict: Verdict::Broken,
+            citation: $cold->citation,
+            message: 'cold_hold.broken',
+            values: ['limit' => $cold->threshold, 'temp' => $warm->temp, 'at' => $warm->instant()],
+            track: $track,
+            from: $warm->instant(),
+            to: $warm->instant(),
+            towards: $cold->threshold,
             evidence: [$warm->id],
             options: ['discard'],
         );
@@ -84,7 +88,7 @@ final readonly class ColdHoldCheck implements Check
     /** @param non-empty-list<Stage> $stages of one block */
     private static function warmedInTheCold(CaseFile $case, array $stages, Trace $trace): ?Reading
     {
-        $cold = $case->rules->cold->threshold;
+        $cold = $case->limits->cold->threshold;
         $wasCold = false;
         $stage = 0;
         foreach ($trace->readings as $reading) {
@@ -93,7 +97,7 @@ final readonly class ColdHoldCheck implements Check
             }
             if ($reading->temp->isAtMost($cold)) {
                 $wasCold = true;
-            } elseif ($wasCold && $stages[$stage]->type() === EventType::ColdHold) {
+            } elseif ($wasCold && $stages[$stage]->is(ColdHold::class)) {
                 return $reading;
             }
         }

@@ -12,18 +12,24 @@ use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Measure\Bounds;
-use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Ruleset\CookingCategory;
 
-/** House limit: how long the rise from cold to the hot limit may take, shorter where the surface was carried inside. */
+/**
+ * House limit: how long the rise from cold to the hot limit may take, shorter where the surface was carried inside. A caution only
+ * where the readings show that it took longer: a spot that was merely first read late says nothing.
+ */
 final readonly class ComeUpCheck implements Check
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
+        $house = $case->rules->house();
         foreach ($case->cooks() as $cook) {
             $window = $cook->window;
-            $limit = $window->rule->category === CookingCategory::NonIntact ? $case->rules->house->comeUpNonIntact : $case->rules->house->comeUpIntact;
+            if ($window->rule->category === CookingCategory::Side) {
+                continue;
+            }
+            $limit = $window->rule->category === CookingCategory::NonIntact ? $house->comeUpNonIntact : $house->comeUpIntact;
             $traces = $case->readingsIn($window->stretch)->byTrack();
             if ($traces === []) {
                 self::judgeTrack($case, $findings, $window, $limit, null, new Trace([]));
@@ -37,28 +43,37 @@ final readonly class ComeUpCheck implements Check
     private static function judgeTrack(CaseFile $case, Findings $findings, CookWindow $window, Span $limit, ?string $track, Trace $trace): void
     {
         $stretch = $window->stretch;
-        $hot = $trace->atLeast($case->rules->hot->threshold)->first();
-        $to = $hot === null ? $stretch->to : Instant::ofEpoch($hot->at);
-        $deadline = $stretch->from->plus($limit);
-        if ($to->isAfter($deadline)) {
-            $below = $hot === null ? $trace->last() : $trace->lastBefore($hot->order);
+        $towards = $case->limits->hot->threshold;
+        $hot = $trace->atLeast($towards)->first();
+        $below = $hot === null ? $trace->last() : $trace->lastBefore($hot->order);
+        $to = $hot?->instant() ?? $stretch->to;
+        $took = Bounds::ofSeconds(($below->at ?? $stretch->from->epoch) - $stretch->from->epoch, $to->epoch - $stretch->from->epoch);
+        if ($took->least->isLongerThan($limit)) {
             $findings->add(new Finding(
-                'house.come_up',
-                null,
-                $case->rules->house->citation,
-                $hot === null ? 'house.come_up_not_reached' : 'house.come_up',
-                ['hot' => $case->rules->hot->threshold, 'took' => Span::between($stretch->from, $to), 'limit' => $limit, 'start' => $stretch->from, 'category' => $window->rule->category->value],
-                $track,
-                $stretch->from,
-                $hot === null && $stretch->isOpen ? null : $to,
-                Bounds::ofSeconds(($below->at ?? $stretch->from->epoch) - $stretch->from->epoch, $to->epoch - $stretch->from->epoch),
-                $limit,
-                evidence: $hot === null ? [] : [$hot->id],
+                rule: 'house.come_up',
+                verdict: null,
+                citation: $case->rules->house()->citation,
+                message: $hot === null ? 'house.come_up_not_reached' : 'house.come_up',
+                values: [
+                    'hot' => $towards,
+                    'least' => $took->least,
+                    'greatest' => $took->greatest,
+                    'limit' => $limit,
+                    'start' => $stretch->from,
+                    'category' => $window->rule->category->value,
+                ],
+                track: $track,
+                from: $stretch->from,
+                to: $hot === null && $stretch->isOpen ? null : $to,
+                elapsed: $took,
+                limit: $limit,
+                towards: $towards,
+                evidence: array_values(array_filter([$below?->id, $hot?->id], static fn (?string $id): bool => $id !== null)),
             ));
         }
         if ($hot === null && $stretch->isOpen) {
-            $findings->countdown(new Countdown('house.come_up', CountdownKind::House, $track, $stretch->from, $stretch->from, $deadline, $case->rules->hot->threshold));
-            $findings->turnsAfter($deadline);
+            $deadline = $stretch->from->plus($limit);
+            $findings->countdown(new Countdown('house.come_up', CountdownKind::House, $track, $stretch->from, $stretch->from, $deadline, $towards));
         }
     }
 }

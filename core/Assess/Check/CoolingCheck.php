@@ -13,11 +13,12 @@ use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Event\Kinds\ColdHold;
+use Verjuicer\Core\Event\Kinds\Cool;
+use Verjuicer\Core\Event\Kinds\Freeze;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\EventType;
-use Verjuicer\Core\Ruleset\CitedSpan;
-use Verjuicer\Core\Ruleset\CitedThreshold;
+use Verjuicer\Core\Ruleset\CoolingRules;
 
 /**
  * Once under the hot limit, whether anybody called it cooling or not, food passes each gate in its time.
@@ -30,29 +31,31 @@ final readonly class CoolingCheck implements Check
         foreach ($case->blocksOffTheHeat() as $block) {
             $isCooling = false;
             foreach ($case->readingsIn($block)->byTrack() as $track => $trace) {
-                $below = $trace->firstBelow($case->rules->hot->threshold);
+                $below = $trace->firstBelow($case->limits->hot->threshold);
                 if ($below !== null) {
                     $isCooling = true;
                     $early = self::lastHot($case, $block, $below);
-                    foreach (self::gates($case) as $rule => [$gate, $within]) {
-                        self::judgeTrack($case, $findings, $block, $rule, $gate, $within, $track, $trace, $below, $early);
+                    foreach (self::gates($case) as $gate) {
+                        self::judgeTrack($case, $findings, $block, $gate, $track, $trace, $below, $early);
                     }
                 }
             }
-            if (!$isCooling && $block->has(EventType::Cool, EventType::ColdHold, EventType::Freeze)) {
-                foreach (self::gates($case) as $rule => [$gate, $within]) {
-                    self::judgeUnread($case, $findings, $block, $rule, $gate, $within);
+            if (!$isCooling && $block->has(Cool::class, ColdHold::class, Freeze::class)) {
+                foreach (self::gates($case) as $gate) {
+                    self::judgeUnread($case, $findings, $block, $gate);
                 }
             }
         }
     }
 
-    /** @return array<string, array{CitedThreshold, CitedSpan}> */
+    /** @return list<Gate> */
     private static function gates(CaseFile $case): array
     {
+        $rules = $case->rule(CoolingRules::class);
+
         return [
-            'cool.stage1' => [$case->rules->coolingMiddle, $case->rules->coolingStage1],
-            'cool.total' => [$case->rules->cold, $case->rules->coolingTotal],
+            new Gate('cool.stage1', $rules->middle, $rules->stage1),
+            new Gate('cool.total', $case->limits->cold, $rules->total),
         ];
     }
 
@@ -66,21 +69,30 @@ final readonly class CoolingCheck implements Check
             ?? $block->from->epoch;
     }
 
-    private static function judgeTrack(CaseFile $case, Findings $findings, Stretch $block, string $rule, CitedThreshold $gate, CitedSpan $within, string $track, Trace $trace, Reading $below, int $early): void
-    {
+    private static function judgeTrack(
+        CaseFile $case,
+        Findings $findings,
+        Stretch $block,
+        Gate $gate,
+        string $track,
+        Trace $trace,
+        Reading $below,
+        int $early,
+    ): void {
         $late = $below->at;
+        $within = $gate->within->span;
         [$hit, $previous] = self::hit($trace, $below, $gate);
         $last = $trace->last() ?? $below;
-        $deadline = Instant::ofEpoch($early)->plus($within->span);
+        $deadline = Instant::ofEpoch($early)->plus($within);
         if ($hit !== null) {
             $elapsed = Bounds::ofSeconds($previous === null ? 0 : $previous->at - $late, $hit->at - $early);
-            $verdict = Verdict::ofElapsed($elapsed, $within->span);
+            $verdict = Verdict::ofElapsed($elapsed, $within);
             $message = $verdict->value;
         } else {
             $elapsed = Bounds::ofSeconds($last->at - $late, $block->to->epoch - $early);
-            $isInTime = !$elapsed->greatest->isLongerThan($within->span);
+            $isInTime = !$elapsed->greatest->isLongerThan($within);
             $verdict = match (true) {
-                $elapsed->least->isLongerThan($within->span) => Verdict::Broken,
+                $elapsed->least->isLongerThan($within) => Verdict::Broken,
                 $isInTime => $block->isOpen ? Verdict::Running : Verdict::Stopped,
                 default => Verdict::NotShown,
             };
@@ -90,44 +102,45 @@ final readonly class CoolingCheck implements Check
                 default => $verdict->value,
             };
             if ($block->isOpen) {
-                $findings->countdown(new Countdown($rule, CountdownKind::Limit, $track, Instant::ofEpoch($early), Instant::ofEpoch($late), $deadline, $gate->threshold));
-                $findings->turnsAfter($deadline);
+                self::countdown($findings, $gate, $track, Instant::ofEpoch($early), Instant::ofEpoch($late));
             }
         }
+        $shown = $hit ?? $last;
         $findings->add(new Finding(
-            $rule,
-            $verdict,
-            $within->citation,
-            'cool.'.$message,
-            [
-                'gate' => $gate->threshold,
-                'within' => $within->span,
-                'hot' => $case->rules->hot->threshold,
+            rule: $gate->rule,
+            verdict: $verdict,
+            citation: $gate->within->citation,
+            message: 'cool.'.$message,
+            values: [
+                'gate' => $gate->at->threshold,
+                'within' => $within,
+                'hot' => $case->limits->hot->threshold,
                 'least' => $elapsed->least,
                 'greatest' => $elapsed->greatest,
                 'early' => Instant::ofEpoch($early),
                 'late' => Instant::ofEpoch($late),
                 'deadline' => $deadline,
-                'temp' => ($hit ?? $last)->temp,
-                'at' => Instant::ofEpoch(($hit ?? $last)->at),
+                'temp' => $shown->temp,
+                'at' => $shown->instant(),
             ],
-            $track,
-            Instant::ofEpoch($early),
-            $hit !== null ? Instant::ofEpoch($hit->at) : ($block->isOpen ? null : $block->to),
-            $elapsed,
-            $within->span,
-            $verdict === Verdict::Running ? $deadline : null,
-            array_values(array_unique([$below->id, ...($previous === null ? [] : [$previous->id]), ($hit ?? $last)->id])),
-            $hit !== null && $verdict === Verdict::NotShown ? ['cool.decide'] : self::options($verdict, $block, $rule),
+            track: $track,
+            from: Instant::ofEpoch($early),
+            to: $hit !== null ? $hit->instant() : ($block->isOpen ? null : $block->to),
+            elapsed: $elapsed,
+            limit: $within,
+            towards: $gate->at->threshold,
+            deadline: $verdict === Verdict::Running ? $deadline : null,
+            evidence: array_values(array_unique([$below->id, ...($previous === null ? [] : [$previous->id]), $shown->id])),
+            options: $hit !== null && $verdict === Verdict::NotShown ? ['cool.decide'] : self::options($verdict, $block, $gate),
         ));
     }
 
     /** @return array{Reading|null, Reading|null} the first reading at or under the gate from `below` on, and the one before it in the block */
-    private static function hit(Trace $trace, Reading $below, CitedThreshold $gate): array
+    private static function hit(Trace $trace, Reading $below, Gate $gate): array
     {
         $previous = null;
         foreach ($trace->readings as $reading) {
-            if ($reading->order >= $below->order && $reading->temp->isAtMost($gate->threshold)) {
+            if ($reading->order >= $below->order && $reading->temp->isAtMost($gate->at->threshold)) {
                 return [$reading, $previous];
             }
             $previous = $reading;
@@ -136,44 +149,58 @@ final readonly class CoolingCheck implements Check
         return [null, null];
     }
 
-    /** Food that went into the cold while nothing shows it under the hot limit: the clock counts from when it was last hot. */
-    private static function judgeUnread(CaseFile $case, Findings $findings, Stretch $block, string $rule, CitedThreshold $gate, CitedSpan $within): void
+    /** Food that went into the cold while nothing shows it under the hot limit: the time counts from when it was last hot. */
+    private static function judgeUnread(CaseFile $case, Findings $findings, Stretch $block, Gate $gate): void
     {
-        $lastHot = $case->readings->atLeast($case->rules->hot->threshold)->lastBefore($block->endOrder);
-        $early = Instant::ofEpoch($lastHot->at ?? $block->from->epoch);
-        $deadline = $early->plus($within->span);
+        $lastHot = $case->readings->atLeast($case->limits->hot->threshold)->lastBefore($block->endOrder);
+        $early = $lastHot?->instant() ?? $block->from;
+        $within = $gate->within->span;
+        $deadline = $early->plus($within);
         $elapsed = Bounds::ofSeconds(0, $block->to->epoch - $early->epoch);
         $verdict = match (true) {
-            $elapsed->greatest->isLongerThan($within->span) => Verdict::NotShown,
+            $elapsed->greatest->isLongerThan($within) => Verdict::NotShown,
             $block->isOpen => Verdict::Running,
             default => Verdict::Stopped,
         };
         $findings->add(new Finding(
-            $rule,
-            $verdict,
-            $within->citation,
-            'cool.unread_'.$verdict->value,
-            ['gate' => $gate->threshold, 'within' => $within->span, 'hot' => $case->rules->hot->threshold, 'early' => $early, 'greatest' => $elapsed->greatest, 'deadline' => $deadline],
-            null,
-            $early,
-            $block->isOpen ? null : $block->to,
-            $elapsed,
-            $within->span,
-            $verdict === Verdict::Running ? $deadline : null,
-            $lastHot === null ? [] : [$lastHot->id],
-            $verdict === Verdict::Running ? ['cool.read_now'] : self::options($verdict, $block, $rule),
+            rule: $gate->rule,
+            verdict: $verdict,
+            citation: $gate->within->citation,
+            message: 'cool.unread_'.$verdict->value,
+            values: [
+                'gate' => $gate->at->threshold,
+                'within' => $within,
+                'hot' => $case->limits->hot->threshold,
+                'early' => $early,
+                'greatest' => $elapsed->greatest,
+                'deadline' => $deadline,
+            ],
+            from: $early,
+            to: $block->isOpen ? null : $block->to,
+            elapsed: $elapsed,
+            limit: $within,
+            towards: $gate->at->threshold,
+            deadline: $verdict === Verdict::Running ? $deadline : null,
+            evidence: $lastHot === null ? [] : [$lastHot->id],
+            options: $verdict === Verdict::Running ? ['cool.read_now'] : self::options($verdict, $block, $gate),
         ));
         if ($block->isOpen) {
-            $findings->countdown(new Countdown($rule, CountdownKind::Limit, null, $early, $case->asOf, $deadline, $gate->threshold));
-            $findings->turnsAfter($deadline);
+            self::countdown($findings, $gate, null, $early, $case->asOf);
         }
     }
 
+    private static function countdown(Findings $findings, Gate $gate, ?string $track, Instant $early, Instant $late): void
+    {
+        $deadline = $early->plus($gate->within->span);
+        $findings->countdown(new Countdown($gate->rule, CountdownKind::Limit, $track, $early, $late, $deadline, $gate->at->threshold));
+        $findings->turnsAfter($deadline);
+    }
+
     /** @return list<string> */
-    private static function options(Verdict $verdict, Stretch $block, string $rule): array
+    private static function options(Verdict $verdict, Stretch $block, Gate $gate): array
     {
         return match ($verdict) {
-            Verdict::Running => $rule === 'cool.stage1' ? ['cool.faster', 'cool.reheat_once'] : ['cool.faster'],
+            Verdict::Running => $gate->rule === 'cool.stage1' ? ['cool.faster', 'cool.reheat_once'] : ['cool.faster'],
             Verdict::NotShown => $block->isOpen ? ['cool.read_now', 'discard'] : ['discard'],
             Verdict::Broken => ['discard'],
             default => [],

@@ -7,7 +7,8 @@ namespace Verjuicer\Core\Assess\Check;
 use Verjuicer\Core\Assess\Evidence\CaseFile;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Event\Kinds\Cool;
+use Verjuicer\Core\Event\Kinds\Reheat;
 
 /** House limit: a cooling that was stopped by reheating may start again once. */
 final readonly class CoolingRestartCheck implements Check
@@ -16,19 +17,19 @@ final readonly class CoolingRestartCheck implements Check
     {
         $restarts = [];
         foreach ($case->blocksOffTheHeat() as $block) {
-            $next = $case->timeline->stageAfter($block->stages[\count($block->stages) - 1]);
-            if ($block->has(EventType::Cool) && $next?->type() === EventType::Reheat
-                && $case->readingsIn($block)->atMost($case->rules->cold->threshold)->isEmpty()) {
+            $next = $case->timeline->stageAfter($block->last());
+            if ($block->has(Cool::class) && $next?->is(Reheat::class) === true
+                && $case->readingsIn($block)->atMost($case->limits->cold->threshold)->isEmpty()) {
                 $restarts[] = $next->event->id;
             }
         }
         if (\count($restarts) > 1) {
             $findings->add(new Finding(
-                'house.cooling_restarts',
-                null,
-                $case->rules->house->citation,
-                'house.cooling_restarts',
-                ['count' => \count($restarts)],
+                rule: 'house.cooling_restarts',
+                verdict: null,
+                citation: $case->rules->house()->citation,
+                message: 'house.cooling_restarts',
+                values: ['count' => \count($restarts)],
                 evidence: $restarts,
                 options: ['discard'],
             ));

@@ -8,37 +8,37 @@ use Verjuicer\Core\Assess\Evidence\CaseFile;
 use Verjuicer\Core\Assess\Evidence\Silence;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Event\Kinds\HotHold;
 use Verjuicer\Core\Measure\Bounds;
-use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\EventType;
 
 /** House limit: held food is read more often than the record strictly needs. */
 final readonly class HoldRoundCheck implements Check
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
-        $house = $case->rules->house;
-        foreach ($case->stagesOf(EventType::HotHold) as $stage) {
+        $house = $case->rules->house();
+        foreach ($case->stagesOf(HotHold::class) as $stage) {
             $readings = $case->readingsIn($stage);
             $silence = Silence::longestIn($stage->from, $stage->to, $readings);
-            if ($silence->span()->isLongerThan($house->hotHoldCheck)) {
+            $length = $silence->span();
+            if ($length->isLongerThan($house->hotHoldCheck)) {
                 $findings->add(new Finding(
-                    'house.hot_hold_check',
-                    null,
-                    $house->citation,
-                    'house.hot_hold_check',
-                    ['silence' => $silence->span(), 'from' => $silence->from, 'to' => $silence->to, 'limit' => $house->hotHoldCheck],
-                    null,
-                    $silence->from,
-                    $silence->to,
-                    Bounds::ofSeconds($silence->span()->seconds, $silence->span()->seconds),
-                    $house->hotHoldCheck,
+                    rule: 'house.hot_hold_check',
+                    verdict: null,
+                    citation: $house->citation,
+                    message: 'house.hot_hold_check',
+                    values: ['silence' => $length, 'from' => $silence->from, 'to' => $silence->to, 'limit' => $house->hotHoldCheck],
+                    from: $silence->from,
+                    to: $silence->to,
+                    elapsed: Bounds::ofSeconds($length->seconds, $length->seconds),
+                    limit: $house->hotHoldCheck,
                     evidence: [$stage->event->id],
                     options: $stage->isOpen ? ['hot_hold.read_now'] : [],
                 ));
             }
             if ($stage->isOpen) {
-                $findings->turnsAfter(Instant::ofEpoch($readings->last()->at ?? $stage->from->epoch)->plus($house->hotHoldCheck));
+                $since = $readings->last()?->instant() ?? $stage->from;
+                $findings->turnsAfter($since->plus($house->hotHoldCheck));
             }
         }
     }

@@ -13,17 +13,18 @@ use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Event\Kinds\HotHold;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\EventType;
 use Verjuicer\Core\Ruleset\CitedThreshold;
+use Verjuicer\Core\Ruleset\Monitoring;
 
 /** Held food stays at its hot limit, and readings close enough together show it. */
 final readonly class HotHoldCheck implements Check
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
-        foreach ($case->stagesOf(EventType::HotHold) as $stage) {
+        foreach ($case->stagesOf(HotHold::class) as $stage) {
             $limit = $case->hotLimitAt($stage->order);
             $readings = $case->readingsIn($stage);
             $dips = 0;
@@ -64,18 +65,25 @@ final readonly class HotHoldCheck implements Check
             }
         }
         $elapsed = Bounds::ofSeconds($lastBelow - $below->at, $until - $earliest);
-        $house = $case->rules->house;
+        $house = $case->rules->house();
 
         return new Finding(
-            'hot_hold',
-            Verdict::Broken,
-            $limit->citation,
-            'hot_hold.broken',
-            ['limit' => $limit->threshold, 'temp' => $below->temp, 'at' => Instant::ofEpoch($below->at), 'earliest' => Instant::ofEpoch($earliest), 'house' => $house->belowHot],
-            $track,
-            Instant::ofEpoch($earliest),
-            Instant::ofEpoch($below->at),
-            $elapsed,
+            rule: 'hot_hold',
+            verdict: Verdict::Broken,
+            citation: $limit->citation,
+            message: 'hot_hold.broken',
+            values: [
+                'limit' => $limit->threshold,
+                'temp' => $below->temp,
+                'at' => $below->instant(),
+                'earliest' => Instant::ofEpoch($earliest),
+                'house' => $house->belowHot,
+            ],
+            track: $track,
+            from: Instant::ofEpoch($earliest),
+            to: $below->instant(),
+            elapsed: $elapsed,
+            towards: $limit->threshold,
             evidence: [$below->id],
             options: $elapsed->greatest->isLongerThan($house->belowHot) ? ['discard'] : ['hot_hold.reheat', 'discard'],
         );
@@ -83,26 +91,26 @@ final readonly class HotHoldCheck implements Check
 
     private static function silence(CaseFile $case, Stage $stage, CitedThreshold $limit, Trace $readings, bool $isBroken): ?Finding
     {
-        $gap = $case->rules->monitoring->hotHoldGap->span;
+        $gap = $case->rule(Monitoring::class)->hotHoldGap->span;
         $silence = Silence::longestIn($stage->from, $stage->to, $readings);
         $isTooLong = $silence->span()->isLongerThan($gap) || ($readings->isEmpty() && !$stage->isOpen);
         if ($isBroken && !$isTooLong) {
             return null;
         }
         $last = $readings->last();
-        $deadline = Instant::ofEpoch($last->at ?? $stage->from->epoch)->plus($gap);
+        $deadline = ($last?->instant() ?? $stage->from)->plus($gap);
 
         return new Finding(
-            'hot_hold',
-            $isTooLong ? Verdict::NotShown : Verdict::allWell($stage->isOpen),
-            $limit->citation,
-            match (true) {
+            rule: 'hot_hold',
+            verdict: $isTooLong ? Verdict::NotShown : Verdict::allWell($stage->isOpen),
+            citation: $limit->citation,
+            message: match (true) {
                 $readings->isEmpty() => $isTooLong ? 'hot_hold.never_read' : 'hot_hold.not_read_yet',
                 $isTooLong => 'hot_hold.gap',
                 $stage->isOpen => 'hot_hold.running',
                 default => 'hot_hold.met',
             },
-            [
+            values: [
                 'limit' => $limit->threshold,
                 'gap' => $gap,
                 'silence' => $silence->span(),
@@ -114,18 +122,20 @@ final readonly class HotHoldCheck implements Check
             from: $stage->from,
             to: $stage->isOpen ? null : $stage->to,
             limit: $gap,
+            towards: $limit->threshold,
             deadline: $stage->isOpen && !$isTooLong ? $deadline : null,
             evidence: $last === null ? [] : [$last->id],
             options: $isTooLong ? ['hot_hold.read_now', 'discard'] : [],
         );
     }
 
-    private static function countdowns(CaseFile $case, Stage $stage, CitedThreshold $held, Trace $readings, Findings $findings): void
+    private static function countdowns(CaseFile $case, Stage $stage, CitedThreshold $limit, Trace $readings, Findings $findings): void
     {
-        $since = Instant::ofEpoch($readings->last()->at ?? $stage->from->epoch);
-        $limit = $since->plus($case->rules->monitoring->hotHoldGap->span);
-        $findings->countdown(new Countdown('hot_hold', CountdownKind::Check, null, $since, $since, $since->plus($case->rules->house->hotHoldCheck), $held->threshold));
-        $findings->countdown(new Countdown('hot_hold', CountdownKind::Limit, null, $since, $since, $limit, $held->threshold));
-        $findings->turnsAfter($limit);
+        $since = $readings->last()?->instant() ?? $stage->from;
+        $round = $since->plus($case->rules->house()->hotHoldCheck);
+        $last = $since->plus($case->rule(Monitoring::class)->hotHoldGap->span);
+        $findings->countdown(new Countdown('hot_hold', CountdownKind::Check, null, $since, $since, $round, $limit->threshold));
+        $findings->countdown(new Countdown('hot_hold', CountdownKind::Limit, null, $since, $since, $last, $limit->threshold));
+        $findings->turnsAfter($last);
     }
 }

@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Assess\Check;
 use Verjuicer\Core\Assess\Evidence\CaseFile;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
-use Verjuicer\Core\Record\Extras;
+use Verjuicer\Core\Event\Kinds\Note;
 
 /** Names food that was put together with another batch's: the older date counts for all of it. */
 final readonly class MixedCheck implements Check
@@ -15,15 +15,14 @@ final readonly class MixedCheck implements Check
     public function judge(CaseFile $case, Findings $findings): void
     {
         foreach ($case->timeline->events as $event) {
-            $extras = new Extras($event);
-            $from = $extras->text('mixed_from');
-            if ($from !== null) {
+            $note = $event->detail;
+            if ($note instanceof Note && $note->mixedFrom !== null) {
                 $findings->add(new Finding(
-                    'house.mixed',
-                    null,
-                    $case->rules->house->citation,
-                    'house.mixed',
-                    ['batch' => $from, 'use_by' => $extras->text('use_by') ?? '–', 'at' => $event->at],
+                    rule: 'house.mixed',
+                    verdict: null,
+                    citation: $case->rules->house()->citation,
+                    message: 'house.mixed',
+                    values: ['batch' => $note->mixedFrom, 'use_by' => $note->useBy ?? '–', 'at' => $event->at],
                     from: $event->at,
                     evidence: [$event->id],
                 ));

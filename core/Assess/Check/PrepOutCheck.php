@@ -9,37 +9,36 @@ use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\Prep;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Span;
-use Verjuicer\Core\Record\EventType;
 
 /** House limit: how long raw meat may be out of refrigeration for prep before a caution. */
 final readonly class PrepOutCheck implements Check
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
-        $house = $case->rules->house;
-        foreach ($case->stagesOf(EventType::Prep) as $stage) {
-            foreach ($case->stagesOf(EventType::Cook) as $cook) {
-                if ($cook->order < $stage->order) {
-                    // What is prepared after a cook is off the heat, and judged as that.
-                    continue 2;
-                }
+        $house = $case->rules->house();
+        $firstCook = $case->stagesOf(Cook::class)[0]->order ?? \PHP_INT_MAX;
+        foreach ($case->stagesOf(Prep::class) as $stage) {
+            if ($firstCook < $stage->order) {
+                // What is prepared after a cook is off the heat, and judged as that.
+                continue;
             }
             $out = Span::between($stage->from, $stage->to);
             $deadline = $stage->from->plus($house->prepOut);
             if ($out->isLongerThan($house->prepOut)) {
                 $findings->add(new Finding(
-                    'house.prep_out',
-                    null,
-                    $house->citation,
-                    $stage->isOpen ? 'house.prep_out_open' : 'house.prep_out',
-                    ['out' => $out, 'limit' => $house->prepOut, 'start' => $stage->from],
-                    null,
-                    $stage->from,
-                    $stage->isOpen ? null : $stage->to,
-                    Bounds::ofSeconds($out->seconds, $out->seconds),
-                    $house->prepOut,
+                    rule: 'house.prep_out',
+                    verdict: null,
+                    citation: $house->citation,
+                    message: $stage->isOpen ? 'house.prep_out_open' : 'house.prep_out',
+                    values: ['out' => $out, 'limit' => $house->prepOut, 'start' => $stage->from],
+                    from: $stage->from,
+                    to: $stage->isOpen ? null : $stage->to,
+                    elapsed: Bounds::ofSeconds($out->seconds, $out->seconds),
+                    limit: $house->prepOut,
                     evidence: [$stage->event->id],
                     options: $stage->isOpen ? ['house.back_to_cold'] : [],
                 ));

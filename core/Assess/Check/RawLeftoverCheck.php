@@ -7,8 +7,9 @@ namespace Verjuicer\Core\Assess\Check;
 use Verjuicer\Core\Assess\Evidence\CaseFile;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
-use Verjuicer\Core\Record\Detail\Action;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Event\Kinds\Action;
+use Verjuicer\Core\Event\Kinds\Inject;
+use Verjuicer\Core\Event\Kinds\Spritz;
 
 /** House limit: brine or spritz that touched raw meat is thrown away, and the record says so. */
 final readonly class RawLeftoverCheck implements Check
@@ -19,7 +20,7 @@ final readonly class RawLeftoverCheck implements Check
     {
         $last = null;
         foreach ($case->timeline->events as $event) {
-            if ($event->type === EventType::Inject || $event->type === EventType::Spritz) {
+            if ($event->is(Inject::class, Spritz::class)) {
                 $last = $event;
             } elseif ($event->detail instanceof Action && $event->detail->finding === self::RULE) {
                 $last = null;
@@ -27,11 +28,11 @@ final readonly class RawLeftoverCheck implements Check
         }
         if ($last !== null) {
             $findings->add(new Finding(
-                self::RULE,
-                null,
-                $case->rules->house->citation,
-                'house.raw_leftover_'.$last->type->value,
-                ['at' => $last->at],
+                rule: self::RULE,
+                verdict: null,
+                citation: $case->rules->house()->citation,
+                message: 'house.raw_leftover_'.$last->kind()->name(),
+                values: ['at' => $last->at],
                 from: $last->at,
                 evidence: [$last->id],
                 options: ['house.throw_leftover'],

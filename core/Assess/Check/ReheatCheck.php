@@ -13,24 +13,26 @@ use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Event\Kinds\Discard;
+use Verjuicer\Core\Event\Kinds\Reheat;
 use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\ReheatPurpose;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\Detail\Reheat;
-use Verjuicer\Core\Record\EventType;
-use Verjuicer\Core\Ruleset\CitedThreshold;
+use Verjuicer\Core\Measure\Threshold;
+use Verjuicer\Core\Ruleset\ReheatingRules;
 
 /** Food reheated to be held hot reaches its target in time. */
 final readonly class ReheatCheck implements Check
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
-        $target = $case->product->form === Form::CommercialReadyToEat ? $case->rules->reheatCommercial : $case->rules->reheatOwn;
-        foreach ($case->stagesOf(EventType::Reheat) as $stage) {
-            $detail = $stage->event->detail;
-            \assert($detail instanceof Reheat);
-            if ($detail->for !== ReheatPurpose::HotHold) {
+        $rules = $case->rule(ReheatingRules::class);
+        $target = $case->product->form === Form::CommercialReadyToEat ? $rules->commercial->threshold : $rules->own->threshold;
+        foreach ($case->stagesOf(Reheat::class) as $stage) {
+            $reheat = $stage->event->detail;
+            \assert($reheat instanceof Reheat);
+            if ($reheat->for !== ReheatPurpose::HotHold) {
                 continue;
             }
             $readings = $case->readingsIn($stage);
@@ -43,33 +45,27 @@ final readonly class ReheatCheck implements Check
         }
     }
 
-    private static function judgeTrack(CaseFile $case, Findings $findings, Stage $stage, CitedThreshold $target, string $track, Trace $trace): void
+    private static function judgeTrack(CaseFile $case, Findings $findings, Stage $stage, Threshold $target, string $track, Trace $trace): void
     {
-        $within = $case->rules->reheating->span;
-        $hit = $previous = null;
-        foreach ($trace->readings as $reading) {
-            if ($reading->temp->isAtLeast($target->threshold)) {
-                $hit = $reading;
-                break;
-            }
-            $previous = $reading;
-        }
-        $last = $hit ?? $trace->last();
+        $within = $case->rule(ReheatingRules::class)->within;
+        $hit = $trace->atLeast($target)->first();
+        $previous = $hit === null ? $trace->last() : $trace->lastBefore($hit->order);
+        $last = $hit ?? $previous;
         \assert($last !== null, 'a track has a reading');
         $early = self::start($case, $stage, $track, $trace, $hit);
         $late = self::firstWarm($case, $trace, $early);
         $start = Instant::ofEpoch($early);
-        $deadline = $start->plus($within);
+        $deadline = $start->plus($within->span);
         if ($hit !== null) {
             $elapsed = Bounds::ofSeconds($previous === null || $late === null ? 0 : $previous->at - $late, $hit->at - $early);
-            $verdict = Verdict::ofElapsed($elapsed, $within);
+            $verdict = Verdict::ofElapsed($elapsed, $within->span);
             $message = $verdict->value;
         } else {
             $elapsed = Bounds::ofSeconds($late === null ? 0 : $last->at - $late, $stage->to->epoch - $early);
-            $isInTime = !$elapsed->greatest->isLongerThan($within);
-            $wasDiscarded = $case->timeline->stageAfter($stage)?->type() === EventType::Discard;
+            $isInTime = !$elapsed->greatest->isLongerThan($within->span);
+            $wasDiscarded = $case->timeline->stageAfter($stage)?->is(Discard::class) === true;
             $verdict = match (true) {
-                $elapsed->least->isLongerThan($within) => Verdict::Broken,
+                $elapsed->least->isLongerThan($within->span) => Verdict::Broken,
                 $stage->isOpen && $isInTime => Verdict::Running,
                 $wasDiscarded && $isInTime => Verdict::Stopped,
                 default => Verdict::NotShown,
@@ -80,33 +76,35 @@ final readonly class ReheatCheck implements Check
                 default => 'not_reached',
             };
             if ($stage->isOpen) {
-                $findings->countdown(new Countdown('reheat', CountdownKind::Limit, $track, $start, Instant::ofEpoch($late ?? $early), $deadline, $target->threshold));
+                $warm = Instant::ofEpoch($late ?? $early);
+                $findings->countdown(new Countdown('reheat', CountdownKind::Limit, $track, $start, $warm, $deadline, $target));
                 $findings->turnsAfter($deadline);
             }
         }
         $findings->add(new Finding(
-            'reheat',
-            $verdict,
-            $case->rules->reheating->citation,
-            'reheat.'.$message,
-            [
-                'target' => $target->threshold,
-                'within' => $within,
+            rule: 'reheat',
+            verdict: $verdict,
+            citation: $within->citation,
+            message: 'reheat.'.$message,
+            values: [
+                'target' => $target,
+                'within' => $within->span,
                 'least' => $elapsed->least,
                 'greatest' => $elapsed->greatest,
                 'start' => $start,
                 'deadline' => $deadline,
                 'temp' => $last->temp,
-                'at' => Instant::ofEpoch($last->at),
+                'at' => $last->instant(),
             ],
-            $track,
-            $start,
-            $hit !== null ? Instant::ofEpoch($hit->at) : ($stage->isOpen ? null : $stage->to),
-            $elapsed,
-            $within,
-            $verdict === Verdict::Running ? $deadline : null,
-            array_values(array_unique([...($previous === null ? [] : [$previous->id]), $last->id])),
-            match ($verdict) {
+            track: $track,
+            from: $start,
+            to: $hit !== null ? $hit->instant() : ($stage->isOpen ? null : $stage->to),
+            elapsed: $elapsed,
+            limit: $within->span,
+            towards: $target,
+            deadline: $verdict === Verdict::Running ? $deadline : null,
+            evidence: array_values(array_unique([...($previous === null ? [] : [$previous->id]), $last->id])),
+            options: match ($verdict) {
                 Verdict::Running => ['reheat.faster'],
                 Verdict::NotShown, Verdict::Broken => ['discard'],
                 default => [],
@@ -117,7 +115,7 @@ final readonly class ReheatCheck implements Check
     /** Seconds: the start of the stage, or where it was still cold later than that, the last such reading. */
     private static function start(CaseFile $case, Stage $stage, string $track, Trace $trace, ?Reading $hit): int
     {
-        $cold = $case->rules->cold->threshold;
+        $cold = $case->limits->cold->threshold;
         $lastCold = $hit === null
             ? $trace->atMost($cold)->last()
             : $case->tracks[$track]->atMost($cold)->lastBefore($hit->order);
@@ -129,7 +127,7 @@ final readonly class ReheatCheck implements Check
     private static function firstWarm(CaseFile $case, Trace $trace, int $from): ?int
     {
         foreach ($trace->readings as $reading) {
-            if ($reading->at >= $from && $reading->temp->isAbove($case->rules->cold->threshold)) {
+            if ($reading->at >= $from && $reading->temp->isAbove($case->limits->cold->threshold)) {
                 return $reading->at;
             }
         }
@@ -137,25 +135,26 @@ final readonly class ReheatCheck implements Check
         return null;
     }
 
-    private static function judgeUnread(CaseFile $case, Findings $findings, Stage $stage, CitedThreshold $target): void
+    private static function judgeUnread(CaseFile $case, Findings $findings, Stage $stage, Threshold $target): void
     {
-        $within = $case->rules->reheating->span;
-        $deadline = $stage->from->plus($within);
+        $within = $case->rule(ReheatingRules::class)->within;
+        $deadline = $stage->from->plus($within->span);
         $isRunning = $stage->isOpen && !$stage->to->isAfter($deadline);
         $findings->add(new Finding(
-            'reheat',
-            $isRunning ? Verdict::Running : Verdict::NotShown,
-            $case->rules->reheating->citation,
-            $isRunning ? 'reheat.not_read_yet' : 'reheat.never_read',
-            ['target' => $target->threshold, 'within' => $within, 'start' => $stage->from, 'deadline' => $deadline],
+            rule: 'reheat',
+            verdict: $isRunning ? Verdict::Running : Verdict::NotShown,
+            citation: $within->citation,
+            message: $isRunning ? 'reheat.not_read_yet' : 'reheat.never_read',
+            values: ['target' => $target, 'within' => $within->span, 'start' => $stage->from, 'deadline' => $deadline],
             from: $stage->from,
             to: $stage->isOpen ? null : $stage->to,
-            limit: $within,
+            limit: $within->span,
+            towards: $target,
             deadline: $isRunning ? $deadline : null,
             options: $isRunning ? ['reheat.read'] : ['discard'],
         ));
         if ($stage->isOpen) {
-            $findings->countdown(new Countdown('reheat', CountdownKind::Limit, null, $stage->from, $stage->from, $deadline, $target->threshold));
+            $findings->countdown(new Countdown('reheat', CountdownKind::Limit, null, $stage->from, $stage->from, $deadline, $target));
             $findings->turnsAfter($deadline);
         }
     }

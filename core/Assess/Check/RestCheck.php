@@ -11,42 +11,46 @@ use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Assess\Finding\Verdict;
-use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Event\Kinds\ColdHold;
+use Verjuicer\Core\Event\Kinds\Cool;
+use Verjuicer\Core\Event\Kinds\Freeze;
+use Verjuicer\Core\Ruleset\Monitoring;
 
 /** Off the heat without cooling: shown to be hot throughout only by readings close enough together. */
 final readonly class RestCheck implements Check
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
-        $gap = $case->rules->monitoring->restGap;
+        $gap = $case->rule(Monitoring::class)->restGap;
+        $hot = $case->limits->hot->threshold;
         foreach ($case->blocksOffTheHeat() as $block) {
             $readings = $case->readingsIn($block);
-            if ($block->has(EventType::Cool, EventType::ColdHold, EventType::Freeze) || $readings->firstBelow($case->rules->hot->threshold) !== null) {
+            if ($block->has(Cool::class, ColdHold::class, Freeze::class) || $readings->firstBelow($hot) !== null) {
                 continue;
             }
             $silence = Silence::longestIn($block->from, $block->to, $readings);
             $last = $readings->last();
-            $since = Instant::ofEpoch($last->at ?? $block->from->epoch);
+            $since = $last?->instant() ?? $block->from;
             $deadline = $since->plus($gap->span);
             $verdict = $silence->span()->isLongerThan($gap->span) ? Verdict::NotShown : Verdict::allWell($block->isOpen);
             $findings->add(new Finding(
-                'rest',
-                $verdict,
-                $gap->citation,
-                $last === null && $verdict === Verdict::Running ? 'rest.not_read_yet' : 'rest.'.$verdict->value,
-                [
+                rule: 'rest',
+                verdict: $verdict,
+                citation: $gap->citation,
+                message: $last === null && $verdict === Verdict::Running ? 'rest.not_read_yet' : 'rest.'.$verdict->value,
+                values: [
                     'gap' => $gap->span,
                     'silence' => $silence->span(),
                     'from' => $silence->from,
                     'to' => $silence->to,
-                    'hot' => $case->rules->hot->threshold,
+                    'hot' => $hot,
                     'deadline' => $deadline,
                     'count' => \count($readings->readings),
                 ],
                 from: $block->from,
                 to: $block->isOpen ? null : $block->to,
                 limit: $gap->span,
+                towards: $hot,
                 deadline: $verdict === Verdict::Running ? $deadline : null,
                 evidence: $last === null ? [] : [$last->id],
                 options: match ($verdict) {
@@ -56,7 +60,7 @@ final readonly class RestCheck implements Check
                 },
             ));
             if ($block->isOpen) {
-                $findings->countdown(new Countdown('rest', CountdownKind::Check, null, $since, $since, $deadline, $case->rules->hot->threshold));
+                $findings->countdown(new Countdown('rest', CountdownKind::Check, null, $since, $since, $deadline, $hot));
                 $findings->turnsAfter($deadline);
             }
         }

@@ -7,20 +7,26 @@ namespace Verjuicer\Core\Assess\Check;
 use Verjuicer\Core\Assess\Evidence\CaseFile;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
-use Verjuicer\Core\Record\EventType;
-use Verjuicer\Core\Record\Extras;
+use Verjuicer\Core\Event\Kinds\Reheat;
 
 /** Names a reheat on equipment that holds hot but does not reheat: a steam table, a chafing dish, a holding cabinet. */
 final readonly class SteamTableReheatCheck implements Check
 {
-    /** What the application writes as the method of such a reheat. */
-    public const METHODS = ['steam_table', 'chafing_dish', 'cabinet'];
-
     public function judge(CaseFile $case, Findings $findings): void
     {
-        foreach ($case->stagesOf(EventType::Reheat) as $stage) {
-            if (\in_array((new Extras($stage->event))->text('on'), self::METHODS, true)) {
-                $findings->add(new Finding('house.steam_table_reheat', null, $case->rules->house->citation, 'house.steam_table_reheat', ['at' => $stage->from], from: $stage->from, evidence: [$stage->event->id], options: ['reheat.faster']));
+        foreach ($case->stagesOf(Reheat::class) as $stage) {
+            $reheat = $stage->event->detail;
+            if ($reheat instanceof Reheat && $reheat->on?->onlyHolds() === true) {
+                $findings->add(new Finding(
+                    rule: 'house.steam_table_reheat',
+                    verdict: null,
+                    citation: $case->rules->house()->citation,
+                    message: 'house.steam_table_reheat',
+                    values: ['at' => $stage->from],
+                    from: $stage->from,
+                    evidence: [$stage->event->id],
+                    options: $stage->isOpen ? ['reheat.faster'] : [],
+                ));
             }
         }
     }

@@ -5,32 +5,36 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Check;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
-use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Ruleset\HouseLimits;
 
 /** House limit: two thermometers on one spot shortly after one another read much the same. */
 final readonly class ThermometerAgreementCheck implements Check
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
-        $house = $case->rules->house;
+        $house = $case->rules->house();
         foreach ($case->tracks as $track => $trace) {
             $previous = null;
             foreach ($trace->readings as $reading) {
-                if ($previous !== null && $previous->thermometer !== null && $reading->thermometer !== null
-                    && $previous->thermometer !== $reading->thermometer
-                    && $reading->at - $previous->at <= $house->agreementWithin->seconds
-                    && !$house->agreement->covers($previous->temp, $reading->temp)) {
+                if ($previous !== null && self::disagree($previous, $reading, $house)) {
                     $findings->add(new Finding(
-                        'house.thermometers_disagree',
-                        null,
-                        $house->agreement->citation,
-                        'house.thermometers_disagree',
-                        ['one' => $previous->thermometer, 'other' => $reading->thermometer, 'temp' => $previous->temp, 'temp_other' => $reading->temp, 'at' => Instant::ofEpoch($reading->at)],
-                        $track,
-                        Instant::ofEpoch($previous->at),
-                        Instant::ofEpoch($reading->at),
+                        rule: 'house.thermometers_disagree',
+                        verdict: null,
+                        citation: $house->agreement->citation,
+                        message: 'house.thermometers_disagree',
+                        values: [
+                            'one' => $previous->thermometer ?? '',
+                            'other' => $reading->thermometer ?? '',
+                            'temp' => $previous->temp,
+                            'temp_other' => $reading->temp,
+                            'at' => $reading->instant(),
+                        ],
+                        track: $track,
+                        from: $previous->instant(),
+                        to: $reading->instant(),
                         evidence: [$previous->id, $reading->id],
                         options: ['thermometer.check'],
                     ));
@@ -38,5 +42,13 @@ final readonly class ThermometerAgreementCheck implements Check
                 $previous = $reading;
             }
         }
+    }
+
+    private static function disagree(Reading $one, Reading $other, HouseLimits $house): bool
+    {
+        return $one->thermometer !== null && $other->thermometer !== null
+            && $one->thermometer !== $other->thermometer
+            && $other->at - $one->at <= $house->agreementWithin->seconds
+            && !$house->agreement->covers($one->temp, $other->temp);
     }
 }

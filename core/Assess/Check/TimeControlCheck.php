@@ -12,21 +12,21 @@ use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Event\Kinds\TimeControl;
 use Verjuicer\Core\Food\TimePlan;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Threshold;
-use Verjuicer\Core\Record\Detail\TimeControl;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Ruleset\TimeControlRules;
 
 /** Time as a public health control: a good start, no longer than the plan, and never back. */
 final readonly class TimeControlCheck implements Check
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
-        foreach ($case->stagesOf(EventType::TimeControl) as $stage) {
+        foreach ($case->stagesOf(TimeControl::class) as $stage) {
             $detail = $stage->event->detail;
             \assert($detail instanceof TimeControl);
             $count = \count($findings->all());
@@ -37,19 +37,27 @@ final readonly class TimeControlCheck implements Check
                 self::judgeCeiling($case, $findings, $stage, $detail->plan);
             }
             if (\count($findings->all()) === $count) {
-                $findings->add(self::finding($case, $stage, $detail->plan, Verdict::allWell($stage->isOpen), $stage->isOpen ? 'running' : 'met'));
+                $message = $stage->isOpen ? 'running' : 'met';
+                $findings->add(self::finding($case, $stage, $detail->plan, Verdict::allWell($stage->isOpen), $message));
             }
         }
     }
 
     private static function judgeStart(CaseFile $case, Findings $findings, Stage $stage, TimePlan $plan): void
     {
-        $rules = $case->rules->timeControl;
-        $until = $stage->from->plus($rules->startReadingAfter);
+        $until = $stage->from->plus($case->rule(TimeControlRules::class)->startReadingAfter);
         $start = self::startReading($case, $stage);
         if ($start === null) {
             $isRunning = $stage->isOpen && !$case->asOf->isAfter($until);
-            $findings->add(self::finding($case, $stage, $plan, $isRunning ? Verdict::Running : Verdict::NotShown, $isRunning ? 'start_not_read_yet' : 'start_not_read', ['until' => $until], $isRunning ? ['time_control.read_start'] : ['discard']));
+            $findings->add(self::finding(
+                $case,
+                $stage,
+                $plan,
+                $isRunning ? Verdict::Running : Verdict::NotShown,
+                $isRunning ? 'start_not_read_yet' : 'start_not_read',
+                ['until' => $until],
+                $isRunning ? ['time_control.read_start'] : ['discard'],
+            ));
             if ($isRunning) {
                 $findings->countdown(new Countdown('time_control', CountdownKind::Check, null, $stage->from, $stage->from, $until));
                 $findings->turnsAfter($until);
@@ -58,16 +66,18 @@ final readonly class TimeControlCheck implements Check
             return;
         }
         $isHot = $plan === TimePlan::Hot4h;
-        $limit = $isHot ? $case->rules->hot->threshold : $case->rules->cold->threshold;
+        $limit = $isHot ? $case->limits->hot->threshold : $case->limits->cold->threshold;
         if ($isHot ? $start->temp->isBelow($limit) : $start->temp->isAbove($limit)) {
-            $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, $isHot ? 'start_below' : 'start_above', ['temp' => $start->temp, 'limit' => $limit, 'at' => Instant::ofEpoch($start->at)], ['discard'], [$start->id]));
+            $values = ['temp' => $start->temp, 'limit' => $limit, 'at' => $start->instant()];
+            $message = $isHot ? 'start_below' : 'start_above';
+            $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, $message, $values, ['discard'], [$start->id]));
         }
     }
 
     /** The last reading of any track from some time before the start to some time after it, both ends included. */
     private static function startReading(CaseFile $case, Stage $stage): ?Reading
     {
-        $rules = $case->rules->timeControl;
+        $rules = $case->rule(TimeControlRules::class);
         $from = $stage->from->epoch - $rules->startReadingBefore->seconds;
         $to = $stage->from->epoch + $rules->startReadingAfter->seconds;
         $candidate = $case->readings->lastUntil($to);
@@ -77,7 +87,7 @@ final readonly class TimeControlCheck implements Check
 
     private static function judgeLength(CaseFile $case, Findings $findings, Stage $stage, TimePlan $plan): void
     {
-        $limit = $case->rules->timeControl->limitOf($plan)->span;
+        $limit = $case->rule(TimeControlRules::class)->limitOf($plan)->span;
         $deadline = $stage->from->plus($limit);
         if (Span::between($stage->from, $stage->to)->isLongerThan($limit)) {
             $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, 'too_long', [], ['discard']));
@@ -91,30 +101,33 @@ final readonly class TimeControlCheck implements Check
     private static function judgeReturn(CaseFile $case, Findings $findings, Stage $stage, TimePlan $plan): void
     {
         $next = $case->timeline->stageAfter($stage);
-        if ($next !== null && !$next->type()->isEnd()) {
-            $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, 'returned', ['stage' => $next->type()->value], ['discard'], [$stage->event->id, $next->event->id]));
+        if ($next !== null && !$next->isEnd()) {
+            $evidence = [$stage->event->id, $next->event->id];
+            $values = ['stage' => $next->name()];
+            $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, 'returned', $values, ['discard'], $evidence));
         }
     }
 
     private static function judgeCeiling(CaseFile $case, Findings $findings, Stage $stage, TimePlan $plan): void
     {
-        $ceiling = $case->rules->timeControlColdCeiling;
-        $unread = $case->rules->timeControl->unreadAtMost->span;
+        $rules = $case->rule(TimeControlRules::class);
+        $ceiling = $rules->coldCeiling->threshold;
+        $unread = $rules->unreadAtMost->span;
         $readings = $case->readingsIn($stage);
-        foreach ($readings->readings as $reading) {
-            if ($reading->temp->isAbove($ceiling->threshold)) {
-                $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, 'above_ceiling', ['temp' => $reading->temp, 'limit' => $ceiling->threshold, 'at' => Instant::ofEpoch($reading->at)], ['discard'], [$reading->id]));
-                break;
-            }
+        $above = $readings->firstAbove($ceiling);
+        if ($above !== null) {
+            $values = ['temp' => $above->temp, 'limit' => $ceiling, 'at' => $above->instant()];
+            $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, 'above_ceiling', $values, ['discard'], [$above->id]));
         }
         if (!$readings->isEmpty()) {
             return;
         }
         if (Span::between($stage->from, $stage->to)->isLongerThan($unread)) {
-            $findings->add(self::finding($case, $stage, $plan, Verdict::NotShown, 'unread', ['limit' => $ceiling->threshold, 'unread' => $unread], $stage->isOpen ? ['time_control.read_now', 'discard'] : ['discard']));
+            $values = ['limit' => $ceiling, 'unread' => $unread];
+            $findings->add(self::finding($case, $stage, $plan, Verdict::NotShown, 'unread', $values, ['discard']));
         } elseif ($stage->isOpen) {
             $due = $stage->from->plus($unread);
-            $findings->countdown(new Countdown('time_control', CountdownKind::Check, null, $stage->from, $stage->from, $due));
+            $findings->countdown(new Countdown('time_control', CountdownKind::Check, null, $stage->from, $stage->from, $due, $ceiling));
             $findings->turnsAfter($due);
         }
     }
@@ -124,26 +137,34 @@ final readonly class TimeControlCheck implements Check
      * @param list<string>                                             $options
      * @param list<string>                                             $evidence
      */
-    private static function finding(CaseFile $case, Stage $stage, TimePlan $plan, Verdict $verdict, string $message, array $values = [], array $options = [], array $evidence = []): Finding
-    {
-        $limit = $case->rules->timeControl->limitOf($plan);
+    private static function finding(
+        CaseFile $case,
+        Stage $stage,
+        TimePlan $plan,
+        Verdict $verdict,
+        string $message,
+        array $values = [],
+        array $options = [],
+        array $evidence = [],
+    ): Finding {
+        $limit = $case->rule(TimeControlRules::class)->limitOf($plan);
         $deadline = $stage->from->plus($limit->span);
         $held = Span::between($stage->from, $stage->to);
+        $values += ['within' => $limit->span, 'held' => $held, 'start' => $stage->from, 'deadline' => $deadline];
 
         return new Finding(
-            'time_control',
-            $verdict,
-            $limit->citation,
-            'time_control.'.$message,
-            $values + ['within' => $limit->span, 'held' => $held, 'start' => $stage->from, 'deadline' => $deadline],
-            null,
-            $stage->from,
-            $stage->isOpen ? null : $stage->to,
-            Bounds::ofSeconds($held->seconds, $held->seconds),
-            $limit->span,
-            $verdict === Verdict::Running ? $deadline : null,
-            $evidence === [] ? [$stage->event->id] : $evidence,
-            $options,
+            rule: 'time_control',
+            verdict: $verdict,
+            citation: $limit->citation,
+            message: 'time_control.'.$message,
+            values: $values,
+            from: $stage->from,
+            to: $stage->isOpen ? null : $stage->to,
+            elapsed: Bounds::ofSeconds($held->seconds, $held->seconds),
+            limit: $limit->span,
+            deadline: $verdict === Verdict::Running ? $deadline : null,
+            evidence: $evidence === [] ? [$stage->event->id] : $evidence,
+            options: $options,
         );
     }
 }

@@ -9,33 +9,37 @@ use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Event\EndsBatch;
+use Verjuicer\Core\Event\Kinds\Freeze;
+use Verjuicer\Core\Event\Kinds\Pack;
+use Verjuicer\Core\Event\Kinds\Reheat;
+use Verjuicer\Core\Food\Animal;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Span;
-use Verjuicer\Core\Record\Detail\ByMethod;
 use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\EventType;
-use Verjuicer\Core\Record\Extras;
+use Verjuicer\Core\Ruleset\VacuumPackRules;
 
-/** A vacuum pack made on site without an approved plan: out of the bag within 48 h. Frozen time does not count. */
+/** A vacuum pack made on site without an approved plan: out of the bag in time, frozen time not counted; and never fish that is not frozen. */
 final readonly class VacuumPackCheck implements Check
 {
-    public const METHOD = 'vacuum';
+    /** What the application writes as the method of such a pack. */
+    private const METHOD = 'vacuum';
 
     public function judge(CaseFile $case, Findings $findings): void
     {
         $packed = null;
         foreach ($case->timeline->events as $event) {
-            if ($event->detail instanceof ByMethod && $event->type === EventType::Pack) {
-                $isVacuum = $event->detail->method === self::METHOD && (new Extras($event))->text('plan_name') === null;
+            if ($event->detail instanceof Pack) {
+                $isVacuum = $event->detail->method === self::METHOD && $event->detail->planName === null;
                 $packed = $this->closed($case, $findings, $packed, $event, $isVacuum);
-            } elseif ($event->type === EventType::Reheat || $event->type->isEnd()) {
+            } elseif ($event->detail instanceof Reheat || $event->detail instanceof EndsBatch) {
                 $packed = $this->closed($case, $findings, $packed, $event, false);
             }
         }
         if ($packed === null || $case->timeline->hasEnded()) {
             return;
         }
-        $within = $case->rules->vacuumPack;
+        $within = $case->rule(VacuumPackRules::class)->within;
         $frozen = $this->frozen($case, $packed, $case->asOf->epoch);
         $held = $case->asOf->epoch - $packed->at->epoch - $frozen;
         $deadline = $packed->at->plus(Span::ofSeconds($within->span->seconds + $frozen));
@@ -51,9 +55,21 @@ final readonly class VacuumPackCheck implements Check
     {
         if ($packed !== null) {
             $held = $now->at->epoch - $packed->at->epoch - $this->frozen($case, $packed, $now->at->epoch);
-            if ($held > $case->rules->vacuumPack->span->seconds) {
+            if ($held > $case->rule(VacuumPackRules::class)->within->span->seconds) {
                 $findings->add($this->finding($case, $packed, $held, 'house.vacuum_late'));
             }
+        }
+        if ($isVacuum && $case->product->animal === Animal::Fish && !$this->isFrozenAt($case, $now)) {
+            $findings->add(new Finding(
+                rule: 'house.vacuum_pack',
+                verdict: null,
+                citation: $case->rule(VacuumPackRules::class)->fishCitation,
+                message: 'house.vacuum_fish',
+                values: ['at' => $now->at],
+                from: $now->at,
+                evidence: [$now->id],
+                options: ['discard'],
+            ));
         }
 
         return $isVacuum ? $now : null;
@@ -61,14 +77,14 @@ final readonly class VacuumPackCheck implements Check
 
     private function finding(CaseFile $case, Event $packed, int $held, string $message): Finding
     {
-        $within = $case->rules->vacuumPack;
+        $within = $case->rule(VacuumPackRules::class)->within;
 
         return new Finding(
-            'house.vacuum_pack',
-            null,
-            $within->citation,
-            $message,
-            ['held' => Span::ofSeconds($held), 'within' => $within->span, 'at' => $packed->at],
+            rule: 'house.vacuum_pack',
+            verdict: null,
+            citation: $within->citation,
+            message: $message,
+            values: ['held' => Span::ofSeconds($held), 'within' => $within->span, 'at' => $packed->at],
             from: $packed->at,
             elapsed: Bounds::ofSeconds($held, $held),
             limit: $within->span,
@@ -80,10 +96,21 @@ final readonly class VacuumPackCheck implements Check
     private function frozen(CaseFile $case, Event $packed, int $until): int
     {
         $seconds = 0;
-        foreach ($case->stagesOf(EventType::Freeze) as $stage) {
+        foreach ($case->stagesOf(Freeze::class) as $stage) {
             $seconds += max(0, min($until, $stage->to->epoch) - max($packed->at->epoch, $stage->from->epoch));
         }
 
         return $seconds;
+    }
+
+    private function isFrozenAt(CaseFile $case, Event $packed): bool
+    {
+        foreach ($case->stagesOf(Freeze::class) as $stage) {
+            if ($stage->from->epoch <= $packed->at->epoch && $packed->at->epoch < $stage->to->epoch) {
+                return true;
+            }
+        }
+
+        return false;
     }
 }

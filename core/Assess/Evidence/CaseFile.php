@@ -4,17 +4,22 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Evidence;
 
+use Verjuicer\Core\Event\CarriesSurfaceInside;
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\Kinds;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\Detail\ProbeMoved;
-use Verjuicer\Core\Record\EventType;
 use Verjuicer\Core\Record\Product;
 use Verjuicer\Core\Record\Site;
 use Verjuicer\Core\Ruleset\CitedThreshold;
+use Verjuicer\Core\Ruleset\Limits;
+use Verjuicer\Core\Ruleset\RulePart;
 use Verjuicer\Core\Ruleset\RuleSet;
 
 /** What the checks look at: one batch at one moment with the readings to be believed, and what several checks need of each other. */
 final class CaseFile
 {
+    public readonly Limits $limits;
+
     public readonly Trace $readings;
 
     /** @var array<string, Trace> by track */
@@ -44,15 +49,34 @@ final class CaseFile
         public readonly Timeline $timeline,
         array $readings,
     ) {
+        $this->limits = $rules->limits();
         $this->readings = new Trace($readings);
         $this->tracks = $this->readings->byTrack();
         $this->asOf = $timeline->asOf;
     }
 
-    /** @return list<Stage> */
-    public function stagesOf(EventType $type): array
+    /**
+     * The numbers of one subject of the rule set.
+     *
+     * @template T of RulePart
+     *
+     * @param class-string<T> $part
+     *
+     * @return T
+     */
+    public function rule(string $part): RulePart
     {
-        return array_values(array_filter($this->timeline->stages, static fn (Stage $stage): bool => $stage->type() === $type));
+        return $this->rules->get($part);
+    }
+
+    /**
+     * @param class-string<Detail> ...$kinds
+     *
+     * @return list<Stage>
+     */
+    public function stagesOf(string ...$kinds): array
+    {
+        return array_values(array_filter($this->timeline->stages, static fn (Stage $stage): bool => $stage->is(...$kinds)));
     }
 
     public function readingsIn(Stage|Stretch $part): Trace
@@ -63,7 +87,14 @@ final class CaseFile
     /** @return list<CookOutcome> in order; none where the product has no cooking rule */
     public function cooks(): array
     {
-        return $this->cooks ??= array_map(fn (CookWindow $window): CookOutcome => CookOutcome::of($this, $window), CookWindow::allOf($this));
+        if ($this->cooks === null) {
+            $this->cooks = [];
+            foreach (CookWindow::allOf($this) as $window) {
+                $this->cooks[] = CookOutcome::of($this, $window);
+            }
+        }
+
+        return $this->cooks;
     }
 
     /**
@@ -75,9 +106,10 @@ final class CaseFile
     {
         if ($this->blocks === null) {
             $this->blocks = [];
-            foreach ($this->timeline->runsOf([EventType::Rest, EventType::Prep, EventType::Cool, EventType::ColdHold, EventType::Freeze]) as $run) {
+            $off = [Kinds\Rest::class, Kinds\Prep::class, Kinds\Cool::class, Kinds\ColdHold::class, Kinds\Freeze::class];
+            foreach ($this->timeline->runsOf(...$off) as $run) {
                 $before = $this->timeline->stages[$run[0]->index - 1] ?? null;
-                if ($before !== null && \in_array($before->type(), [EventType::Cook, EventType::HotHold, EventType::Reheat], true)) {
+                if ($before?->is(Kinds\Cook::class, Kinds\HotHold::class, Kinds\Reheat::class) === true) {
                     $this->blocks[] = new Stretch($run);
                 }
             }
@@ -97,7 +129,7 @@ final class CaseFile
             $last = $cook;
         }
 
-        return $last !== null && $last->earnsRoastLimit() && !$this->isPierced() ? $this->rules->hotRoast : $this->rules->hot;
+        return $last?->earnsRoastLimit() === true && !$this->isPierced() ? $this->limits->hotRoast : $this->limits->hot;
     }
 
     /** @return array<int, string> the track each probe move left, by the place of the move */
@@ -106,7 +138,7 @@ final class CaseFile
         if ($this->probeMoves === null) {
             $this->probeMoves = [];
             foreach ($this->timeline->events as $order => $event) {
-                if ($event->detail instanceof ProbeMoved) {
+                if ($event->detail instanceof Kinds\ProbeMoved) {
                     $this->probeMoves[$order] = $event->detail->piece.'/'.$event->detail->spot;
                 }
             }
@@ -126,7 +158,7 @@ final class CaseFile
         if ($this->firstPiercing === null) {
             $this->firstPiercing = \PHP_INT_MAX;
             foreach ($this->timeline->events as $place => $event) {
-                if ($event->type->carriesSurfaceInside()) {
+                if ($event->detail instanceof CarriesSurfaceInside) {
                     $this->firstPiercing = $place;
                     break;
                 }

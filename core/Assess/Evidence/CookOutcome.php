@@ -11,6 +11,8 @@ use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Threshold;
+use Verjuicer\Core\Ruleset\CookingRules;
+use Verjuicer\Core\Ruleset\CoolingRules;
 
 /** What the readings show of one cook: for each track that counts, and for pieces that were not read. */
 final readonly class CookOutcome
@@ -19,28 +21,31 @@ final readonly class CookOutcome
      * @param non-empty-list<Finding> $findings
      * @param list<Countdown>         $countdowns
      */
-    private function __construct(public CookWindow $window, public Verdict $verdict, public array $findings, public array $countdowns)
-    {
+    private function __construct(
+        public CookWindow $window,
+        public Verdict $verdict,
+        public array $findings,
+        public array $countdowns,
+    ) {
     }
 
     public static function of(CaseFile $case, CookWindow $window): self
     {
-        $findings = [];
-        $countdowns = [];
-        $pieces = [];
-        foreach ($case->readingsIn($window->stretch)->byTrack() as $track => $trace) {
-            $walk = self::walk($case, $window, $track, $trace);
-            if ($walk === null) {
+        $findings = $countdowns = $pieces = [];
+        foreach (self::tracks($case, $window) as $track) {
+            $pieces[$track->piece()] = $track->piece();
+            if ($track->reached !== null) {
+                $findings[] = self::met($window, $track);
                 continue;
             }
-            [$pieces[], $findings[], $countdown] = $walk;
+            [$finding, $countdown] = self::notReached($case, $window, $track);
+            $findings[] = $finding;
             if ($countdown !== null) {
                 $countdowns[] = $countdown;
             }
         }
-        $pieces = array_values(array_unique($pieces));
-        if ($findings === [] || \count($pieces) < $case->product->pieces) {
-            $findings[] = self::unread($case, $window, $pieces);
+        if ($findings === [] || \count($pieces) < $case->product->held()) {
+            $findings[] = self::unread($case, $window, array_values($pieces));
         }
         $verdict = Verdict::Met;
         foreach ($findings as $finding) {
@@ -56,93 +61,102 @@ final readonly class CookOutcome
         return $this->window->lowRows === LowRows::Open && $this->verdict === Verdict::Met;
     }
 
-    /** @return array{int, Finding, Countdown|null}|null the piece, what its track shows; null where no reading of it is left to count */
-    private static function walk(CaseFile $case, CookWindow $window, string $track, Trace $trace): ?array
+    /** @return list<TrackInCook> those that count: not one read raw at a spot nobody went back to, where its piece was read warm elsewhere since */
+    private static function tracks(CaseFile $case, CookWindow $window): array
     {
-        $moves = self::movesFrom($case, $window, $track);
-        $dwell = new Dwell($window->openRows, $case->rules->monitoring);
-        $last = null;
-        foreach ($trace->readings as $reading) {
-            if ($moves !== [] && $moves[0] < $reading->order) {
-                // The probe left this spot before anything was reached here: what it read so far may not have been the coldest place.
-                while ($moves !== [] && $moves[0] < $reading->order) {
-                    array_shift($moves);
-                }
-                $dwell = new Dwell($window->openRows, $case->rules->monitoring);
+        $rules = $case->rule(CookingRules::class);
+        $tracks = [];
+        foreach ($case->readingsIn($window->stretch)->byTrack() as $name => $trace) {
+            $track = TrackInCook::of($name, $trace, $window, $rules, self::movesFrom($case, $window, $name));
+            if ($track !== null) {
+                $tracks[] = $track;
             }
-            $reached = $dwell->see($reading);
-            if ($reached !== null) {
-                return [$reading->piece, self::met($window, $track, $reached[0]->temperature, $reached[0]->dwell, $reached[1], $reading), null];
-            }
-            $last = $reading;
         }
-        if ($dwell->highest === null || $last === null || $moves !== []) {
-            return null;
+        $middle = $case->rule(CoolingRules::class)->middle->threshold;
+        $until = $window->stretch->from->plus($rules->rawUntil)->epoch;
+        $counted = [];
+        foreach ($tracks as $track) {
+            $isElsewhere = false;
+            if ($track->isRaw($middle, $until)) {
+                foreach ($tracks as $other) {
+                    $isElsewhere = $isElsewhere
+                        || $other !== $track && $other->piece() === $track->piece() && $other->isWarmAfter($track->last(), $middle);
+                }
+            }
+            if (!$isElsewhere) {
+                $counted[] = $track;
+            }
         }
 
-        return [$last->piece, ...self::notReached($case, $window, $track, $dwell, $dwell->highest, $last)];
+        return $counted;
     }
 
     /** @return array{Finding, Countdown|null} */
-    private static function notReached(CaseFile $case, CookWindow $window, string $track, Dwell $dwell, Reading $highest, Reading $last): array
+    private static function notReached(CaseFile $case, CookWindow $window, TrackInCook $track): array
     {
         $isOpen = $window->stretch->isOpen;
+        $rules = $case->rule(CookingRules::class);
         $lowest = $window->openRows[0];
-        $values = [
-            ...self::need($window),
-            'highest' => $highest->temp,
-            'at' => Instant::ofEpoch($highest->at),
-        ];
+        $last = $track->last();
+        $highest = $track->dwell->highest ?? $last;
+        $values = [...self::need($window), 'highest' => $highest->temp, 'at' => $highest->instant()];
         $countdown = null;
-        if ($isOpen) {
-            $verdict = Verdict::Running;
-            $message = 'cook.running';
-            $soonest = $dwell->soonest();
-            $gap = $case->rules->monitoring->cookingRunGap->span;
-            if ($soonest !== null && $case->asOf->epoch - $last->at <= $gap->seconds) {
-                $since = Instant::ofEpoch($soonest[1]->at);
-                // A reading later than the gap would begin a new run: it is due before that.
-                $due = Instant::ofEpoch(min($soonest[2]->epoch, $last->at + $gap->seconds));
-                $message = $due->epoch === $soonest[2]->epoch ? 'cook.dwelling' : 'cook.dwelling_gap';
-                $values = ['temp' => $soonest[0]->temperature, 'dwell' => $soonest[0]->dwell, 'since' => $since, 'due' => $due] + $values;
-                $countdown = new Countdown('cook', CountdownKind::Check, $track, $since, $since, $due, $soonest[0]->temperature);
-            }
-        } elseif ($dwell->wasHotEnough) {
-            $verdict = Verdict::NotShown;
-            $message = 'cook.time_not_shown';
-        } else {
-            $verdict = Verdict::Broken;
-            $message = 'cook.broken';
+        $looked = $last->at >= $window->offTheHeat()->epoch - $rules->lastLook->seconds;
+        [$verdict, $message] = match (true) {
+            $isOpen => [Verdict::Running, 'cook.running'],
+            $track->dwell->wasHotEnough => [Verdict::NotShown, 'cook.time_not_shown'],
+            $looked => [Verdict::Broken, 'cook.broken'],
+            default => [Verdict::NotShown, 'cook.not_looked'],
+        };
+        $soonest = $isOpen ? $track->dwell->soonest() : null;
+        if ($soonest !== null && $case->asOf->epoch - $last->at <= $rules->runGap->seconds) {
+            $since = $soonest[1]->instant();
+            // A reading later than the gap would begin a new run: it is due before that.
+            $due = Instant::ofEpoch(min($soonest[2]->epoch, $last->at + $rules->runGap->seconds));
+            $message = $due->epoch === $soonest[2]->epoch ? 'cook.dwelling' : 'cook.dwelling_gap';
+            $values = ['temp' => $soonest[0]->temperature, 'dwell' => $soonest[0]->dwell, 'since' => $since, 'due' => $due] + $values;
+            $countdown = new Countdown('cook', CountdownKind::Check, $track->track, $since, $since, $due, $soonest[0]->temperature);
         }
 
         return [new Finding(
-            'cook',
-            $verdict,
-            $window->rule->citation,
-            $message,
-            $values,
-            $track,
-            $window->stretch->from,
-            $isOpen ? null : $window->stretch->to,
+            rule: 'cook',
+            verdict: $verdict,
+            citation: $window->rule->citation,
+            message: $message,
+            values: $values,
+            track: $track->track,
+            from: $window->stretch->from,
+            to: $isOpen ? null : $window->stretch->to,
             limit: $lowest->dwell,
+            towards: $lowest->temperature,
             evidence: array_values(array_unique([$highest->id, $last->id])),
             options: $isOpen ? ['cook.keep_on'] : ['cook.back_on_heat', 'discard'],
             isUnderAdvisory: $case->product->advisory && !$isOpen,
         ), $countdown];
     }
 
-    private static function met(CookWindow $window, string $track, Threshold $temperature, Span $dwell, Reading $first, Reading $last): Finding
+    private static function met(CookWindow $window, TrackInCook $track): Finding
     {
+        [$row, $first, $last] = [$track->row, $track->first, $track->reached];
+        \assert($row !== null && $first !== null && $last !== null, 'it reached a row');
+
         return new Finding(
-            'cook',
-            Verdict::Met,
-            $window->rule->citation,
-            $dwell->seconds === 0 ? 'cook.met_at_once' : 'cook.met',
-            ['temp' => $temperature, 'dwell' => $dwell, 'category' => $window->rule->category->value, 'read' => $last->temp, 'at' => Instant::ofEpoch($last->at)],
-            $track,
-            Instant::ofEpoch($first->at),
-            Instant::ofEpoch($last->at),
-            limit: $dwell,
+            rule: 'cook',
+            verdict: Verdict::Met,
+            citation: $window->rule->citation,
+            message: $row->dwell->seconds === 0 ? 'cook.met_at_once' : 'cook.met',
+            values: [
+                'temp' => $row->temperature,
+                'dwell' => $row->dwell,
+                'category' => $window->rule->category->value,
+                'read' => $last->temp,
+                'at' => $last->instant(),
+            ],
+            track: $track->track,
+            from: $first->instant(),
+            to: $last->instant(),
+            limit: $row->dwell,
+            towards: $row->temperature,
             evidence: array_values(array_unique([$first->id, $last->id])),
         );
     }
@@ -152,17 +166,22 @@ final readonly class CookOutcome
     {
         $isOpen = $window->stretch->isOpen;
         $lowest = $window->openRows[0];
+        $verdict = Verdict::unproven($isOpen);
 
         return new Finding(
-            'cook',
-            Verdict::unproven($isOpen),
-            $window->rule->citation,
-            ($pieces === [] ? 'cook.unread_' : 'cook.pieces_unread_').Verdict::unproven($isOpen)->value,
-            ['read' => \count($pieces), 'pieces' => $case->product->pieces, 'missing' => self::missing($pieces, $case->product->pieces)] + self::need($window),
-            null,
-            $window->stretch->from,
-            $isOpen ? null : $window->stretch->to,
+            rule: 'cook',
+            verdict: $verdict,
+            citation: $window->rule->citation,
+            message: ($pieces === [] ? 'cook.unread_' : 'cook.pieces_unread_').$verdict->value,
+            values: [
+                'read' => \count($pieces),
+                'pieces' => $case->product->held(),
+                'missing' => self::missing($pieces, $case->product->pieceNumbers, $case->product->pieces),
+            ] + self::need($window),
+            from: $window->stretch->from,
+            to: $isOpen ? null : $window->stretch->to,
             limit: $lowest->dwell,
+            towards: $lowest->temperature,
             options: $isOpen ? ['cook.read_pieces'] : ['cook.back_on_heat', 'discard'],
             isUnderAdvisory: $case->product->advisory && !$isOpen,
         );
@@ -201,12 +220,19 @@ final readonly class CookOutcome
     }
 
     /**
-     * The pieces between those that were read, however many a record claims to hold: "2, 4–7".
+     * The pieces that were not read, however many a record claims to hold: "2, 4–7".
      *
-     * @param list<int> $read
+     * @param list<int>      $read
+     * @param list<int>|null $numbers the pieces it holds, where it names them
      */
-    private static function missing(array $read, int $pieces): string
+    private static function missing(array $read, ?array $numbers, int $pieces): string
     {
+        if ($numbers !== null) {
+            $missing = array_values(array_diff($numbers, $read));
+            sort($missing);
+
+            return implode(', ', $missing);
+        }
         $read = array_filter($read, static fn (int $piece): bool => $piece <= $pieces);
         sort($read);
         $ranges = [];

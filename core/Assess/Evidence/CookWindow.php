@@ -4,12 +4,19 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Evidence;
 
+use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\PitReading;
+use Verjuicer\Core\Event\Kinds\PitSet;
+use Verjuicer\Core\Event\Kinds\Rest;
 use Verjuicer\Core\Food\Oven;
-use Verjuicer\Core\Record\Detail;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Ruleset\CookingCategory;
 use Verjuicer\Core\Ruleset\CookingRow;
 use Verjuicer\Core\Ruleset\CookingRule;
+use Verjuicer\Core\Ruleset\CookingRules;
+use Verjuicer\Core\Ruleset\LowRoastRows;
 
 /** A cook from first heat to leaving it for good, pauses and carry-over included, with the rows that are open to it. */
 final readonly class CookWindow
@@ -28,13 +35,22 @@ final readonly class CookWindow
     {
         $product = $case->product;
         $windows = [];
-        foreach ($case->timeline->runsOf([EventType::Cook, EventType::Rest]) as $run) {
-            while ($run !== [] && $run[0]->type() !== EventType::Cook) {
+        foreach ($case->timeline->runsOf(Cook::class, Rest::class) as $run) {
+            while ($run !== [] && !$run[0]->is(Cook::class)) {
                 array_shift($run);
             }
-            $stretch = $run === [] ? null : new Stretch($run);
-            $category = $stretch === null ? null : CookingCategory::of($product->animal, $product->form, $product->integrity, $product->stuffed || $product->wild, $case->isPiercedBefore($stretch->endOrder));
-            if ($stretch !== null && $category !== null) {
+            if ($run === []) {
+                continue;
+            }
+            $stretch = new Stretch($run);
+            $category = CookingCategory::of(
+                $product->animal,
+                $product->form,
+                $product->integrity,
+                $product->stuffed || $product->wild,
+                $case->isPiercedBefore($stretch->endOrder),
+            );
+            if ($category !== null) {
                 $windows[] = self::of($case, $stretch, $category);
             }
         }
@@ -42,43 +58,73 @@ final readonly class CookWindow
         return $windows;
     }
 
+    /** When it left the heat for good: the end of the last cook in it. */
+    public function offTheHeat(): Instant
+    {
+        $end = $this->stretch->from;
+        foreach ($this->stretch->stages as $stage) {
+            if ($stage->is(Cook::class)) {
+                $end = $stage->to;
+            }
+        }
+
+        return $end;
+    }
+
     private static function of(CaseFile $case, Stretch $stretch, CookingCategory $category): self
     {
-        $rule = $case->rules->cooking($category);
-        $low = $case->rules->lowRoastRows;
-        $lowRows = $rule->category === CookingCategory::Roast ? self::lowRows($case, $stretch) : LowRows::NoRoast;
-        $open = array_values(array_filter($rule->rows, static fn (CookingRow $row): bool => \in_array($lowRows, [LowRows::Open, LowRows::NoRoast], true) || !$low->includes($row)));
+        $rules = $case->rule(CookingRules::class);
+        $rule = $rules->of($category);
+        $low = $rules->lowRoastRows;
+        $lowRows = $category === CookingCategory::Roast ? self::lowRows($case, $stretch, $low) : LowRows::NoRoast;
+        $open = \in_array($lowRows, [LowRows::Open, LowRows::NoRoast], true)
+            ? $rule->rows
+            : array_values(array_filter($rule->rows, static fn (CookingRow $row): bool => !$low->includes($row)));
         \assert($open !== [], 'the roast table reaches above its low rows');
 
         return new self($stretch, $rule, $lowRows, $open);
     }
 
-    /** Every cook names its oven and set point, and every set point of it, later ones included, meets that oven's condition. */
-    private static function lowRows(CaseFile $case, Stretch $stretch): LowRows
+    /** Every cook names its oven and set point, and every set point of it, and every pit reading once it had time to heat, meets that oven's condition. */
+    private static function lowRows(CaseFile $case, Stretch $stretch, LowRoastRows $low): LowRows
     {
-        $oven = null;
-        for ($order = $stretch->order; $order < $stretch->endOrder; ++$order) {
-            $detail = $case->timeline->events[$order]->detail;
-            if ($detail instanceof Detail\Cook) {
-                $oven = $detail->oven;
-                $set = $detail->set;
-            } elseif ($detail instanceof Detail\PitSet) {
-                $set = $detail->set;
-            } else {
-                continue;
+        foreach ($stretch->stages as $stage) {
+            $cook = $stage->event->detail;
+            if ($cook instanceof Cook) {
+                $state = self::ofOven($case, $cook->oven, $cook->set, $low);
+                if ($state !== LowRows::Open) {
+                    return $state;
+                }
+                $oven = $cook->oven;
             }
-            $state = match (true) {
-                $oven === null => LowRows::OvenUnknown,
-                $set === null => LowRows::SetUnknown,
-                $case->rules->lowRoastRows->areOpenFor($oven, $set, $case->product->rawWeight) => LowRows::Open,
-                $case->product->rawWeight === null && $oven !== Oven::HighHumidity => LowRows::WeightUnknown,
-                default => LowRows::Closed,
-            };
-            if ($state !== LowRows::Open) {
-                return $state;
+            for ($order = $stage->order + 1; $order < $stage->endOrder; ++$order) {
+                $event = $case->timeline->events[$order];
+                $degrees = match (true) {
+                    $event->detail instanceof PitSet => $event->detail->set,
+                    $event->detail instanceof PitReading && $cook instanceof Cook
+                        && Span::between($stage->from, $event->at)->isLongerThan($low->heatUp) => $event->detail->temp,
+                    default => null,
+                };
+                $state = $degrees === null ? LowRows::Open : self::ofOven($case, $oven ?? null, $degrees, $low);
+                if ($state !== LowRows::Open) {
+                    return $state;
+                }
             }
         }
 
         return LowRows::Open;
+    }
+
+    private static function ofOven(CaseFile $case, ?Oven $oven, ?Temperature $degrees, LowRoastRows $low): LowRows
+    {
+        $raw = $case->product->rawWeight;
+
+        return match (true) {
+            $oven === null => LowRows::OvenUnknown,
+            $degrees === null => LowRows::SetUnknown,
+            $low->areOpenFor($oven, $degrees, $raw) => LowRows::Open,
+            $raw === null && $oven !== Oven::HighHumidity => LowRows::WeightUnknown,
+            default => LowRows::Closed,
+        };
     }
 }

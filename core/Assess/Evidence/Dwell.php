@@ -6,7 +6,7 @@ namespace Verjuicer\Core\Assess\Evidence;
 
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Ruleset\CookingRow;
-use Verjuicer\Core\Ruleset\Monitoring;
+use Verjuicer\Core\Ruleset\CookingRules;
 
 /** Watches the readings of one track for the first row of a cooking rule that they show to be reached. */
 final class Dwell
@@ -26,14 +26,14 @@ final class Dwell
     public bool $wasHotEnough = false;
 
     /** @param non-empty-list<CookingRow> $rows from the coolest to the hottest */
-    public function __construct(private readonly array $rows, private readonly Monitoring $monitoring)
+    public function __construct(private readonly array $rows, private readonly CookingRules $rules)
     {
     }
 
     /** @return array{CookingRow, Reading}|null the row this reading completes and the first reading of its run */
     public function see(Reading $reading): ?array
     {
-        if ($this->previous !== null && $reading->at - $this->previous->at > $this->monitoring->cookingRunGap->span->seconds) {
+        if ($this->previous !== null && $reading->at - $this->previous->at > $this->rules->runGap->seconds) {
             $this->running = 0;
         }
         $this->previous = $reading;
@@ -49,11 +49,15 @@ final class Dwell
             $this->wasHotEnough = true;
         }
         $highest = $this->highest?->temp;
-        if ($highest === null || ($highest->unit === $reading->temp->unit ? $highest->tenths < $reading->temp->tenths : $reading->temp->isHotterThan($highest))) {
+        $isHigher = $highest !== null && $highest->unit === $reading->temp->unit
+            ? $highest->tenths < $reading->temp->tenths
+            : $highest === null || $reading->temp->isHotterThan($highest);
+        if ($isHigher) {
             $this->highest = $reading;
         }
         for ($row = 0; $row < $running; ++$row) {
-            if ($reading->at - $this->firsts[$row]->at + $this->monitoring->settledReading->span->seconds >= $this->rows[$row]->dwell->seconds) {
+            $held = $reading->at - $this->firsts[$row]->at + $this->rules->settled->seconds;
+            if ($held >= $this->rows[$row]->dwell->seconds) {
                 return [$this->rows[$row], $this->firsts[$row]];
             }
         }
@@ -66,7 +70,7 @@ final class Dwell
     {
         $soonest = null;
         for ($row = 0; $row < $this->running; ++$row) {
-            $at = $this->firsts[$row]->at + $this->rows[$row]->dwell->seconds - $this->monitoring->settledReading->span->seconds;
+            $at = $this->firsts[$row]->at + $this->rows[$row]->dwell->seconds - $this->rules->settled->seconds;
             if ($soonest === null || $at < $soonest[2]->epoch) {
                 $soonest = [$this->rows[$row], $this->firsts[$row], Instant::ofEpoch($at)];
             }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Evidence;
 
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 
 /** A counted reading in its place in the record. */
@@ -24,5 +25,10 @@ final readonly class Reading
         public string $track,
         public ?string $thermometer,
     ) {
+    }
+
+    public function instant(): Instant
+    {
+        return Instant::ofEpoch($this->at);
     }
 }

@@ -4,12 +4,17 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Evidence;
 
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\EndsBatch;
+use Verjuicer\Core\Event\Kinds\ColdHold;
+use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\Cool;
+use Verjuicer\Core\Event\Kinds\Freeze;
+use Verjuicer\Core\Event\Kinds\HotHold;
+use Verjuicer\Core\Event\Kinds\Rest;
+use Verjuicer\Core\Event\Kinds\Thaw;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\Detail\ByMethod;
-use Verjuicer\Core\Record\Detail\Held;
 use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\EventType;
-use Verjuicer\Core\Record\Extras;
 
 /** From one stage event to the next, or to the moment of judging: then it is open. */
 final readonly class Stage
@@ -30,9 +35,21 @@ final readonly class Stage
     ) {
     }
 
-    public function type(): EventType
+    /** @param class-string<Detail> ...$kinds */
+    public function is(string ...$kinds): bool
     {
-        return $this->event->type;
+        return \in_array($this->event->detail::class, $kinds, true);
+    }
+
+    /** The name of its kind in the open format. */
+    public function name(): string
+    {
+        return $this->event->kind()->name();
+    }
+
+    public function isEnd(): bool
+    {
+        return $this->event->detail instanceof EndsBatch;
     }
 
     /** Where it was: the pit, the unit or the place, or by what method; null where the record names none. */
@@ -41,9 +58,10 @@ final readonly class Stage
         $detail = $this->event->detail;
 
         return match (true) {
-            $detail instanceof Held => $detail->place,
-            $detail instanceof ByMethod => $detail->method,
-            default => (new Extras($this->event))->text('pit'),
+            $detail instanceof ColdHold, $detail instanceof HotHold, $detail instanceof Freeze => $detail->place,
+            $detail instanceof Rest, $detail instanceof Cool, $detail instanceof Thaw => $detail->method,
+            $detail instanceof Cook => $detail->pit,
+            default => null,
         };
     }
 }

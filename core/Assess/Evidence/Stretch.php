@@ -4,16 +4,20 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Evidence;
 
+use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\EventType;
 
 /** Stages that follow one another and are judged together. */
 final readonly class Stretch
 {
     public Instant $from;
+
     public Instant $to;
+
     public bool $isOpen;
+
     public int $order;
+
     public int $endOrder;
 
     /** @param non-empty-list<Stage> $stages */
@@ -27,14 +31,20 @@ final readonly class Stretch
         $this->endOrder = $last->endOrder;
     }
 
-    public function has(EventType ...$types): bool
+    /** @param class-string<Detail> ...$kinds */
+    public function has(string ...$kinds): bool
     {
         foreach ($this->stages as $stage) {
-            if (\in_array($stage->type(), $types, true)) {
+            if ($stage->is(...$kinds)) {
                 return true;
             }
         }
 
         return false;
+    }
+
+    public function last(): Stage
+    {
+        return $this->stages[\count($this->stages) - 1];
     }
 }

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Evidence;
 
+use Verjuicer\Core\Event\BeginsStage;
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\Kinds;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\Detail;
 use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Record\Product;
 use Verjuicer\Core\Record\Record;
 
 /** The counted events of a record at one moment: in order, cut into stages, without what was replaced. */
@@ -34,7 +36,7 @@ final readonly class Timeline
         $stageOrders = [];
         foreach ($events as $order => $event) {
             $detail = $event->detail;
-            if ($detail instanceof Detail\Reading) {
+            if ($detail instanceof Kinds\Reading) {
                 $readings[] = new Reading(
                     $event->id,
                     $event->at->epoch,
@@ -45,7 +47,7 @@ final readonly class Timeline
                     $detail->piece.'/'.$detail->spot,
                     $detail->thermometer,
                 );
-            } elseif ($event->type->isStage()) {
+            } elseif ($detail instanceof BeginsStage) {
                 $stageOrders[] = $order;
             }
         }
@@ -97,16 +99,16 @@ final readonly class Timeline
     /**
      * The longest runs of successive stages of these kinds.
      *
-     * @param list<EventType> $types
+     * @param class-string<Detail> ...$kinds
      *
      * @return list<non-empty-list<Stage>>
      */
-    public function runsOf(array $types): array
+    public function runsOf(string ...$kinds): array
     {
         $runs = [];
         $run = [];
         foreach ([...$this->stages, null] as $stage) {
-            if ($stage !== null && \in_array($stage->type(), $types, true)) {
+            if ($stage !== null && $stage->is(...$kinds)) {
                 $run[] = $stage;
             } elseif ($run !== []) {
                 $runs[] = $run;
@@ -136,7 +138,7 @@ final readonly class Timeline
         $before = \PHP_INT_MIN;
         foreach ($record->events as $event) {
             $at = $event->at->epoch;
-            if ($at <= $asOf->epoch && !isset($replaced[$event->id])) {
+            if ($at <= $asOf->epoch && !isset($replaced[$event->id]) && !self::isOfOtherFood($event, $record->product)) {
                 $counted[] = $event;
                 $inOrder = $inOrder && $before <= $at;
                 $before = $at;
@@ -149,12 +151,22 @@ final readonly class Timeline
         return $counted;
     }
 
+    /** A reading of a piece that the record does not hold, where it says which it holds. */
+    private static function isOfOtherFood(Event $event, Product $product): bool
+    {
+        $detail = $event->detail;
+
+        return $product->pieceNumbers !== null
+            && ($detail instanceof Kinds\Reading || $detail instanceof Kinds\ProbeMoved)
+            && !$product->holds($detail->piece);
+    }
+
     /** @param list<Stage> $stages */
     private static function endOf(array $stages): ?Instant
     {
         $end = null;
         foreach (array_reverse($stages) as $stage) {
-            if (!$stage->type()->isEnd()) {
+            if (!$stage->isEnd()) {
                 break;
             }
             $end = $stage->from;

@@ -92,6 +92,17 @@ final class Trace
         return null;
     }
 
+    public function firstAbove(Threshold $limit): ?Reading
+    {
+        foreach ($this->readings as $reading) {
+            if ($limit->compare($reading->temp) > 0) {
+                return $reading;
+            }
+        }
+
+        return null;
+    }
+
     /** @return array<string, self> by track, in the order in which the tracks were first read */
     public function byTrack(): array
     {

@@ -13,17 +13,21 @@ use Verjuicer\Core\Measure\Threshold;
 
 /**
  * What the record shows of one rule at one place, as facts: its sentence is made at the edge from `message` and `values`.
+ *
+ * @phpstan-type Value Temperature|Threshold|Instant|LocalDate|Span|string|int
  */
 final readonly class Finding
 {
     /**
-     * @param string                                                                 $rule     as named in `rules_judged`, or `house.…` and `thermometer.…` for what decides no verdict
-     * @param Verdict|null                                                           $verdict  null for a further finding: a caution that decides no verdict
-     * @param string|null                                                            $track    "1/core", or null where it is about the whole batch
-     * @param list<string>                                                           $evidence ids of the events it rests on
-     * @param string                                                                 $message  key of its sentence
-     * @param array<string, Temperature|Threshold|Instant|LocalDate|Span|string|int> $values   what the sentence names
-     * @param list<string>                                                           $options  keys of what can be done, most careful first
+     * @param string               $rule     as named in `rules_judged`, or `house.…`, `thermometer.…` for what decides no verdict
+     * @param Verdict|null         $verdict  null for a further finding: a caution that decides no verdict
+     * @param string               $message  key of its sentence
+     * @param array<string, Value> $values   what the sentence names
+     * @param string|null          $track    "1/core", or null where it is about the whole batch
+     * @param Span|null            $limit    the time it is held against
+     * @param Threshold|null       $towards  the temperature that must be reached, or kept
+     * @param list<string>         $evidence ids of the events it rests on
+     * @param list<string>         $options  keys of what can be done, most careful first
      */
     public function __construct(
         public string $rule,
@@ -36,6 +40,7 @@ final readonly class Finding
         public ?Instant $to = null,
         public ?Bounds $elapsed = null,
         public ?Span $limit = null,
+        public ?Threshold $towards = null,
         public ?Instant $deadline = null,
         public array $evidence = [],
         public array $options = [],
@@ -47,19 +52,19 @@ final readonly class Finding
     public function restingOnSuspectReadings(): self
     {
         return new self(
-            $this->rule,
-            Verdict::NotShown,
-            $this->citation,
-            'suspect.breach',
-            $this->values,
-            $this->track,
-            $this->from,
-            $this->to,
-            $this->elapsed,
-            $this->limit,
-            null,
-            $this->evidence,
-            ['thermometer.adjust', 'thermometer.recheck_food'],
+            rule: $this->rule,
+            verdict: Verdict::NotShown,
+            citation: $this->citation,
+            message: 'suspect.breach',
+            values: $this->values,
+            track: $this->track,
+            from: $this->from,
+            to: $this->to,
+            elapsed: $this->elapsed,
+            limit: $this->limit,
+            towards: $this->towards,
+            evidence: $this->evidence,
+            options: ['thermometer.adjust', 'thermometer.recheck_food'],
         );
     }
 
@@ -67,5 +72,11 @@ final readonly class Finding
     public function isJudged(): bool
     {
         return $this->verdict !== null;
+    }
+
+    /** Whether it asks somebody to act: a breach, or what the record cannot show. */
+    public function isWrong(): bool
+    {
+        return $this->verdict === Verdict::Broken || $this->verdict === Verdict::NotShown;
     }
 }

@@ -78,6 +78,6 @@ final class DaySheetController extends FormController
 
     private function view(DaySheet $sheet, FormInput $input): Response
     {
-        return $this->page('daysheet/day.html.twig', $input, ['sheet' => $sheet, 'site' => $this->account->get()->site, 'open' => $sheet->open(), 'is_today' => !$this->current()->isAfter($sheet->day)]);
+        return $this->page('book/day_sheet/day.html.twig', $input, ['sheet' => $sheet, 'site' => $this->account->get()->site, 'open' => $sheet->open(), 'is_today' => !$this->current()->isAfter($sheet->day)]);
     }
 }

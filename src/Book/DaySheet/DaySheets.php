@@ -8,22 +8,25 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
+use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Check\ThermometerChecks;
+use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Lot\Lot;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Platform\Wording\FindingText;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
-use Verjuicer\App\Work\Batch\BatchPage;
 use Verjuicer\Core\Assess\ActionTaken;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Assess\OpenActions;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Kinds\Discard;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
-use Verjuicer\Core\Record\EventType;
 
 /** Makes day sheets, and keeps the signatures under them. */
 final readonly class DaySheets
@@ -31,9 +34,11 @@ final readonly class DaySheets
     public function __construct(
         private Connection $connection,
         private EntityManagerInterface $entities,
-        private BatchPage $page,
+        private Assessments $assessments,
         private FindingText $findings,
         private Thermometers $thermometers,
+        private ThermometerChecks $thermometerChecks,
+        private Ledger $ledger,
         private Figures $figures,
         private SiteChain $chain,
         private Now $now,
@@ -67,8 +72,7 @@ final readonly class DaySheets
      */
     public function sign(Uuid $id, DaySheet $sheet, Account $by, array $reasons): void
     {
-        $this->connection->transactional(function () use ($id, $sheet, $by, $reasons): void {
-            $this->chain->lock($by->site);
+        $this->ledger->write($by->site, function () use ($id, $sheet, $by, $reasons): void {
             $seal = $this->chain->digestBefore($by->site, $sheet->to);
             $this->connection->executeStatement(
                 'INSERT INTO day_sign (id, site_id, day, at, account_id, initials, position, digest, reasons) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
@@ -82,8 +86,8 @@ final readonly class DaySheets
     {
         /** @var list<string> $ids */
         $ids = $this->connection->fetchFirstColumn(<<<'SQL'
-            SELECT b.id FROM batch b JOIN board_lane l ON l.batch_id = b.id
-            WHERE b.site_id = :site AND b.begun_at < :to AND (l.ended_at IS NULL OR l.ended_at >= :from)
+            SELECT b.id FROM batch b LEFT JOIN batch_report r ON r.batch_id = b.id
+            WHERE b.site_id = :site AND b.begun_at < :to AND (r.ended_at IS NULL OR r.ended_at >= :from)
             UNION
             SELECT e.batch_id FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.site_id = :site AND e.at >= :from AND e.at < :to
             SQL, ['site' => $site->id->toRfc4122(), 'from' => $from->rfc3339(), 'to' => $to->rfc3339()]);
@@ -94,7 +98,7 @@ final readonly class DaySheets
     /** @return array{batch: Batch, verdict: string, readings: int, findings: list<array{finding: Finding, sentence: string}>, cautions: list<string>, open: list<string>, actions: list<ActionTaken>, runs_on: bool} */
     private function batch(Batch $batch, Instant $from, Instant $to): array
     {
-        $assessment = $this->page->assess($batch);
+        $assessment = $this->assessments->of($batch);
         $readings = array_filter($assessment->timeline->readings, static fn ($reading): bool => $reading->at >= $from->epoch && $reading->at < $to->epoch);
         $wrong = array_values(array_filter($assessment->findings, static fn (Finding $finding): bool => $finding->verdict === Verdict::Broken || $finding->verdict === Verdict::NotShown));
         $cautions = array_values(array_filter($assessment->findings, static fn (Finding $finding): bool => $finding->verdict === null));
@@ -116,7 +120,7 @@ final readonly class DaySheets
     {
         $checks = [];
         foreach ($this->thermometers->of($site) as $thermometer) {
-            foreach ($this->thermometers->checksOf($thermometer, $from, $to) as $check) {
+            foreach ($this->thermometerChecks->of($thermometer, $from, $to) as $check) {
                 $checks[] = ['label' => $thermometer->label, 'at' => $check->at, 'by' => $check->by, 'method' => $check->method, 'read' => $this->figures->temperature($check->read), 'passed' => $check->hasPassed];
             }
         }
@@ -142,7 +146,7 @@ final readonly class DaySheets
             FROM event e JOIN batch b ON b.id = e.batch_id
             WHERE b.site_id = ? AND e.type = ? AND e.at >= ? AND e.at < ? AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
             ORDER BY e.at
-            SQL, [$site->id->toRfc4122(), EventType::Discard->value, $from->rfc3339(), $to->rfc3339()]);
+            SQL, [$site->id->toRfc4122(), Catalogue::of(Discard::class)->name(), $from->rfc3339(), $to->rfc3339()]);
 
         return array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at'])] + $row, $rows);
     }

@@ -11,12 +11,15 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
+use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
+use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Platform\Csv\Csv;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
-use Verjuicer\App\Projection\Lane\BoardLanes;
+use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -24,16 +27,19 @@ use Verjuicer\Core\Measure\UnknownZone;
 use Verjuicer\Core\Measure\Zone;
 
 /** Data out and in, in open formats: looked at before it is taken, all of a file or nothing of it. */
-final class ExchangeController extends FormController
+final class ExchangeController extends FormController implements ShowsAgain
 {
     private const LONGEST = 8_000_000;
+    private const LATEST = 10;
+    private const PREVIEWED = 5;
 
     public function __construct(
         private readonly RecordExport $export,
         private readonly RecordImport $records,
         private readonly TableImport $tables,
         private readonly LoggerImport $logger,
-        private readonly BoardLanes $lanes,
+        private readonly Imports $imports,
+        private readonly Batches $batches,
         private readonly Thermometers $thermometers,
         private readonly CurrentAccount $account,
         private readonly Now $now,
@@ -43,10 +49,20 @@ final class ExchangeController extends FormController
     #[Route('/exchange', name: 'exchange', methods: ['GET'])]
     public function show(): Response
     {
-        $today = LocalDate::ofInstant($this->now->instant(), $this->account->get()->site->zone());
         $site = $this->account->get()->site;
+        $today = LocalDate::ofInstant($this->now->instant(), $site->zone());
 
-        return $this->view($this->blank(['from' => $today->plusDays(-6)->iso(), 'to' => $today->iso(), 'zone' => $site->timezone, 'unit' => $site->unit->value, 'time' => '1', 'temperature' => '2', 'header' => '1', 'piece' => '1', 'spot' => 'core']));
+        return $this->again($this->blank([
+            'from' => $today->plusDays(-6)->iso(),
+            'to' => $today->iso(),
+            'zone' => $site->timezone,
+            'unit' => $site->unit->value,
+            'time' => '1',
+            'temperature' => '2',
+            'header' => '1',
+            'piece' => '1',
+            'spot' => Product::SPOT,
+        ]));
     }
 
     #[Route('/export/{what}', name: 'export', requirements: ['what' => 'records|readings|events'], methods: ['GET'])]
@@ -67,72 +83,112 @@ final class ExchangeController extends FormController
             foreach ($lines() as $line) {
                 echo $line;
             }
-        }, headers: ['Content-Type' => $what === 'records' ? 'application/x-ndjson' : 'text/csv; charset=UTF-8; header=present', 'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, $name)]);
+        }, headers: [
+            'Content-Type' => $what === 'records' ? 'application/x-ndjson' : 'text/csv; charset=UTF-8; header=present',
+            'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, $name),
+        ]);
     }
 
-    /** Records or a logger's table: first what would happen, with the text carried along; then, asked again, done. */
+    /** Records or a logger's table: first what would happen, with the text carried along; then, asked again, handed over. */
     #[IsGranted('ROLE_MANAGER')]
     #[Route('/exchange', name: 'import', methods: ['POST'])]
     public function import(Request $request): Response
     {
         $input = $this->read($request, 'exchange');
-        $file = $request->files->get('file');
-        $text = $file instanceof UploadedFile && $file->isValid() ? $file->getContent() : $input->typed->getString('text');
+        $id = $input->id();
+        $text = self::text($request, $input);
+        $input->typed->set('text', $text);
         if ($text === '') {
             $input->refuse('file', 'exchange.problem.file');
         } elseif (\strlen($text) > self::LONGEST || !mb_check_encoding($text, 'UTF-8')) {
             $input->refuse('file', 'exchange.problem.text');
         }
-        $isPreview = !$input->isOn('sure');
-        $report = null;
-        if ($input->isGood()) {
-            $report = match ($input->text('what')) {
-                'logger' => $this->fromLogger($input, $text, $isPreview),
-                'tables' => $this->tables->import($text, $this->account->get(), $isPreview),
-                default => $this->records->import($text, $this->account->get(), $isPreview),
-            };
+        $what = ImportKind::tryFrom($input->text('what')) ?? ImportKind::Records;
+        $mapping = $what === ImportKind::Logger ? $this->mapping($input) : null;
+        if (!$input->isGood()) {
+            return $this->again($input);
         }
-        if ($report !== null && $report->isGood() && !$isPreview && $input->isGood()) {
-            return $this->kept('exchange.kept', 'exchange');
+        $report = $this->looked($what, $text, $mapping);
+        if (!$report->isGood() || !$input->isOn('sure')) {
+            return $this->again($input, $report);
         }
-        $input->typed->set('text', $text);
+        $this->imports->ask($id, $this->account->get(), $what, $text, $mapping?->json() ?? '{}');
 
-        return $this->view($input, $report);
+        return $this->kept('exchange.kept', 'exchange');
     }
 
-    private function fromLogger(FormInput $input, string $text, bool $isPreview): ?ImportReport
+    public function showAgain(Request $request, Problem $problem): Response
+    {
+        $input = $this->refused($request, $problem);
+        $input->typed->set('text', self::text($request, $input));
+
+        return $this->again($input);
+    }
+
+    /** The file, or what was carried along of it. */
+    private static function text(Request $request, FormInput $input): string
+    {
+        $file = $request->files->get('file');
+
+        return $file instanceof UploadedFile && $file->isValid() ? $file->getContent() : $input->typed->getString('text');
+    }
+
+    private function looked(ImportKind $what, string $text, ?LoggerMapping $mapping): ImportReport
+    {
+        $by = $this->account->get();
+        if ($mapping !== null) {
+            return $this->logger->import($text, $mapping, $this->batches->get($mapping->batchId), $by, true);
+        }
+
+        return $what === ImportKind::Tables ? $this->tables->import($text, $by, true) : $this->records->import($text, $by, true);
+    }
+
+    private function mapping(FormInput $input): ?LoggerMapping
     {
         $site = $this->account->get()->site;
         $tag = $input->whole('tag', 1, 999, true);
-        $time = $input->whole('time', 1, 50, true);
-        $temperature = $input->whole('temperature', 1, 50, true);
-        $piece = $input->whole('piece', 1, 500, true);
-        $unit = $input->choice('unit', TemperatureUnit::class, true);
-        $thermometer = $input->text('thermometer');
-        $batch = $tag === null ? null : $this->lanes->batchByTag($site, $tag);
+        $batch = $tag === null ? null : $this->batches->tagged($site, $tag);
         if ($tag !== null && $batch === null) {
             $input->refuse('tag', 'mix.problem.tag');
-        } elseif ($batch !== null && $piece !== null && $piece > $batch->pieces) {
-            $input->refuse('piece', 'form.problem.whole', ['{given}' => (string) $piece, '{least}' => '1', '{most}' => (string) $batch->pieces]);
         }
+        $time = $input->whole('time', 1, 50, true);
+        $temperature = $input->whole('temperature', 1, 50, true);
+        $piece = $input->whole('piece', 1, $batch->pieces ?? 500, true);
+        $unit = $input->choice('unit', TemperatureUnit::class, true);
+        $thermometer = $input->text('thermometer');
+        $spot = $input->text('spot');
         try {
             $zone = Zone::named($input->text('zone', true));
         } catch (UnknownZone) {
             $input->refuse('zone', 'exchange.problem.zone');
             $zone = $site->zone();
         }
-        if (!$input->isGood() || $batch === null || $time === null || $temperature === null || $piece === null || $unit === null) {
-            return null;
-        }
-        $spot = $input->text('spot');
 
-        return $this->logger->import($text, new LoggerMapping($time - 1, $temperature - 1, $input->isOn('header'), $zone, $unit, $piece, $spot === '' ? 'core' : $spot, $thermometer === '' ? null : $thermometer), $batch, $this->account->get(), $isPreview);
+        return $batch === null || $time === null || $temperature === null || $piece === null || $unit === null ? null : new LoggerMapping(
+            $batch->id->toRfc4122(),
+            $time - 1,
+            $temperature - 1,
+            $input->isOn('header'),
+            $zone,
+            $unit,
+            $piece,
+            $spot === '' ? Product::SPOT : $spot,
+            $thermometer === '' ? null : $thermometer,
+        );
     }
 
-    private function view(FormInput $input, ?ImportReport $report = null): Response
+    private function again(FormInput $input, ?ImportReport $report = null): Response
     {
         $site = $this->account->get()->site;
+        $isLogger = $input->typed->getString('what') === ImportKind::Logger->value;
+        $table = $isLogger ? Csv::read($input->typed->getString('text')) : [];
 
-        return $this->page('exchange/exchange.html.twig', $input, ['site' => $site, 'report' => $report, 'thermometers' => $this->thermometers->labels($site), 'preview' => \array_slice(Csv::read($input->typed->getString('what') === 'logger' ? $input->typed->getString('text') : ''), 0, 5)]);
+        return $this->page('book/exchange/exchange.html.twig', $input, [
+            'site' => $site,
+            'report' => $report,
+            'imports' => $this->imports->of($site, self::LATEST),
+            'thermometers' => $this->thermometers->labels($site),
+            'preview' => \array_slice($table, 0, self::PREVIEWED),
+        ]);
     }
 }

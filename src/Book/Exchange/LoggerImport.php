@@ -7,19 +7,18 @@ namespace Verjuicer\App\Book\Exchange;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Log\EventLog;
 use Verjuicer\App\Platform\Csv\Csv;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\WallTime;
+use Verjuicer\App\Work\Entry\Draft;
+use Verjuicer\App\Work\Entry\RecordEntry;
+use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\MalformedInstant;
 use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
-use Verjuicer\Core\Record\Detail\Reading;
-use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\EventType;
 
 /** Readings of a data logger into one batch: all of a table or nothing of it; a reading that is there already is known. */
 final readonly class LoggerImport
@@ -29,31 +28,35 @@ final readonly class LoggerImport
     private const MIDDLE_CELSIUS = 31.0;
     private const NOISE = 1e-6; // of a float
 
-    public function __construct(private Connection $connection, private EventLog $log, private Now $now)
+    public function __construct(private Connection $connection, private RecordEntry $entry, private Now $now)
     {
     }
 
     public function import(string $text, LoggerMapping $mapping, Batch $batch, Account $by, bool $isPreview): ImportReport
     {
         $report = new ImportReport();
-        $events = $this->read($text, $mapping, $batch, $by, $report);
+        $drafts = $this->read($text, $mapping, $batch, $report);
         /** @var list<string> $known */
-        $known = $events === [] ? [] : $this->connection->fetchFirstColumn('SELECT id FROM event WHERE batch_id = ?', [$batch->id->toRfc4122()]);
+        $known = $drafts === []
+            ? []
+            : $this->connection->fetchFirstColumn('SELECT id FROM event WHERE batch_id = ?', [$batch->id->toRfc4122()]);
         $known = array_fill_keys($known, true);
-        $new = array_values(array_filter($events, static fn (Event $event): bool => !isset($known[$event->id])));
+        $new = array_values(array_filter($drafts, static fn (Draft $draft): bool => !isset($known[$draft->id->toRfc4122()])));
         $report->new = \count($new);
-        $report->known = \count($events) - \count($new);
-        if (!$isPreview && $report->isGood() && $new !== []) {
-            $this->log->append($batch, $by, $this->now->instant(), ...$new);
+        $report->known = \count($drafts) - \count($new);
+        if ($isPreview) {
+            $this->entry->completed($batch, ...$new);
+        } elseif ($report->isGood() && $new !== []) {
+            $this->entry->keep($batch, $by, true, ...$new);
         }
 
         return $report;
     }
 
-    /** @return list<Event> */
-    private function read(string $text, LoggerMapping $mapping, Batch $batch, Account $by, ImportReport $report): array
+    /** @return list<Draft> */
+    private function read(string $text, LoggerMapping $mapping, Batch $batch, ImportReport $report): array
     {
-        $events = [];
+        $drafts = [];
         $before = Instant::ofEpoch(0);
         $lines = Csv::read($text);
         if (\count($lines) > self::MOST_LINES) {
@@ -68,7 +71,8 @@ final readonly class LoggerImport
             $time = $fields[$mapping->timeColumn] ?? '';
             $at = self::instant($time, $mapping, $before);
             if ($at === null) {
-                $report->refuse($index + 1, \sprintf('"%s" is not a time in %s, or one that a clock change skips.', mb_substr($time, 0, 30), $mapping->zone->name));
+                $why = '"%s" is not a time in %s, or one that a clock change skips.';
+                $report->refuse($index + 1, \sprintf($why, mb_substr($time, 0, 30), $mapping->zone->name));
 
                 continue;
             }
@@ -85,14 +89,16 @@ final readonly class LoggerImport
                 continue;
             }
             $before = $at;
-            $id = Uuid::v5($batch->id, implode('/', ['logger', $mapping->piece, $mapping->spot, $at->epoch, $temp->tenths, $temp->unit->value]))->toRfc4122();
-            $events[$id] = new Event($id, $at, $by->initials, EventType::Reading, new Reading($temp, $mapping->piece, $mapping->spot, $mapping->thermometer), unknown: ['logger' => true]);
+            $place = [$mapping->piece, $mapping->spot, $at->epoch, $temp->tenths, $temp->unit->value];
+            $id = Uuid::v5($batch->id, 'logger/'.implode('/', $place));
+            $reading = new Reading($temp, $mapping->piece, $mapping->spot, $mapping->thermometer, logger: true);
+            $drafts[$id->toRfc4122()] = new Draft($id, $reading, $at);
         }
-        if ($events === [] && $report->isGood()) {
+        if ($drafts === [] && $report->isGood()) {
             $report->refuse(1, 'there is no reading in it.');
         }
 
-        return array_values($events);
+        return array_values($drafts);
     }
 
     /** A time with its zone as it stands, else on the wall of the zone named; of two moments the one after the line before. */

@@ -12,6 +12,7 @@ final readonly class LoggerMapping
 {
     /** @param int $timeColumn counted from 0, $temperatureColumn likewise */
     public function __construct(
+        public string $batchId,
         public int $timeColumn,
         public int $temperatureColumn,
         public bool $hasHeader,
@@ -21,5 +22,29 @@ final readonly class LoggerMapping
         public string $spot,
         public ?string $thermometer,
     ) {
+    }
+
+    public function json(): string
+    {
+        return json_encode(['zone' => $this->zone->name] + get_object_vars($this), \JSON_THROW_ON_ERROR);
+    }
+
+    /** @param string $json as `json` wrote it */
+    public static function ofJson(string $json): self
+    {
+        /** @var array{batchId: string, timeColumn: int, temperatureColumn: int, hasHeader: bool, zone: string, unit: string, piece: int, spot: string, thermometer: string|null} $of */
+        $of = json_decode($json, true, flags: \JSON_THROW_ON_ERROR);
+
+        return new self(
+            $of['batchId'],
+            $of['timeColumn'],
+            $of['temperatureColumn'],
+            $of['hasHeader'],
+            Zone::named($of['zone']),
+            TemperatureUnit::from($of['unit']),
+            $of['piece'],
+            $of['spot'],
+            $of['thermometer'],
+        );
     }
 }

@@ -12,21 +12,26 @@ use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Csv\Csv;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\Detail;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Record\Writer;
 
 /** Everything of a range of days in open formats: records one a line, readings and events as tables. One batch is in memory at a time. */
 final readonly class RecordExport
 {
-    public const READING_COLUMNS = ['batch', 'tag', 'product', 'event', 'at_utc', 'by', 'piece', 'spot', 'value', 'unit', 'thermometer', 'replaced_by'];
-    public const EVENT_COLUMNS = ['batch', 'tag', 'product', 'event', 'at_utc', 'recorded_at_utc', 'by', 'type', 'members', 'replaces', 'reason', 'replaced_by'];
+    public const READING_COLUMNS = [
+        'batch', 'tag', 'product', 'event', 'at_utc', 'by', 'piece', 'spot', 'value', 'unit', 'thermometer', 'replaced_by',
+    ];
 
     public const SEAL_COLUMNS = ['day', 'link', 'digest'];
 
-    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private StoredRecords $records, private SiteChain $chain)
-    {
+    public function __construct(
+        private Connection $connection,
+        private EntityManagerInterface $entities,
+        private StoredRecords $records,
+        private SiteChain $chain,
+    ) {
     }
 
     /** @return \Generator<string> `verjuicer-record/1`, one a line */
@@ -44,9 +49,22 @@ final readonly class RecordExport
         foreach ($this->records($site, $from, $to) as [$tag, $record]) {
             $replacedBy = self::replaced($record);
             foreach ($record->events as $event) {
-                if ($event->detail instanceof Detail\Reading) {
-                    $reading = $event->detail;
-                    yield Csv::line([$record->code, $tag, $record->product->name, $event->id, $event->at->rfc3339(), $event->by, $reading->piece, $reading->spot, $reading->temp->number(), $reading->temp->unit->value, $reading->thermometer, $replacedBy[$event->id] ?? null]);
+                $reading = $event->detail;
+                if ($reading instanceof Reading) {
+                    yield Csv::line([
+                        $record->code,
+                        $tag,
+                        $record->product->name,
+                        $event->id,
+                        $event->at->rfc3339(),
+                        $event->by,
+                        $reading->piece,
+                        $reading->spot,
+                        $reading->temp->number(),
+                        $reading->temp->unit->value,
+                        $reading->thermometer,
+                        $replacedBy[$event->id] ?? null,
+                    ]);
                 }
             }
         }
@@ -55,13 +73,11 @@ final readonly class RecordExport
     /** @return \Generator<string> */
     public function events(Site $site, Instant $from, Instant $to): \Generator
     {
-        yield Csv::line(self::EVENT_COLUMNS);
+        yield Csv::line(EventTable::columns());
         foreach ($this->records($site, $from, $to) as [$tag, $record]) {
             $replacedBy = self::replaced($record);
             foreach ($record->events as $event) {
-                $members = array_diff_key((array) Writer::event($event), array_flip(['id', 'at', 'by', 'type', 'replaces', 'reason', 'recorded_at']));
-                $recordedAt = StoredRecords::recordedAt($event);
-                yield Csv::line([$record->code, $tag, $record->product->name, $event->id, $event->at->rfc3339(), $recordedAt?->rfc3339(), $event->by, $event->type->value, json_encode((object) $members, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION), $event->replaces, $event->reason, $replacedBy[$event->id] ?? null]);
+                yield Csv::line(EventTable::row($record->code, $tag, $record->product->name, $event, $replacedBy[$event->id] ?? null));
             }
         }
     }
@@ -75,11 +91,14 @@ final readonly class RecordExport
         }
     }
 
-    /** @return \Generator<array{int, Record}> tag and record of every batch begun in the range, by the time it was begun; what was split off after what it was split off */
+    /** @return \Generator<array{int, Record}> tag and record of every batch begun in the range, by the time it was begun, portions after what they were split off */
     private function records(Site $site, Instant $from, Instant $to): \Generator
     {
         /** @var list<string> $ids */
-        $ids = $this->connection->fetchFirstColumn('SELECT id FROM batch WHERE site_id = ? AND begun_at >= ? AND begun_at < ? ORDER BY begun_at, code', [$site->id->toRfc4122(), $from->rfc3339(), $to->rfc3339()]);
+        $ids = $this->connection->fetchFirstColumn(
+            'SELECT id FROM batch WHERE site_id = ? AND begun_at >= ? AND begun_at < ? ORDER BY begun_at, code',
+            [$site->id->toRfc4122(), $from->rfc3339(), $to->rfc3339()],
+        );
         foreach ($ids as $id) {
             $batch = $this->entities->find(Batch::class, Uuid::fromString($id));
             if ($batch !== null) {

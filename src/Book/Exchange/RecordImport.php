@@ -4,18 +4,19 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Book\Exchange;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Catalogue\Thermometer\Thermometer;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
-use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Ledger\Batch\BatchPlan;
-use Verjuicer\App\Ledger\Log\EventLog;
-use Verjuicer\App\Ledger\Log\StoredRecords;
+use Verjuicer\App\Ledger\Check\ThermometerChecks;
+use Verjuicer\App\Ledger\Log\Ledger;
+use Verjuicer\App\Ledger\Opening\NewBatches;
 use Verjuicer\App\Platform\Now;
-use Verjuicer\App\Projection\Lane\BoardLanes;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Measure\Instant;
@@ -24,7 +25,7 @@ use Verjuicer\Core\Record\InvalidRecord;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Record;
 
-/** Takes records in the open format into a site, all of a file or nothing of it; a batch whose code is there already is known and left as it is. */
+/** Takes in records in the open format, one a line: all of a file or nothing of it; a batch that is there already is known and not touched. */
 final readonly class RecordImport
 {
     private const HIGHEST_TAG = 999;
@@ -34,9 +35,11 @@ final readonly class RecordImport
         private Connection $connection,
         private EntityManagerInterface $entities,
         private Reader $reader,
-        private EventLog $log,
-        private BoardLanes $lanes,
+        private Ledger $ledger,
+        private NewBatches $newBatches,
+        private Batches $batches,
         private Thermometers $thermometers,
+        private ThermometerChecks $checks,
         private Now $now,
     ) {
     }
@@ -53,7 +56,7 @@ final readonly class RecordImport
 
             return $report;
         }
-        $this->connection->transactional(function () use ($records, $by, $report): void {
+        $this->ledger->write($by->site, function () use ($records, $by, $report): void {
             foreach ($records as $record) {
                 if ($this->isKnown($record, $by)) {
                     ++$report->known;
@@ -76,19 +79,19 @@ final readonly class RecordImport
         foreach ($lines === false ? [] : $lines as $index => $line) {
             try {
                 $record = $this->reader->read($line);
-                $ahead = array_filter($record->events, fn (Event $event): bool => $event->at->isAfter($this->now->instant()));
-                if ($ahead !== [] || $record->product->pieces > self::MOST_PIECES) {
-                    $report->refuse($index + 1, $ahead === [] ? \sprintf('/batch/product/pieces is more than %d: check the number.', self::MOST_PIECES) : \sprintf('event "%s" lies ahead of now: check its time.', mb_substr(array_values($ahead)[0]->id, 0, 40)));
-                } elseif ($record->code === null || isset($codes[$record->code])) {
-                    $report->refuse($index + 1, $record->code === null ? '/batch/code is missing: a batch needs its code to be found again.' : 'another line has the same batch code.');
-                } else {
-                    $codes[$record->code] = true;
-                    $records[] = $record;
-                }
             } catch (InvalidRecord $invalid) {
                 foreach ($invalid->problems as $problem) {
                     $report->refuse($index + 1, trim($problem->pointer.' '.$problem->message));
                 }
+
+                continue;
+            }
+            $refusal = $this->refusal($record, $codes);
+            if ($refusal !== null) {
+                $report->refuse($index + 1, $refusal);
+            } else {
+                $codes[$record->code] = true;
+                $records[] = $record;
             }
         }
         if ($records === [] && $report->isGood()) {
@@ -98,36 +101,53 @@ final readonly class RecordImport
         return $records;
     }
 
+    /** @param array<string, true> $codes of the lines before it */
+    private function refusal(Record $record, array $codes): ?string
+    {
+        foreach ($record->events as $event) {
+            if ($event->at->isAfter($this->now->instant())) {
+                return \sprintf('event "%s" lies ahead of now: check its time.', mb_substr($event->id, 0, 40));
+            }
+        }
+
+        return match (true) {
+            $record->product->pieces > self::MOST_PIECES => \sprintf('/batch/product/pieces is more than %d: check the number.', self::MOST_PIECES),
+            $record->code === null => '/batch/code is missing: a batch needs its code to be found again.',
+            isset($codes[$record->code]) => 'another line has the same batch code.',
+            default => null,
+        };
+    }
+
     private function isKnown(Record $record, Account $by): bool
     {
-        return $this->connection->fetchOne('SELECT 1 FROM batch WHERE site_id = ? AND code = ?', [$by->site->id->toRfc4122(), $record->code]) !== false;
+        $batch = 'SELECT 1 FROM batch WHERE site_id = ? AND code = ?';
+
+        return $this->connection->fetchOne($batch, [$by->site->id->toRfc4122(), $record->code]) !== false;
     }
 
     private function keep(Record $record, Account $by): void
     {
-        $now = $this->now->instant();
         $all = Timeline::of($record, Instant::ofEpoch(\PHP_INT_MAX));
         $product = $record->product;
-        $id = Uuid::v7();
         $plan = new BatchPlan(
             new Product($by->site, $product->name ?? '', $product->animal, $product->form, $product->integrity, null),
             $this->freeTag($record, $by, $all->end !== null),
             $product->pieces,
-            $product->rawWeight === null ? null : intdiv($product->rawWeight->micrograms, 1_000_000),
+            $product->rawWeight?->grams(),
             $product->stuffed,
             $product->wild,
             $product->advisory,
         );
-        $begun = $all->events[0]->at ?? $now;
-        $batch = new Batch($id, $by->site, $record->code ?? '', $plan, $record->rules, new \DateTimeImmutable($begun->rfc3339()), $by);
-        $this->entities->persist($batch);
-        $this->entities->flush();
+        $id = Uuid::v7();
         $ids = $this->ids($record, $id);
-        foreach ($record->events as $event) {
-            $this->log->append($batch, $by, $now, StoredRecords::imported($event, $by->initials, $ids));
-        }
+        $events = array_map(static fn (Event $event): Event => $event->takenIn(
+            $by->initials,
+            $ids[$event->id],
+            $event->replaces === null ? null : $ids[$event->replaces] ?? $event->replaces,
+        ), $record->events);
+        $begun = $all->events[0]->at ?? $this->now->instant();
+        $this->newBatches->takeIn($id, $by, $plan, $record->code ?? '', $record->rules, $begun, ...$events);
         $this->keepThermometers($record, $by);
-        $this->lanes->refresh($batch, $now);
     }
 
     /**
@@ -137,9 +157,17 @@ final readonly class RecordImport
      */
     private function ids(Record $record, Uuid $batch): array
     {
+        $uuids = array_values(array_filter(array_column($record->events, 'id'), Uuid::isValid(...)));
+        /** @var list<string> $found */
+        $found = $uuids === [] ? [] : $this->connection->fetchFirstColumn(
+            'SELECT id FROM event WHERE id IN (?)',
+            [$uuids],
+            [ArrayParameterType::STRING],
+        );
+        $taken = array_fill_keys($found, true);
         $ids = [];
         foreach ($record->events as $event) {
-            $isFree = Uuid::isValid($event->id) && $this->connection->fetchOne('SELECT 1 FROM event WHERE id = ?', [$event->id]) === false;
+            $isFree = Uuid::isValid($event->id) && !isset($taken[strtolower($event->id)]);
             $ids[$event->id] = $isFree ? $event->id : Uuid::v5($batch, $event->id)->toRfc4122();
         }
 
@@ -149,18 +177,23 @@ final readonly class RecordImport
     private function keepThermometers(Record $record, Account $by): void
     {
         $known = [];
-        foreach ($this->thermometers->of($by->site) as $thermometer) {
+        foreach ($record->thermometers === [] ? [] : $this->thermometers->of($by->site) as $thermometer) {
             $known[$thermometer->label] = $thermometer;
         }
         foreach ($record->thermometers as $one) {
             $thermometer = $known[$one->id] ?? new Thermometer($by->site, mb_substr($one->id, 0, 16));
             $this->entities->persist($thermometer);
             $this->entities->flush();
+            $there = [];
+            foreach ($this->checks->of($thermometer) as $check) {
+                $there[$check->at->epoch.$check->method] = true;
+            }
             foreach ($one->checks as $check) {
-                $id = Uuid::v5($thermometer->id, $check->at->rfc3339().$check->method.$check->expected->tenths.$check->read->tenths.$check->read->unit->value);
-                $isThere = $this->connection->fetchOne('SELECT 1 FROM thermometer_check WHERE thermometer_id = ? AND at = ? AND method = ?', [$thermometer->id->toRfc4122(), $check->at->rfc3339(), $check->method ?? 'ice']) !== false;
-                if (!$isThere) {
-                    $this->thermometers->check($id, $thermometer, $by, $check->at, $this->now->instant(), $check->method ?? 'ice', $check->expected, $check->read, 'kept', null);
+                $method = $check->method ?? 'ice';
+                if (!isset($there[$check->at->epoch.$method])) {
+                    $words = $check->at->rfc3339().$check->method.$check->expected->tenths.$check->read->tenths.$check->read->unit->value;
+                    $id = Uuid::v5($thermometer->id, $words);
+                    $this->checks->add($id, $thermometer, $by, $check->at, $method, $check->expected, $check->read);
                 }
             }
         }
@@ -169,13 +202,11 @@ final readonly class RecordImport
     /** Its own tag where it has one that fits; of an open batch only if no other open one has it. */
     private function freeTag(Record $record, Account $by, bool $hasEnded): int
     {
-        $tag = $record->unknownOfBatch['tag'] ?? null;
-        $tag = \is_int($tag) && $tag >= 1 && $tag <= self::HIGHEST_TAG ? $tag : 1;
-        $inUse = array_fill_keys($this->lanes->tagsInUse($by->site), true);
-        while (!$hasEnded && isset($inUse[$tag])) {
-            $tag = $tag % self::HIGHEST_TAG + 1;
+        $tag = $record->tag !== null && $record->tag <= self::HIGHEST_TAG ? $record->tag : 1;
+        if ($hasEnded) {
+            return $tag;
         }
 
-        return $tag;
+        return $this->batches->freeTags($by->site, $tag, 1)[0] ?? $this->batches->freeTags($by->site, 1, 1)[0] ?? $tag;
     }
 }

@@ -4,18 +4,20 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Book\Exchange;
 
-use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Batch\TagInUse;
 use Verjuicer\App\Ledger\Log\EventConflict;
 use Verjuicer\App\Ledger\Log\EventLog;
+use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Csv\Csv;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\EventType;
 use Verjuicer\Core\Record\InvalidRecord;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Writer;
@@ -23,8 +25,14 @@ use Verjuicer\Core\Record\Writer;
 /** Takes the tables of readings and of events, as they are exported, into batches that are there: all of a file or nothing of it, each event once. */
 final readonly class TableImport
 {
-    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private StoredRecords $records, private Reader $reader, private EventLog $log, private Now $now)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private StoredRecords $records,
+        private Reader $reader,
+        private Ledger $ledger,
+        private EventLog $log,
+        private Now $now,
+    ) {
     }
 
     public function import(string $text, Account $by, bool $isPreview): ImportReport
@@ -33,14 +41,15 @@ final readonly class TableImport
         $new = $this->read($text, $by, $report);
         if ($report->isGood() && !$isPreview) {
             try {
-                $this->connection->transactional(function () use ($new, $by): void {
+                $this->ledger->write($by->site, function () use ($new, $by): void {
                     foreach ($new as [$batch, $events]) {
-                        foreach ($events as $event) {
-                            $this->log->append($batch, $by, $this->now->instant(), StoredRecords::imported($event, $by->initials));
-                        }
+                        $this->log->append($batch, $by, ...array_map(
+                            static fn (Event $event): Event => $event->takenIn($by->initials, $event->id, $event->replaces),
+                            $events,
+                        ));
                     }
                 });
-            } catch (EventConflict) {
+            } catch (EventConflict|TagInUse) {
                 $report->refuse(1, 'an event does not go with what is recorded here: it has the id of another, or opens a batch whose tag is in use.');
             }
         }
@@ -53,7 +62,9 @@ final readonly class TableImport
     {
         $table = Csv::read($text);
         $header = array_flip($table[0] ?? []);
-        $isEvents = array_diff(RecordExport::EVENT_COLUMNS, array_keys($header)) === [];
+        $isAllInOne = isset($header[EventTable::ALL_IN_ONE]);
+        $needed = ['batch', 'event', 'at_utc', 'by', 'type', 'replaces', 'reason', 'replaced_by'];
+        $isEvents = array_diff($needed, array_keys($header)) === [];
         if (!$isEvents && array_diff(RecordExport::READING_COLUMNS, array_keys($header)) !== []) {
             $report->refuse(1, 'the first line must name every column of an export of readings or of events: see docs/format.');
 
@@ -62,9 +73,9 @@ final readonly class TableImport
         $lines = [];
         foreach (\array_slice($table, 1) as $index => $fields) {
             $field = static fn (string $name): string => $fields[$header[$name]] ?? '';
-            $event = $isEvents ? self::event($field) : self::reading($field);
+            $event = $isEvents ? EventTable::event($field, $isAllInOne) : self::reading($field);
             if ($event === null) {
-                $report->refuse($index + 2, '"members" must be a JSON object.');
+                $report->refuse($index + 2, \sprintf('"%s" must be a JSON object.', $isAllInOne ? EventTable::ALL_IN_ONE : 'extensions'));
             } else {
                 $lines[$field('batch')][$index + 2] = [$event, $field('replaced_by')];
             }
@@ -95,13 +106,16 @@ final readonly class TableImport
         \assert($data->batch instanceof \stdClass && \is_array($data->batch->events), 'a record has its events');
         $known = array_column($data->batch->events, 'id', 'id');
         $numbers = [];
+        $reading = Catalogue::of(Reading::class)->name();
+        $inTable = array_map(static fn (array $line): mixed => $line[0]->id ?? null, $lines);
         foreach ($lines as $number => [$event, $replacedBy]) {
-            $id = $event->id;
+            $id = $event->id ?? null;
+            $isCorrected = $replacedBy !== '' && !isset($known[$replacedBy]) && !\in_array($replacedBy, $inTable, true);
             if (!\is_string($id) || !Uuid::isValid($id)) {
                 $report->refuse($number, '"event" must be a UUID.');
             } elseif (isset($known[$id])) {
                 ++$report->known;
-            } elseif ($event->type === EventType::Reading->value && $replacedBy !== '' && !isset($known[$replacedBy]) && !\in_array($replacedBy, array_map(static fn (array $line): mixed => $line[0]->id, $lines), true)) {
+            } elseif (($event->type ?? null) === $reading && $isCorrected) {
                 $report->refuse($number, 'it was corrected or taken back, and what did so is not in this table: take in the events.');
             } else {
                 $numbers[\count($data->batch->events)] = $number;
@@ -113,7 +127,8 @@ final readonly class TableImport
         } catch (InvalidRecord $invalid) {
             foreach ($invalid->problems as $problem) {
                 $index = preg_match('#^/batch/events/(\d+)#', $problem->pointer, $part) === 1 ? (int) $part[1] : -1;
-                $report->refuse($numbers[$index] ?? 1, trim((string) preg_replace('#^/batch/events/\d+/?#', '', $problem->pointer).' '.$problem->message));
+                $member = preg_replace('#^/batch/events/\d+/?#', '', $problem->pointer);
+                $report->refuse($numbers[$index] ?? 1, trim($member.' '.$problem->message));
             }
 
             return [];
@@ -131,25 +146,19 @@ final readonly class TableImport
     }
 
     /** @param \Closure(string): string $field */
-    private static function event(\Closure $field): ?\stdClass
-    {
-        $members = json_decode($field('members'));
-        if (!$members instanceof \stdClass) {
-            return null;
-        }
-
-        return (object) (array_filter(['id' => $field('event'), 'at' => $field('at_utc'), 'by' => $field('by'), 'type' => $field('type'), 'replaces' => $field('replaces'), 'reason' => $field('reason'), 'recorded_at' => $field('recorded_at_utc')], static fn (string $value): bool => $value !== '') + (array) $members);
-    }
-
-    /** @param \Closure(string): string $field */
     private static function reading(\Closure $field): \stdClass
     {
         $value = json_decode($field('value'));
 
         return (object) array_filter([
-            'id' => $field('event'), 'at' => $field('at_utc'), 'by' => $field('by'), 'type' => EventType::Reading->value,
+            'id' => $field('event'),
+            'at' => $field('at_utc'),
+            'by' => $field('by'),
+            'type' => Catalogue::of(Reading::class)->name(),
             'temp' => (object) [strtolower($field('unit')) => \is_int($value) || \is_float($value) ? $value : $field('value')],
-            'piece' => ctype_digit($field('piece')) ? (int) $field('piece') : $field('piece'), 'spot' => $field('spot'), 'thermometer' => $field('thermometer'),
+            'piece' => ctype_digit($field('piece')) ? (int) $field('piece') : $field('piece'),
+            'spot' => $field('spot'),
+            'thermometer' => $field('thermometer'),
         ], static fn (mixed $value): bool => $value !== '');
     }
 }

@@ -12,7 +12,8 @@ use Verjuicer\App\Catalogue\Recipe\Recipes;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Lot\Lots;
 use Verjuicer\App\Platform\Now;
-use Verjuicer\App\Projection\Lane\BoardLanes;
+use Verjuicer\App\Platform\Paging\PageKey;
+use Verjuicer\App\Projection\Projections;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\Core\Measure\LocalDate;
 
@@ -22,25 +23,33 @@ final class FindController extends AbstractController
     /** A thermometer has been in everything of years: what it read of late is what is in doubt. Another day can be asked for. */
     private const RECALL_DAYS = 30;
 
-    public function __construct(private readonly Finder $finder, private readonly BoardLanes $lanes, private readonly Lots $lots, private readonly Thermometers $thermometers, private readonly Recipes $recipes, private readonly CurrentAccount $account, private readonly Now $now)
-    {
+    public function __construct(
+        private readonly Finder $finder,
+        private readonly Projections $projections,
+        private readonly Lots $lots,
+        private readonly Thermometers $thermometers,
+        private readonly Recipes $recipes,
+        private readonly CurrentAccount $account,
+        private readonly Now $now,
+    ) {
     }
 
     #[Route('/find', name: 'search', methods: ['GET'])]
     public function find(Request $request): Response
     {
         $words = trim($request->query->getString('words'));
+        $after = PageKey::parse($request->query->getString('after'));
+        $lotsAfter = PageKey::parse($request->query->getString('lots_after'));
         $site = $this->account->get()->site;
+        $this->projections->bringUpToDate($site);
 
-        $this->lanes->bringUpToDate($site, $this->now->instant());
-
-        return $this->render('find/find.html.twig', [
+        return $this->render('book/find/find.html.twig', [
             'words' => $words,
-            'batches' => $words === '' ? [] : $this->finder->batches($site, $words),
-            'lots' => $words === '' ? [] : $this->finder->lots($site, $words),
+            'batches' => $words === '' ? null : $this->finder->batches($site, $words, $after),
+            'lots' => $words === '' ? null : $this->finder->lots($site, $words, $lotsAfter),
             'thermometers' => $this->thermometers->of($site),
             'recipes' => $this->recipes->of($site),
-            'most' => Finder::MOST,
+            'pending' => $this->projections->pending($site),
         ]);
     }
 
@@ -58,11 +67,19 @@ final class FindController extends AbstractController
             throw $this->createNotFoundException();
         }
         \assert($kind === 'lot' || $kind === 'thermometer' || $kind === 'recipe', 'the route allows no other');
+        $since = LocalDate::ofIso($request->query->getString('since'))
+            ?? LocalDate::ofInstant($this->now->instant(), $site->zone())->plusDays(-self::RECALL_DAYS);
+        $this->projections->bringUpToDate($site);
 
-        $since = LocalDate::ofIso($request->query->getString('since')) ?? LocalDate::ofInstant($this->now->instant(), $site->zone())->plusDays(-self::RECALL_DAYS);
-        $this->lanes->bringUpToDate($site, $this->now->instant());
-        $found = $this->finder->recall($site, $kind, $kind === 'lot' ? $what : $name, $since->startIn($site->zone()));
-
-        return $this->render('find/recall.html.twig', ['kind' => $kind, 'what' => $what, 'name' => $name, 'site' => $site, 'found' => $found, 'lot' => $lot, 'since' => $since]);
+        return $this->render('book/find/recall.html.twig', [
+            'kind' => $kind,
+            'what' => $what,
+            'name' => $name,
+            'site' => $site,
+            'found' => $this->finder->recall($site, $kind, $kind === 'lot' ? $what : $name, $since->startIn($site->zone())),
+            'lot' => $lot,
+            'since' => $since,
+            'pending' => $this->projections->pending($site),
+        ]);
     }
 }

@@ -24,7 +24,7 @@ final class KeepingController extends AbstractController
     {
         $site = $this->account->get()->site;
 
-        return $this->render('keeping/keeping.html.twig', [
+        return $this->render('book/keeping/keeping.html.twig', [
             'site' => $site,
             'kept' => $this->records->of($site, LocalDate::ofInstant($this->now->instant(), $site->zone())),
             'seal' => $this->chain->seal($site),

@@ -13,7 +13,7 @@ final readonly class KeptRecords
 {
     /** Each kind with its rows, and the day from which its time runs: a batch's from its end, as long as it is open it has not begun. */
     private const KINDS = [
-        'batches' => 'SELECT coalesce(l.ended_at, :today) AS at, b.site_id FROM batch b JOIN board_lane l ON l.batch_id = b.id',
+        'batches' => 'SELECT coalesce(r.ended_at, :today) AS at, b.site_id FROM batch b LEFT JOIN batch_report r ON r.batch_id = b.id',
         'deliveries' => 'SELECT at, site_id FROM lot',
         'thermometer_checks' => 'SELECT c.at, t.site_id FROM thermometer_check c JOIN thermometer t ON t.id = c.thermometer_id',
         'pits' => 'SELECT at, site_id FROM site_event',

@@ -62,7 +62,6 @@ final class PacketController extends FormController
             return $this->view($input);
         }
         $this->packets->ask($id, $this->account->get(), $this->now->instant(), $scope, $paper);
-        $this->packets->startMaking($id);
 
         return $this->redirectToRoute('packet', ['id' => $id->toRfc4122()], Response::HTTP_SEE_OTHER);
     }
@@ -70,7 +69,7 @@ final class PacketController extends FormController
     #[Route('/packets/{id}', name: 'packet', methods: ['GET'])]
     public function show(string $id): Response
     {
-        return $this->page('packet/show.html.twig', $this->blank(['days' => '7']), ['packet' => $this->find($id), 'site' => $this->account->get()->site, 'link' => null]);
+        return $this->page('book/packet/show.html.twig', $this->blank(['days' => '7']), ['packet' => $this->find($id), 'site' => $this->account->get()->site, 'link' => null]);
     }
 
     #[Route('/packets/{id}/packet.pdf', name: 'packet_pdf', methods: ['GET'])]
@@ -92,7 +91,7 @@ final class PacketController extends FormController
             $link = $this->address->of('shared', ['token' => $token]);
         }
 
-        return $this->page('packet/show.html.twig', $input, ['packet' => $this->find($id), 'site' => $this->account->get()->site, 'link' => $link]);
+        return $this->page('book/packet/show.html.twig', $input, ['packet' => $this->find($id), 'site' => $this->account->get()->site, 'link' => $link]);
     }
 
     /** For an inspector without an account: this packet and nothing else, while the link lives. */
@@ -101,7 +100,7 @@ final class PacketController extends FormController
     {
         $packet = $this->packets->shared($token, $this->now->instant()) ?? throw $this->createNotFoundException();
 
-        return $this->render('packet/shared.html.twig', ['packet' => $packet, 'token' => $token]);
+        return $this->render('book/packet/shared.html.twig', ['packet' => $packet, 'token' => $token]);
     }
 
     #[Route('/shared/{token}/packet.pdf', name: 'shared_pdf', requirements: ['token' => '[0-9a-f]{48}'], methods: ['GET'])]
@@ -130,6 +129,6 @@ final class PacketController extends FormController
     {
         $site = $this->account->get()->site;
 
-        return $this->page('packet/list.html.twig', $input, ['site' => $site, 'packets' => $this->packets->of($site, self::LATEST), 'products' => $this->products->of($site), 'papers' => self::PAPERS]);
+        return $this->page('book/packet/list.html.twig', $input, ['site' => $site, 'packets' => $this->packets->of($site, self::LATEST), 'products' => $this->products->of($site), 'papers' => self::PAPERS]);
     }
 }

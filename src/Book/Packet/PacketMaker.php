@@ -13,13 +13,14 @@ use Twig\Environment;
 use Verjuicer\App\Book\Find\Finder;
 use Verjuicer\App\Catalogue\Thermometer\Thermometer;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
+use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Ledger\Check\Check;
+use Verjuicer\App\Ledger\Check\ThermometerChecks;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\Site\Site;
-use Verjuicer\App\Work\Batch\BatchPage;
 use Verjuicer\App\Work\Batch\BatchPicture;
 use Verjuicer\App\Work\Batch\CookView;
 use Verjuicer\App\Work\Batch\RecordLog;
@@ -42,8 +43,9 @@ final readonly class PacketMaker
         private Packets $packets,
         private Connection $connection,
         private EntityManagerInterface $entities,
-        private BatchPage $page,
+        private Assessments $assessments,
         private Thermometers $thermometers,
+        private ThermometerChecks $thermometerChecks,
         private RuleSetLibrary $ruleSets,
         private SiteChain $chain,
         private Finder $finder,
@@ -77,17 +79,17 @@ final readonly class PacketMaker
             if ($batch === null) {
                 continue;
             }
-            $assessment = $this->page->assess($batch);
+            $assessment = $this->assessments->of($batch);
             foreach ($assessment->rulesJudged as $rule => $verdict) {
                 $rules[$rule][$verdict->value] = ($rules[$rule][$verdict->value] ?? 0) + 1;
             }
             $ruleSets[$batch->ruleSet] = $this->ruleSets->get($batch->ruleSet);
-            $parts[] = $this->twig->render('packet/_batch.html.twig', [
+            $parts[] = $this->twig->render('book/packet/_batch.html.twig', [
                 'batch' => $batch,
                 'site' => $site,
                 'assessment' => $assessment,
                 'picture' => BatchPicture::of($assessment, $this->figures),
-                'log' => array_reverse(RecordLog::of($assessment->record, $assessment->rules->house->lateEntry)),
+                'log' => array_reverse(RecordLog::of($assessment->record, $assessment->rules->house()->lateEntry)),
                 'allergens' => CookView::allergens($assessment),
                 'open' => OpenActions::of($assessment),
                 'actions' => ActionTaken::of($assessment),
@@ -97,7 +99,7 @@ final readonly class PacketMaker
         }
         ksort($rules);
         [$from, $to] = self::range($site, $packet->scope);
-        $html = $this->twig->render('packet/packet.html.twig', [
+        $html = $this->twig->render('book/packet/packet.html.twig', [
             'packet' => $packet,
             'footer' => preg_replace('/[^\pL\pN ,.–-]/u', ' ', $site->name.', '.$packet->scope->words()),
             'site' => $site,
@@ -141,8 +143,8 @@ final readonly class PacketMaker
 
         /** @var list<string> */
         return $this->connection->fetchFirstColumn(<<<SQL
-            SELECT b.id FROM batch b JOIN board_lane l ON l.batch_id = b.id
-            WHERE b.site_id = :site AND b.begun_at < :to AND (l.ended_at IS NULL OR l.ended_at >= :from) $and ORDER BY b.begun_at, b.code LIMIT :most
+            SELECT b.id FROM batch b LEFT JOIN batch_report r ON r.batch_id = b.id
+            WHERE b.site_id = :site AND b.begun_at < :to AND (r.ended_at IS NULL OR r.ended_at >= :from) $and ORDER BY b.begun_at, b.code LIMIT :most
             SQL, $parameters, isset($parameters['lot']) ? ['lot' => ArrayParameterType::STRING] : []);
     }
 
@@ -159,7 +161,7 @@ final readonly class PacketMaker
     /** @return list<array{thermometer: Thermometer, checks: list<Check>}> */
     private function checks(Site $site, Instant $from, Instant $to): array
     {
-        return array_map(fn (Thermometer $thermometer): array => ['thermometer' => $thermometer, 'checks' => $this->thermometers->checksOf($thermometer, $from, $to)], $this->thermometers->of($site));
+        return array_map(fn (Thermometer $thermometer): array => ['thermometer' => $thermometer, 'checks' => $this->thermometerChecks->of($thermometer, $from, $to)], $this->thermometers->of($site));
     }
 
     /** @return list<array{day: string, at: Instant, name: string, digest: string, reasons: list<string>}> */

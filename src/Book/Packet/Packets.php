@@ -6,8 +6,7 @@ namespace Verjuicer\App\Book\Packet;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\ParameterType;
-use Symfony\Component\DependencyInjection\Attribute\Autowire;
-use Symfony\Component\Process\Process;
+use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
@@ -16,25 +15,23 @@ use Verjuicer\Core\Measure\Instant;
 /** The packets of a site: asked for, made in the background, read by a link that expires. */
 final readonly class Packets
 {
-    private const COLUMNS = 'p.id, p.scope, p.paper, p.done, p.total, extract(epoch FROM p.finished_at)::bigint AS finished_at, p.problem, extract(epoch FROM p.expires_at)::bigint AS expires_at, p.site_id, a.initials AS by';
+    private const COLUMNS = <<<'SQL'
+        p.id, p.scope, p.paper, p.done, p.total, extract(epoch FROM p.finished_at)::bigint AS finished_at, p.problem,
+        extract(epoch FROM p.expires_at)::bigint AS expires_at, p.site_id, a.initials AS by
+        SQL;
 
-    public function __construct(private Connection $connection, #[Autowire('%kernel.project_dir%')] private string $folder)
+    public function __construct(private Connection $connection, private MessageBusInterface $bus)
     {
     }
 
+    /** Asks for it; it is made by the worker. The same again is made once. */
     public function ask(Uuid $id, Account $by, Instant $now, PacketScope $scope, string $paper): void
     {
         $this->connection->executeStatement(
             'INSERT INTO packet (id, site_id, account_id, at, scope, paper) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
             [$id->toRfc4122(), $by->site->id->toRfc4122(), $by->id->toRfc4122(), $now->rfc3339(), $scope->json(), $paper],
         );
-    }
-
-    /** Starts making it in a process of its own; this one does not wait. */
-    public function startMaking(Uuid $id): void
-    {
-        $process = Process::fromShellCommandline('setsid nohup "$PHP" bin/console verjuicer:packet "$ID" >/dev/null 2>&1 &', $this->folder);
-        $process->run(null, ['PHP' => \PHP_BINARY, 'ID' => $id->toRfc4122()]);
+        $this->bus->dispatch(new MakePacket($id->toRfc4122()));
     }
 
     public function find(string $id): ?Packet

@@ -8,31 +8,46 @@ use Doctrine\DBAL\Connection;
 use Verjuicer\App\Catalogue\Thermometer\Thermometer;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Check\Check;
+use Verjuicer\App\Ledger\Check\ThermometerChecks;
+use Verjuicer\App\Platform\Paging\Page;
+use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
 
 /** What the records of a time have in common: where things went wrong, how punctual the rounds were, how long rests and coolings took. */
 final readonly class Trends
 {
-    private const MOST_BEHIND = 200;
-    /** Batches of a site begun since, with their lane; and every deviation of theirs: [rule, epoch, unit]. */
-    private const DEVIATIONS = "batch b JOIN board_lane l ON l.batch_id = b.id, jsonb_array_elements(l.facts->'deviations') d WHERE b.site_id = :site AND b.begun_at >= :since";
+    /** Batches of a site begun since, with every deviation of theirs. */
+    private const DEVIATIONS = 'batch b JOIN deviation d ON d.batch_id = b.id WHERE b.site_id = :site AND b.begun_at >= :since';
     /** What each grouping counts deviations by. */
     private const GROUPS = [
-        'by_rule' => 'd->>0',
+        'by_rule' => 'd.rule',
         'by_product' => 'b.product_name',
-        'by_hour' => "to_char(to_timestamp((d->>1)::bigint) AT TIME ZONE :zone, 'HH24')",
-        'by_unit' => 'd->>2',
+        'by_hour' => "to_char(d.at AT TIME ZONE :zone, 'HH24')",
+        'by_unit' => 'd.unit',
     ];
     /** Of how many batches that is, where the question makes sense. */
     private const TOTALS = [
-        'by_product' => 'SELECT b.product_name AS name, count(*)::int AS count FROM batch b WHERE b.site_id = :site AND b.begun_at >= :since GROUP BY 1',
-        'by_unit' => "SELECT u.name, count(*)::int AS count FROM batch b JOIN board_lane l ON l.batch_id = b.id, jsonb_array_elements_text(l.facts->'units') u(name) WHERE b.site_id = :site AND b.begun_at >= :since GROUP BY 1",
-        'by_rule' => "SELECT key AS name, count(*)::int AS count FROM batch b JOIN board_lane l ON l.batch_id = b.id, jsonb_each(l.facts->'judged') WHERE b.site_id = :site AND b.begun_at >= :since GROUP BY 1",
+        'by_product' => <<<'SQL'
+            SELECT b.product_name AS name, count(*)::int AS count FROM batch b
+            WHERE b.site_id = :site AND b.begun_at >= :since GROUP BY 1
+            SQL,
+        'by_unit' => <<<'SQL'
+            SELECT s.place AS name, count(DISTINCT b.id)::int AS count FROM batch b JOIN stage_report s ON s.batch_id = b.id
+            WHERE b.site_id = :site AND b.begun_at >= :since AND s.place IS NOT NULL GROUP BY 1
+            SQL,
+        'by_rule' => <<<'SQL'
+            SELECT r.rule AS name, count(*)::int AS count FROM batch b JOIN rule_report r ON r.batch_id = b.id
+            WHERE b.site_id = :site AND b.begun_at >= :since AND r.verdict IS NOT NULL GROUP BY 1
+            SQL,
     ];
+    private const BATCH = 'b.id, b.tag, b.code, b.product_name AS product, r.verdict, extract(epoch FROM b.begun_at)::bigint AS begun_at';
 
-    public function __construct(private Connection $connection, private Thermometers $thermometers)
-    {
+    public function __construct(
+        private Connection $connection,
+        private Thermometers $thermometers,
+        private ThermometerChecks $checks,
+    ) {
     }
 
     /**
@@ -44,10 +59,13 @@ final readonly class Trends
     {
         $by = self::GROUPS[$group];
         $order = $group === 'by_hour' ? '1' : '2 DESC, 1';
+        $sql = "SELECT $by AS name, count(DISTINCT b.id)::int AS wrong FROM ".self::DEVIATIONS." AND $by IS NOT NULL GROUP BY 1 ORDER BY $order";
         /** @var list<array{name: string, wrong: int}> $rows */
-        $rows = $this->connection->fetchAllAssociative("SELECT $by AS name, count(DISTINCT b.id)::int AS wrong FROM ".self::DEVIATIONS." AND $by IS NOT NULL GROUP BY 1 ORDER BY $order", self::parameters($site, $since, $group));
+        $rows = $this->connection->fetchAllAssociative($sql, self::parameters($site, $since, $group));
         /** @var array<string, int> $totals */
-        $totals = isset(self::TOTALS[$group]) ? $this->connection->fetchAllKeyValue(self::TOTALS[$group], self::parameters($site, $since)) : [];
+        $totals = isset(self::TOTALS[$group])
+            ? $this->connection->fetchAllKeyValue(self::TOTALS[$group], self::parameters($site, $since))
+            : [];
 
         return array_map(static fn (array $row): array => $row + ['all' => $totals[$row['name']] ?? null], $rows);
     }
@@ -57,9 +75,11 @@ final readonly class Trends
     {
         /** @var array{late: int, all: int} */
         return $this->connection->fetchAssociative(<<<'SQL'
-            SELECT count(*) FILTER (WHERE jsonb_exists(l.facts->'house', 'house.hot_hold_check'))::int AS late, count(*)::int AS all
-            FROM batch b JOIN board_lane l ON l.batch_id = b.id
-            WHERE b.site_id = :site AND b.begun_at >= :since AND l.facts->'stages' @> '[["hot_hold"]]'
+            SELECT count(*) FILTER (WHERE EXISTS (
+                SELECT 1 FROM rule_report r WHERE r.batch_id = b.id AND r.rule = 'house.hot_hold_check'
+            ))::int AS late, count(*)::int AS all
+            FROM batch b WHERE b.site_id = :site AND b.begun_at >= :since
+              AND EXISTS (SELECT 1 FROM stage_report s WHERE s.batch_id = b.id AND s.stage = 'hot_hold')
             SQL, self::parameters($site, $since));
     }
 
@@ -69,11 +89,12 @@ final readonly class Trends
         /** @var list<array{stage: string, median: int, ninetieth: int, count: int}> */
         return $this->connection->fetchAllAssociative(<<<'SQL'
             WITH stages AS (
-                SELECT s.value->>0 AS stage, (s.value->>2)::bigint - (s.value->>1)::bigint AS seconds
-                FROM batch b JOIN board_lane l ON l.batch_id = b.id, jsonb_array_elements(l.facts->'stages') s
-                WHERE b.site_id = :site AND b.begun_at >= :since AND s.value->>2 IS NOT NULL
+                SELECT s.stage, extract(epoch FROM s.to_at - s.from_at)::bigint AS seconds
+                FROM batch b JOIN stage_report s ON s.batch_id = b.id
+                WHERE b.site_id = :site AND b.begun_at >= :since AND s.to_at IS NOT NULL
             )
-            SELECT stage, percentile_disc(0.5) WITHIN GROUP (ORDER BY seconds)::int AS median, percentile_disc(0.9) WITHIN GROUP (ORDER BY seconds)::int AS ninetieth, count(*)::int AS count
+            SELECT stage, percentile_disc(0.5) WITHIN GROUP (ORDER BY seconds)::int AS median,
+                   percentile_disc(0.9) WITHIN GROUP (ORDER BY seconds)::int AS ninetieth, count(*)::int AS count
             FROM stages WHERE stage IN ('prep', 'cook', 'rest', 'hot_hold', 'cool', 'reheat') GROUP BY stage ORDER BY stage
             SQL, self::parameters($site, $since));
     }
@@ -82,13 +103,14 @@ final readonly class Trends
     public function thermometers(Site $site, Instant $since): array
     {
         return array_map(function (Thermometer $thermometer) use ($since): array {
-            $checks = $this->thermometers->checksOf($thermometer, $since);
+            $checks = $this->checks->of($thermometer, $since);
             $worst = null;
             foreach ($checks as $check) {
                 $worst = $worst === null || abs($check->drift()) > abs($worst->drift()) ? $check : $worst;
             }
+            $failed = array_filter($checks, static fn (Check $check): bool => !$check->hasPassed);
 
-            return ['thermometer' => $thermometer, 'checks' => \count($checks), 'failed' => \count(array_filter($checks, static fn (Check $check): bool => !$check->hasPassed)), 'worst' => $worst];
+            return ['thermometer' => $thermometer, 'checks' => \count($checks), 'failed' => \count($failed), 'worst' => $worst];
         }, $this->thermometers->of($site));
     }
 
@@ -100,46 +122,77 @@ final readonly class Trends
             WITH served AS (
                 SELECT coalesce(b.parent_id, b.id) AS id, sum((e.members->>'weight_kg')::numeric) AS kg
                 FROM batch b JOIN event e ON e.batch_id = b.id AND e.type = 'serve' AND e.members->>'weight_kg' IS NOT NULL
-                WHERE b.site_id = :site AND b.begun_at >= :since AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id) GROUP BY 1
+                WHERE b.site_id = :site AND b.begun_at >= :since
+                  AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
+                GROUP BY 1
             )
             SELECT b.product_name AS product, round(100000 * sum(s.kg) / sum(b.raw_grams * b.pieces))::int AS share, count(*)::int AS count
-            FROM served s JOIN batch b ON b.id = s.id WHERE b.begun_at >= :since AND b.raw_grams IS NOT NULL AND b.site_id = :site GROUP BY 1 ORDER BY 1
+            FROM served s JOIN batch b ON b.id = s.id
+            WHERE b.begun_at >= :since AND b.raw_grams IS NOT NULL AND b.site_id = :site GROUP BY 1 ORDER BY 1
             SQL, self::parameters($site, $since));
     }
 
     /**
      * @param 'by_rule'|'by_product'|'by_hour'|'by_unit' $group
      *
-     * @return list<array{id: string, tag: int, code: string, product: string, verdict: string}> the records behind a bar, the latest first
+     * @return Page<array<string, mixed>> the records behind a bar, the latest first
      */
-    public function behind(Site $site, Instant $since, string $group, string $name): array
+    public function behind(Site $site, Instant $since, string $group, string $name, ?PageKey $after): Page
     {
-        /** @var list<array{id: string, tag: int, code: string, product: string, verdict: string}> */
-        return $this->connection->fetchAllAssociative('SELECT DISTINCT b.begun_at, b.id, b.tag, b.code, b.product_name AS product, l.verdict FROM '.self::DEVIATIONS.' AND '.self::GROUPS[$group].' = :name ORDER BY b.begun_at DESC, b.id LIMIT '.self::MOST_BEHIND, self::parameters($site, $since, $group) + ['name' => $name]);
+        $deviates = 'EXISTS (SELECT 1 FROM deviation d WHERE d.batch_id = b.id AND '.self::GROUPS[$group].' = :name)';
+
+        return $this->latest($deviates, self::parameters($site, $since, $group) + ['name' => $name], $after);
     }
 
-    /** @return list<array{id: string, tag: int, code: string, product: string, verdict: string}> the records behind the gaps in hot-hold rounds */
-    public function behindGaps(Site $site, Instant $since): array
+    /** @return Page<array<string, mixed>> the records behind the gaps in hot-hold rounds, the latest first */
+    public function behindGaps(Site $site, Instant $since, ?PageKey $after): Page
     {
-        /** @var list<array{id: string, tag: int, code: string, product: string, verdict: string}> */
-        return $this->connection->fetchAllAssociative("SELECT b.id, b.tag, b.code, b.product_name AS product, l.verdict FROM batch b JOIN board_lane l ON l.batch_id = b.id WHERE b.site_id = :site AND b.begun_at >= :since AND jsonb_exists(l.facts->'house', 'house.hot_hold_check') ORDER BY b.begun_at DESC LIMIT ".self::MOST_BEHIND, self::parameters($site, $since));
+        $hasGap = "EXISTS (SELECT 1 FROM rule_report g WHERE g.batch_id = b.id AND g.rule = 'house.hot_hold_check')";
+
+        return $this->latest($hasGap, self::parameters($site, $since), $after);
     }
 
-    /** @return list<array{id: string, tag: int, code: string, product: string, verdict: string, seconds: int}> the records behind a stage's times, the longest first */
-    public function longest(Site $site, Instant $since, string $stage): array
+    /** @return Page<array<string, mixed>> the records behind a stage's times, the longest first */
+    public function longest(Site $site, Instant $since, string $stage, ?PageKey $after): Page
     {
-        /** @var list<array{id: string, tag: int, code: string, product: string, verdict: string, seconds: int}> */
-        return $this->connection->fetchAllAssociative(<<<'SQL'
-            SELECT b.id, b.tag, b.code, b.product_name AS product, l.verdict, max((s->>2)::bigint - (s->>1)::bigint)::int AS seconds
-            FROM batch b JOIN board_lane l ON l.batch_id = b.id, jsonb_array_elements(l.facts->'stages') s
-            WHERE b.site_id = :site AND b.begun_at >= :since AND s->>0 = :stage AND s->>2 IS NOT NULL
-            GROUP BY b.id, l.verdict ORDER BY seconds DESC, b.begun_at LIMIT 50
-            SQL, self::parameters($site, $since) + ['stage' => $stage]);
+        $batch = self::BATCH;
+        /** @var list<array{id: string, seconds: int}> $rows */
+        $rows = $this->connection->fetchAllAssociative(<<<SQL
+            WITH took AS (
+                SELECT b.id, max(extract(epoch FROM s.to_at - s.from_at))::bigint AS seconds
+                FROM batch b JOIN stage_report s ON s.batch_id = b.id
+                WHERE b.site_id = :site AND b.begun_at >= :since AND s.stage = :stage AND s.to_at IS NOT NULL GROUP BY b.id
+            )
+            SELECT $batch, t.seconds FROM took t JOIN batch b ON b.id = t.id LEFT JOIN batch_report r ON r.batch_id = b.id
+            WHERE (t.seconds, b.id) < (:place, :id::uuid) ORDER BY t.seconds DESC, b.id DESC LIMIT :most
+            SQL, self::parameters($site, $since) + ['stage' => $stage] + ($after ?? PageKey::first())->parameters());
+
+        return Page::of($rows, static fn (array $row): PageKey => new PageKey($row['seconds'], $row['id']));
+    }
+
+    /**
+     * @param array<string, string> $parameters
+     *
+     * @return Page<array<string, mixed>>
+     */
+    private function latest(string $which, array $parameters, ?PageKey $after): Page
+    {
+        $batch = self::BATCH;
+        /** @var list<array{id: string, begun_at: int}> $rows */
+        $rows = $this->connection->fetchAllAssociative(<<<SQL
+            SELECT $batch FROM batch b LEFT JOIN batch_report r ON r.batch_id = b.id
+            WHERE b.site_id = :site AND b.begun_at >= :since AND (b.begun_at, b.id) < (to_timestamp(:place), :id::uuid) AND $which
+            ORDER BY b.begun_at DESC, b.id DESC LIMIT :most
+            SQL, $parameters + ($after ?? PageKey::first())->parameters());
+
+        return Page::of($rows, static fn (array $row): PageKey => new PageKey($row['begun_at'], $row['id']));
     }
 
     /** @return array<string, string> */
     private static function parameters(Site $site, Instant $since, string $group = ''): array
     {
-        return ['site' => $site->id->toRfc4122(), 'since' => $since->rfc3339()] + ($group === 'by_hour' ? ['zone' => $site->timezone] : []);
+        $parameters = ['site' => $site->id->toRfc4122(), 'since' => $since->rfc3339()];
+
+        return $parameters + ($group === 'by_hour' ? ['zone' => $site->timezone] : []);
     }
 }

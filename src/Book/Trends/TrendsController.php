@@ -9,7 +9,9 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Platform\Now;
-use Verjuicer\App\Projection\Lane\BoardLanes;
+use Verjuicer\App\Platform\Paging\Page;
+use Verjuicer\App\Platform\Paging\PageKey;
+use Verjuicer\App\Projection\Projections;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
@@ -20,8 +22,12 @@ final class TrendsController extends AbstractController
 {
     private const DAYS = [7, 30, 90, 365];
 
-    public function __construct(private readonly Trends $trends, private readonly BoardLanes $lanes, private readonly CurrentAccount $account, private readonly Now $now)
-    {
+    public function __construct(
+        private readonly Trends $trends,
+        private readonly Projections $projections,
+        private readonly CurrentAccount $account,
+        private readonly Now $now,
+    ) {
     }
 
     #[Route('', name: 'trends', methods: ['GET'])]
@@ -32,7 +38,7 @@ final class TrendsController extends AbstractController
 
         $durations = $this->trends->durations($site, $since);
 
-        return $this->render('trends/trends.html.twig', [
+        return $this->render('book/trends/trends.html.twig', [
             'site' => $site,
             'days' => $days,
             'choices' => self::DAYS,
@@ -42,6 +48,7 @@ final class TrendsController extends AbstractController
                 'by_hour' => $this->trends->grouped($site, $since, 'by_hour'),
                 'by_unit' => $this->trends->grouped($site, $since, 'by_unit'),
             ],
+            'pending' => $this->projections->pending($site),
             'punctuality' => $this->trends->punctuality($site, $since),
             'thermometers' => $this->trends->thermometers($site, $since),
             'durations' => $durations,
@@ -55,7 +62,9 @@ final class TrendsController extends AbstractController
     {
         [$days, $since] = $this->since($request);
 
-        return $this->render('trends/behind.html.twig', ['group' => 'punctual', 'name' => null, 'days' => $days, 'batches' => $this->trends->behindGaps($this->account->get()->site, $since)]);
+        $page = $this->trends->behindGaps($this->account->get()->site, $since, self::after($request));
+
+        return $this->page('punctual', null, $days, $page);
     }
 
     #[Route('/took/{stage}', name: 'trend_took', requirements: ['stage' => 'prep|cook|rest|hot_hold|cool|reheat'], methods: ['GET'])]
@@ -63,7 +72,9 @@ final class TrendsController extends AbstractController
     {
         [$days, $since] = $this->since($request);
 
-        return $this->render('trends/behind.html.twig', ['group' => 'durations', 'name' => $stage, 'days' => $days, 'batches' => $this->trends->longest($this->account->get()->site, $since, $stage)]);
+        $page = $this->trends->longest($this->account->get()->site, $since, $stage, self::after($request));
+
+        return $this->page('durations', $stage, $days, $page);
     }
 
     /** @param 'by_rule'|'by_product'|'by_hour'|'by_unit' $group */
@@ -73,13 +84,26 @@ final class TrendsController extends AbstractController
         [$days, $since] = $this->since($request);
         $name = $request->query->getString('name');
 
-        return $this->render('trends/behind.html.twig', ['group' => $group, 'name' => $name, 'days' => $days, 'batches' => $this->trends->behind($this->account->get()->site, $since, $group, $name)]);
+        $page = $this->trends->behind($this->account->get()->site, $since, $group, $name, self::after($request));
+
+        return $this->page($group, $name, $days, $page);
     }
 
-    /** @return array{int, Instant} with the lanes it is counted from brought up to date */
+    /** @param Page<array<string, mixed>> $page */
+    private function page(string $group, ?string $name, int $days, Page $page): Response
+    {
+        return $this->render('book/trends/behind.html.twig', ['group' => $group, 'name' => $name, 'days' => $days, 'page' => $page]);
+    }
+
+    private static function after(Request $request): ?PageKey
+    {
+        return PageKey::parse($request->query->getString('after'));
+    }
+
+    /** @return array{int, Instant} with the tables it is counted from brought up to date */
     private function since(Request $request): array
     {
-        $this->lanes->bringUpToDate($this->account->get()->site, $this->now->instant());
+        $this->projections->bringUpToDate($this->account->get()->site);
         $days = $request->query->getInt('days', self::DAYS[1]);
         $days = \in_array($days, self::DAYS, true) ? $days : self::DAYS[1];
 

@@ -7,13 +7,15 @@ namespace Verjuicer\App\Catalogue\Holding;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Food\Holding;
 
 /** A steam table, a cabinet, a chafing dish, a carrier: where food is held hot, and how often it is checked there. */
 #[ORM\Entity]
 #[ORM\Table(name: 'hold_unit')]
 class HoldUnit
 {
-    public const KINDS = ['steam_table', 'cabinet', 'chafing_dish', 'carrier'];
+    /** What food can be held hot in. */
+    public const KINDS = [Holding::SteamTable, Holding::Cabinet, Holding::ChafingDish, Holding::Carrier];
 
     #[ORM\Id]
     #[ORM\Column(type: 'uuid')]
@@ -26,7 +28,7 @@ class HoldUnit
         #[ORM\Column]
         public readonly string $name,
         #[ORM\Column(length: 16)]
-        public readonly string $kind,
+        public readonly Holding $kind,
         #[ORM\Column]
         public readonly int $checkMinutes,
     ) {

@@ -21,6 +21,17 @@ final readonly class HoldUnits
         return $this->entities->getRepository(HoldUnit::class)->findBy(['site' => $site], ['name' => 'ASC']);
     }
 
+    public function named(Site $site, string $name): ?HoldUnit
+    {
+        foreach ($this->of($site) as $unit) {
+            if (mb_strtolower($unit->name) === mb_strtolower($name)) {
+                return $unit;
+            }
+        }
+
+        return null;
+    }
+
     /** @return array<string, int> minutes between checks, by name */
     public function intervals(Site $site): array
     {

@@ -18,6 +18,9 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 #[ORM\Table(name: 'product')]
 class Product
 {
+    /** The spot of a product that names none. */
+    public const SPOT = 'core';
+
     #[ORM\Id]
     #[ORM\Column(type: 'uuid')]
     public Uuid $id; // not readonly: Doctrine writes it twice into a lazily loaded object
@@ -54,6 +57,12 @@ class Product
         public array $spots = [],
     ) {
         $this->id = Uuid::v7();
+    }
+
+    /** The spot a reading is of where nobody names one: its first, or the format's own. */
+    public function firstSpot(): string
+    {
+        return $this->spots[0]['name'] ?? self::SPOT;
     }
 
     public function doneness(): ?Doneness

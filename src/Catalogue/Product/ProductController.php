@@ -18,6 +18,7 @@ use Verjuicer\Core\Food\Animal;
 use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\Integrity;
 use Verjuicer\Core\Ruleset\CookingCategory;
+use Verjuicer\Core\Ruleset\CookingRules;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /** What the site smokes: how it likes it, and beside it, apart, what the law asks. */
@@ -35,7 +36,7 @@ final class ProductController extends FormController
     {
         $products = $this->products->of($this->account->get()->site);
 
-        return $this->render('product/list.html.twig', ['products' => array_map(fn (Product $product): array => ['product' => $product] + $this->law($product->animal, $product->form, $product->integrity), $products)]);
+        return $this->render('catalogue/product/list.html.twig', ['products' => array_map(fn (Product $product): array => ['product' => $product] + $this->law($product->animal, $product->form, $product->integrity), $products)]);
     }
 
     #[IsGranted('ROLE_PITMASTER')]
@@ -121,7 +122,7 @@ final class ProductController extends FormController
     {
         $law = $product === null ? [] : $this->law($product->animal, $product->form, $product->integrity);
 
-        return $this->page('product/edit.html.twig', $input, $law + [
+        return $this->page('catalogue/product/edit.html.twig', $input, $law + [
             'product' => $product,
             'site' => $this->account->get()->site,
             'animals' => Animal::cases(),
@@ -139,14 +140,14 @@ final class ProductController extends FormController
     /** @return array<string, mixed> the rule for it as it is, and once injected, bladed or stuffed */
     private function law(Animal $animal, Form $form, Integrity $integrity): array
     {
-        $rules = $this->ruleSets->get($this->account->get()->site->ruleSet);
+        $cooking = $this->ruleSets->get($this->account->get()->site->ruleSet)->get(CookingRules::class);
         $category = CookingCategory::of($animal, $form, $integrity, false, false);
         $pierced = CookingCategory::of($animal, $form, $integrity, false, true);
 
         return [
-            'rule' => $category === null ? null : $rules->cooking($category),
-            'pierced' => $pierced === null || $pierced === $category ? null : $rules->cooking($pierced),
-            'low_rows' => $rules->lowRoastRows,
+            'rule' => $category === null ? null : $cooking->of($category),
+            'pierced' => $pierced === null || $pierced === $category ? null : $cooking->of($pierced),
+            'low_rows' => $cooking->lowRoastRows,
         ];
     }
 }

@@ -6,7 +6,6 @@ namespace Verjuicer\App\Catalogue\Product;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
-use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -32,9 +31,9 @@ final readonly class Products
     }
 
     /** What a batch is of, as the site's list has it today: for hints and forecasts only; the batch keeps what the rules ask. */
-    public function ofBatch(Batch $batch): ?Product
+    public function named(Site $site, string $name): ?Product
     {
-        return $this->entities->getRepository(Product::class)->findOneBy(['site' => $batch->site, 'name' => $batch->productName]);
+        return $this->entities->getRepository(Product::class)->findOneBy(['site' => $site, 'name' => $name]);
     }
 
     /** @return array<string, Product> the catalogue, given to a new site, by name */

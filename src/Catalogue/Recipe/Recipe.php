@@ -7,6 +7,7 @@ namespace Verjuicer\App\Catalogue\Recipe;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Weight;
 
 /** A rub, binder, brine, spritz or sauce by weight. A batch copies name, weight and allergens, so a later edit never changes a record. */
 #[ORM\Entity]
@@ -44,6 +45,12 @@ class Recipe
         $in = array_merge(...array_map(static fn (array $ingredient): array => $ingredient['allergens'], $this->ingredients));
 
         return array_values(array_intersect($this->site->allergenList->allergens(), $in));
+    }
+
+    /** How much of it goes on so much meat. */
+    public function weightFor(int $gramsOfMeat): Weight
+    {
+        return Weight::ofGrams(max(1, $this->scaledTo($gramsOfMeat)->grams));
     }
 
     /** For so much meat. */

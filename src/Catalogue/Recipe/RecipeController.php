@@ -29,7 +29,7 @@ final class RecipeController extends FormController
     #[Route('', name: 'recipes', methods: ['GET'])]
     public function list(): Response
     {
-        return $this->render('recipe/list.html.twig', ['recipes' => $this->recipes->of($this->account->get()->site)]);
+        return $this->render('catalogue/recipe/list.html.twig', ['recipes' => $this->recipes->of($this->account->get()->site)]);
     }
 
     #[IsGranted('ROLE_PITMASTER')]
@@ -103,7 +103,7 @@ final class RecipeController extends FormController
 
     private function form(FormInput $input, ?Recipe $recipe, int $gramsOfMeat): Response
     {
-        return $this->page('recipe/edit.html.twig', $input, [
+        return $this->page('catalogue/recipe/edit.html.twig', $input, [
             'recipe' => $recipe,
             'kinds' => RecipeKind::cases(),
             'rows' => range(0, self::MOST_INGREDIENTS - 1),

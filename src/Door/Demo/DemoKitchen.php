@@ -4,25 +4,27 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Door\Demo;
 
+use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Food\Oven;
+use Verjuicer\Core\Measure\TemperatureUnit;
 
 /** The Quarry Lane Smokehouse, an invented restaurant on the day the demo is loaded. Minutes count from that moment. */
 final readonly class DemoKitchen
 {
-    public const PASSWORD = 'oak-and-patience';
+    private const PASSWORD = 'oak-and-patience';
 
     /** Login, name, initials, role. */
-    public const PEOPLE = [
+    private const PEOPLE = [
         ['mara', 'Mara Rook', 'MR', 'pitmaster'],
         ['ike', 'Ike Tallow', 'IT', 'crew'],
         ['dell', 'Dell Farrow', 'DF', 'manager'],
         ['wynn', 'Wynn Sable', 'WS', 'inspector'],
     ];
 
-    public const PITS = [['Drum', Oven::Convection, 40], ['Offset', Oven::Convection, 90], ['Oven', Oven::Still, 30]];
+    private const PITS = [['Drum', Oven::Convection, 40], ['Offset', Oven::Convection, 90], ['Oven', Oven::Still, 30]];
 
     /** Pit, and what was written down at it: minutes, who, sign, °F or null. */
-    public const PIT_LOG = [
+    private const PIT_LOG = [
         'Drum' => [
             [-720, 'mara', 'lit', null], [-700, 'mara', 'clean_smoke', null], [-695, 'mara', 'set', 250], [-680, 'mara', 'preheated', null], [-678, 'mara', 'reading', 251],
             [-600, 'mara', 'reading', 246], [-480, 'mara', 'fuel', null], [-470, 'mara', 'reading', 238], [-400, 'mara', 'reading', 255], [-304, 'mara', 'reading', 252],
@@ -35,27 +37,23 @@ final readonly class DemoKitchen
         'Oven' => [],
     ];
 
-    /** The batch that is split into pans an hour ago, and the tags of these. */
-    public const RESCUED = 26;
-    public const RESCUED_TAGS = [261, 262];
-
     /** Name, kind, minutes between checks. */
-    public const HOLD_UNITS = [['cabinet', 'cabinet', 120], ['steam table', 'steam_table', 60], ['carrier 1', 'carrier', 90]];
-
-    public const SUPPLIERS = ['Hollow Creek Farm', 'North Fork Poultry', 'Ridge Road Provisions'];
+    private const HOLD_UNITS = [
+        ['cabinet', Holding::Cabinet, 120], ['steam table', Holding::SteamTable, 60], ['carrier 1', Holding::Carrier, 90],
+    ];
 
     /** Minutes, who, supplier, product, lot, pieces, grams of all, cents, °F or null, frozen, thermometer, days to use-by, accepted, reason, and moves: minutes, type, place. */
-    public const LOTS = [
+    private const LOTS = [
         [-1500, 'mara', 'Hollow Creek Farm', 'Lamb shoulder', 'HC-2207', 6, 13900, 16680, 38.2, false, 'T1', 5, true, null, [[-1490, 'cold_hold', 'walk-in, low shelf']]],
         [-1500, 'mara', 'Hollow Creek Farm', 'Goat leg', 'HC-2211', 4, 9700, 13580, 39.0, false, 'T1', 4, true, null, [[-1490, 'cold_hold', 'walk-in, low shelf']]],
-        [-2900, 'mara', 'North Fork Poultry', 'Duck', 'NF-881', 8, 17800, 20470, null, true, null, 90, true, null, [[-2890, 'freeze', 'chest freezer'], [-1000, 'thaw', 'walk-in, drip tray']]],
+        [-2900, 'mara', 'North Fork Poultry', 'Duck', 'NF-881', 8, 17800, 20470, null, true, null, 90, true, null, [[-2890, 'freeze', 'chest freezer'], [-2200, 'thaw', 'walk-in, drip tray']]],
         [-410, 'ike', 'North Fork Poultry', 'Chicken, whole', 'NF-902', 12, 20600, 11330, 40.6, false, 'T3', 3, true, null, [[-402, 'cold_hold', 'walk-in']]],
         [-410, 'ike', 'North Fork Poultry', 'Chicken thighs', 'NF-903', 40, 6500, 4550, 44.8, false, 'T3', 3, false, 'above 41 °F, sent back with the driver', []],
         [-1620, 'mara', 'Ridge Road Provisions', 'Pork loin', 'RR-4471', 3, 6100, 5490, 37.4, false, 'T1', 6, true, null, [[-1610, 'cold_hold', 'walk-in']]],
     ];
 
     /** Name, kind, grams on a kilogram, ingredients: name, parts, cents a kilogram, allergens. */
-    public const RECIPES = [
+    private const RECIPES = [
         ['Quarry rub', 'rub', 22, [['Coarse salt', 4, 90, []], ['Black pepper, cracked', 4, 1450, []], ['Smoked paprika', 1, 1800, []]]],
         ['Mustard binder', 'binder', 10, [['Yellow mustard', 1, 420, []]]],
         ['Orchard brine', 'brine', 100, [['Water', 90, 0, []], ['Salt', 6, 90, []], ['Apple juice', 10, 180, []], ['Soy sauce', 2, 520, ['soy', 'wheat']]]],
@@ -64,18 +62,58 @@ final readonly class DemoKitchen
     ];
 
     /** Label, kind, serial, range, holder. */
-    public const THERMOMETERS = [
+    private const THERMOMETERS = [
         'T1' => ['instant', 'QL-0117', '-40 to 572 °F', 'Mara'],
         'T2' => ['instant', 'QL-0119', '-40 to 572 °F', 'Ike'],
         'T3' => ['leave_in', 'QL-0204', '14 to 482 °F', 'Drum'],
     ];
 
     /** Thermometer, and its checks: minutes, method, read °F. */
-    public const CHECKS = [
+    private const CHECKS = [
         'T1' => [[-1500, 'ice', 32.2], [-430, 'ice', 32.3], [-425, 'boil', 202.6]],
         'T2' => [[-1500, 'ice', 31.4], [-24, 'ice', 36.8]],
         'T3' => [[-1500, 'ice', 32.0], [-428, 'ice', 31.8]],
     ];
+
+    public static function story(): Story
+    {
+        return new Story(
+            'Quarry Lane Smokehouse',
+            'America/Denver',
+            TemperatureUnit::Fahrenheit,
+            1610,
+            'us-food-code-2022',
+            self::PASSWORD,
+            self::PEOPLE,
+            self::RECIPES,
+            self::HOLD_UNITS,
+            self::THERMOMETERS,
+            self::CHECKS,
+            self::PITS,
+            self::PIT_LOG,
+            self::LOTS,
+            self::batches(),
+            self::divisions(),
+        );
+    }
+
+    /**
+     * Tag 26, too thick to cool in time, goes into shallow pans an hour and a half ago; each has been read since.
+     *
+     * @return list<array{int, int, string, list<array{int, int, string, int}>, list<array{int, int, string, string}>}>
+     */
+    private static function divisions(): array
+    {
+        $entries = [];
+        foreach ([261, 262] as $index => $tag) {
+            $entries[] = [$tag, -80, 'ike', 'cool shallow pans'];
+            foreach ([-62 => 98, -45 => 80, -31 => 69, -14 => 61] as $minutes => $degrees) {
+                $entries[] = [$tag, $minutes, 'ike', ($degrees - $index).' T1'];
+            }
+        }
+
+        return [[26, -88, 'ike', [[261, 1700, 'pan', 50], [262, 1700, 'pan', 50]], $entries]];
+    }
 
     /**
      * Each batch: tag, product, pieces, grams of one piece, lot or null, minutes until it is wanted or null, and its events: minutes, who, entry, and for a reading its thermometer.
@@ -83,7 +121,7 @@ final readonly class DemoKitchen
      *
      * @return list<array{int, string, int, int, string|null, int|null, list<array{int, string, string}>}>
      */
-    public static function batches(): array
+    private static function batches(): array
     {
         return [
             // Calm: in the pit, through the stall, read in time.

@@ -14,6 +14,6 @@ final class KitchenController extends AbstractController
     #[Route('/kitchen', name: 'kitchen', methods: ['GET'])]
     public function kitchen(): Response
     {
-        return $this->render('kitchen/kitchen.html.twig');
+        return $this->render('door/kitchen.html.twig');
     }
 }

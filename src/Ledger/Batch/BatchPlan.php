@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Verjuicer\App\Ledger\Batch;
 
 use Verjuicer\App\Catalogue\Product\Product;
-use Verjuicer\App\Ledger\Lot\Lot;
 
 /** What is known of a batch when it begins. */
 final readonly class BatchPlan
@@ -19,7 +18,6 @@ final readonly class BatchPlan
         public bool $isStuffed = false,
         public bool $isWild = false,
         public bool $hasAdvisory = false,
-        public ?Lot $lot = null,
         public ?Portioned $portioned = null,
     ) {
     }

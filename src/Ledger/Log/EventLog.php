@@ -4,105 +4,204 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Ledger\Log;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Batch\TagInUse;
 use Verjuicer\App\Platform\Now;
-use Verjuicer\App\Projection\Lane\BoardLanes;
 use Verjuicer\App\Site\People\Account;
-use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Event\BeginsStage;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Writer;
 
-/** Adds events to a batch; the only writer of events. The board's lane changes in the same transaction. */
+/**
+ * Adds events to a batch; the only writer of events. Any number of them cost one lock and a few statements, and whoever follows the ledger
+ * is told once.
+ */
 final readonly class EventLog
 {
-    private const ENVELOPE = ['id' => true, 'at' => true, 'by' => true, 'type' => true, 'replaces' => true, 'reason' => true];
-
+    private const ENVELOPE = [
+        'id' => true, 'at' => true, 'by' => true, 'type' => true, 'replaces' => true, 'reason' => true, 'recorded_at' => true,
+    ];
     /** How far a client's clock may be ahead. */
     private const SKEW_SECONDS = 60;
+    private const AT_ONCE = 500;
 
-    public function __construct(private Connection $connection, private BoardLanes $lanes, private SiteChain $chain, private Now $now)
+    public function __construct(private Connection $connection, private Ledger $ledger, private Now $now)
     {
     }
 
     /**
      * Keeps the events in their order. One with an id that is already kept, and the same in all else, is kept once.
+     * They are recorded now; only what was recorded here before, and is copied, keeps its time.
      *
      * @return bool whether anything new was kept
      *
-     * @throws EventConflict if an id belongs to a different entry, a replaced event is not in the batch, an event lies ahead of
-     *                       now, or the batch would be open again beside another of its tag
+     * @throws EventConflict if an id belongs to a different entry, a replaced event is not in the batch, or an event lies ahead of now
+     * @throws TagInUse      if the batch would be open again beside another of its tag
      */
-    public function append(Batch $batch, Account $by, Instant $recordedAt, Event ...$events): bool
+    public function append(Batch $batch, Account $by, Event ...$events): bool
     {
+        if ($events === []) {
+            return false;
+        }
         $latest = $this->now->instant()->plus(Span::ofSeconds(self::SKEW_SECONDS));
         foreach ($events as $event) {
             if ($event->at->isAfter($latest)) {
                 throw EventConflict::inTheFuture();
             }
         }
-        try {
-            return $this->appended($batch, $by, $recordedAt, ...$events);
-        } catch (UniqueConstraintViolationException) {
-            throw EventConflict::tagInUse();
+
+        return $this->ledger->write($batch->site, fn (): bool => $this->appended($batch, $by, array_values($events)));
+    }
+
+    /** @param list<Event> $events */
+    private function appended(Batch $batch, Account $by, array $events): bool
+    {
+        $this->refuseStrangers($batch, $events);
+        $inserted = [];
+        foreach (array_chunk($events, self::AT_ONCE) as $chunk) {
+            $inserted += $this->insert($batch, $by, $chunk);
         }
+        foreach ($events as $event) {
+            if (!isset($inserted[$event->id])) {
+                $this->refuseAnother($batch, $by, $event);
+            }
+        }
+        if ($inserted === []) {
+            return false;
+        }
+        foreach ($events as $event) {
+            if ($event->detail instanceof BeginsStage || $event->replaces !== null) {
+                $this->holdTag($batch);
+                break;
+            }
+        }
+        $this->ledger->changed($batch);
+
+        return true;
     }
 
-    private function appended(Batch $batch, Account $by, Instant $recordedAt, Event ...$events): bool
+    /**
+     * What is replaced must be of this batch.
+     *
+     * @param list<Event> $events
+     */
+    private function refuseStrangers(Batch $batch, array $events): void
     {
-        return $this->connection->transactional(function () use ($batch, $by, $recordedAt, $events): bool {
-            $this->chain->lock($batch->site);
-            // One writer a batch at a time, so that the lane is made from all of its events.
-            $this->connection->executeStatement('SELECT 1 FROM batch WHERE id = ? FOR UPDATE', [$batch->id->toRfc4122()]);
-            $isNew = false;
-            foreach ($events as $event) {
-                $isNew = $this->insert($batch, $by, $recordedAt, $event) || $isNew;
-            }
-            if ($isNew) {
-                $this->lanes->refreshWithPortions($batch, $recordedAt);
-            }
-
-            return $isNew;
-        });
-    }
-
-    private function insert(Batch $batch, Account $by, Instant $recordedAt, Event $event): bool
-    {
-        if ($event->replaces !== null && $this->connection->fetchOne('SELECT 1 FROM event WHERE id = ? AND batch_id = ?', [$event->replaces, $batch->id->toRfc4122()]) === false) {
+        $ids = array_map(static fn (Event $event): string => $event->id, $events);
+        $replaced = array_filter(array_map(static fn (Event $event): ?string => $event->replaces, $events), static fn (?string $id): bool => $id !== null);
+        $elsewhere = array_values(array_unique(array_diff($replaced, $ids)));
+        if ($elsewhere === []) {
+            return;
+        }
+        $found = $this->connection->fetchOne(
+            'SELECT count(*) FROM event WHERE batch_id = ? AND id IN (?)',
+            [$batch->id->toRfc4122(), $elsewhere],
+            [1 => ArrayParameterType::STRING],
+        );
+        if ($found !== \count($elsewhere)) {
             throw EventConflict::replacesNothing();
         }
-        $row = [
-            'id' => $event->id,
-            'batch_id' => $batch->id->toRfc4122(),
-            'at' => $event->at->rfc3339(),
-            'account_id' => $by->id->toRfc4122(),
-            'initials' => $event->by,
-            'type' => $event->type->value,
-            'members' => json_encode((object) array_diff_key((array) Writer::event($event), self::ENVELOPE), \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION),
-            'replaces' => $event->replaces,
-            'reason' => $event->reason,
-        ];
-        $inserted = $this->connection->executeStatement(<<<'SQL'
-            INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members, replaces, reason)
-            VALUES (:id, :batch_id, :at, :recorded_at, :account_id, :initials, :type, :members, :replaces, :reason)
-            ON CONFLICT (id) DO NOTHING
-            SQL, $row + ['recorded_at' => $recordedAt->rfc3339()]);
-        if ($inserted === 1) {
-            return true;
+    }
+
+    /**
+     * @param list<Event> $events
+     *
+     * @return array<string, true> the ids of those that were not there
+     */
+    private function insert(Batch $batch, Account $by, array $events): array
+    {
+        $rows = $values = [];
+        $now = $this->now->instant();
+        foreach ($events as $event) {
+            $rows[] = '(?, ?, ?, ?, ?, ?, ?, ?, ?, ?)';
+            array_push(
+                $values,
+                $event->id,
+                $batch->id->toRfc4122(),
+                $event->at->rfc3339(),
+                ($event->recordedAt ?? $now)->rfc3339(),
+                $by->id->toRfc4122(),
+                $event->by,
+                $event->kind()->name(),
+                self::members($event),
+                $event->replaces,
+                $event->reason,
+            );
         }
-        // A retry brings the same entry; its time may have been filled in anew, so it is not compared.
+        $into = 'INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members, replaces, reason) VALUES ';
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn($into.implode(', ', $rows).' ON CONFLICT (id) DO NOTHING RETURNING id', $values);
+
+        return array_fill_keys($ids, true);
+    }
+
+    /** A retry brings the same entry; its time may have been filled in anew, so it is not compared. */
+    private function refuseAnother(Batch $batch, Account $by, Event $event): void
+    {
         $isSame = $this->connection->fetchOne(<<<'SQL'
             SELECT 1 FROM event
-            WHERE id = :id AND batch_id = :batch_id AND account_id = :account_id AND type = :type AND members = :members::jsonb
-              AND replaces IS NOT DISTINCT FROM :replaces
-            SQL, array_intersect_key($row, ['id' => 1, 'batch_id' => 1, 'account_id' => 1, 'type' => 1, 'members' => 1, 'replaces' => 1]));
+            WHERE id = ? AND batch_id = ? AND account_id = ? AND type = ? AND members = ?::jsonb AND replaces IS NOT DISTINCT FROM ?
+            SQL, [
+            $event->id,
+            $batch->id->toRfc4122(),
+            $by->id->toRfc4122(),
+            $event->kind()->name(),
+            self::members($event),
+            $event->replaces,
+        ]);
         if ($isSame === false) {
             throw EventConflict::idTaken();
         }
+    }
 
-        return false;
+    private static function members(Event $event): string
+    {
+        $members = (object) array_diff_key((array) Writer::event($event), self::ENVELOPE);
+
+        return json_encode($members, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION);
+    }
+
+    /**
+     * A tag is of one open batch at a time: this one holds it while it is open, and gives it up at its end. Within a write.
+     *
+     * @throws TagInUse if another open batch has it
+     */
+    public function holdTag(Batch $batch): void
+    {
+        $id = $batch->id->toRfc4122();
+        if ($this->hasEnded($batch)) {
+            $this->connection->executeStatement('DELETE FROM open_tag WHERE batch_id = ?', [$id]);
+
+            return;
+        }
+        try {
+            $this->connection->executeStatement(
+                'INSERT INTO open_tag (site_id, tag, batch_id) VALUES (?, ?, ?) ON CONFLICT (batch_id) DO NOTHING',
+                [$batch->site->id->toRfc4122(), $batch->tag, $id],
+            );
+        } catch (UniqueConstraintViolationException) {
+            throw TagInUse::again();
+        }
+    }
+
+    /** Whether its last stage is one that ends a batch. */
+    private function hasEnded(Batch $batch): bool
+    {
+        $shared = SharedEvents::of($batch);
+        $stages = array_keys(array_filter(Catalogue::all(), static fn (Kind $kind): bool => $kind->beginsStage()));
+        $last = $this->connection->fetchOne(<<<SQL
+            SELECT e.type FROM event e
+            WHERE ($shared->condition) AND e.type IN (:stages)
+              AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
+            ORDER BY e.at DESC, e.seq DESC LIMIT 1
+            SQL, $shared->parameters + ['stages' => $stages], ['stages' => ArrayParameterType::STRING]);
+
+        return \is_string($last) && Catalogue::named($last)?->endsBatch() === true;
     }
 }

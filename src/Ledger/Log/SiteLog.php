@@ -6,13 +6,14 @@ namespace Verjuicer\App\Ledger\Log;
 
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Measure\Instant;
 
 /** What happens to lots, pits and thermometers: only ever added to, like the events of a batch. */
 final readonly class SiteLog
 {
-    public function __construct(private Connection $connection)
+    public function __construct(private Connection $connection, private Ledger $ledger, private Now $now)
     {
     }
 
@@ -21,10 +22,17 @@ final readonly class SiteLog
      * @param array<string, mixed>      $members
      *
      * @return bool whether it is new; the same id again is kept once
+     *
+     * @throws EventConflict if it lies ahead of now
      */
-    public function add(Uuid $id, string $subject, Uuid $subjectId, Account $by, Instant $at, Instant $recordedAt, string $type, array $members): bool
+    public function add(Uuid $id, string $subject, Uuid $subjectId, Account $by, Instant $at, string $type, array $members): bool
     {
-        return $this->connection->executeStatement(<<<'SQL'
+        $now = $this->now->instant();
+        if ($at->isAfter($now)) {
+            throw EventConflict::inTheFuture();
+        }
+
+        return $this->ledger->write($by->site, fn (): bool => $this->connection->executeStatement(<<<'SQL'
             INSERT INTO site_event (id, site_id, subject, subject_id, at, recorded_at, account_id, initials, type, members)
             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
             ON CONFLICT (id) DO NOTHING
@@ -34,12 +42,12 @@ final readonly class SiteLog
             $subject,
             $subjectId->toRfc4122(),
             $at->rfc3339(),
-            $recordedAt->rfc3339(),
+            $now->rfc3339(),
             $by->id->toRfc4122(),
             $by->initials,
             $type,
             json_encode((object) $members, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION),
-        ]) === 1;
+        ]) === 1);
     }
 
     /** @return list<SiteEvent> by the time they happened */

@@ -8,19 +8,21 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Log\EventLog;
 use Verjuicer\App\Ledger\Log\SiteLog;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\Kinds\ColdHold;
+use Verjuicer\Core\Event\Kinds\Freeze;
+use Verjuicer\Core\Event\Kinds\Received;
+use Verjuicer\Core\Event\Kinds\Thaw;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\Detail;
 use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\EventType;
 
 /** The lots of a site: what is left of each, and what batches took. */
 final readonly class Lots
 {
-    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private SiteLog $siteLog, private EventLog $eventLog)
+    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private SiteLog $siteLog)
     {
     }
 
@@ -72,34 +74,52 @@ final readonly class Lots
 
     /**
      * Gives pieces of a lot to a batch that is being begun, and its history with them: how it came in and where it has been, each
-     * with the time and the initials it was written down with. In the transaction of the batch.
+     * with the time and the initials it was written down with. Within the write that begins the batch, which is to append it.
+     *
+     * @return list<array{Account, non-empty-list<Event>}> by whoever wrote it down, in the order of time
      *
      * @throws TooLittleLeft if the lot has fewer pieces left
      */
-    public function giveTo(Batch $batch, Lot $lot): void
+    public function giveTo(Batch $batch, Lot $lot): array
     {
         $this->connection->executeStatement('SELECT 1 FROM lot WHERE id = ? FOR UPDATE', [$lot->id->toRfc4122()]);
         $onHand = $this->onHand($lot);
         if ($batch->pieces > $onHand->piecesLeft) {
             throw TooLittleLeft::of($lot->number, $onHand->piecesLeft);
         }
-        $grams = $batch->pieces === $onHand->piecesLeft ? $onHand->gramsLeft : min($onHand->gramsLeft, $batch->pieces * $lot->gramsOfOne());
-        $this->connection->insert('batch_lot', ['batch_id' => $batch->id->toRfc4122(), 'lot_id' => $lot->id->toRfc4122(), 'pieces' => $batch->pieces, 'grams' => max(1, $grams)]);
-        $this->copy($batch, $lot->id, $lot->account, $lot->recordedAt(), $lot->at(), EventType::Received, new Detail\Received($lot->temperature(), $lot->isFrozen, $lot->supplier->name, $lot->number), ['thermometer' => $lot->thermometer]);
+        $grams = $batch->pieces === $onHand->piecesLeft
+            ? $onHand->gramsLeft
+            : min($onHand->gramsLeft, $batch->pieces * $lot->gramsOfOne());
+        $this->connection->insert('batch_lot', [
+            'batch_id' => $batch->id->toRfc4122(),
+            'lot_id' => $lot->id->toRfc4122(),
+            'pieces' => $batch->pieces,
+            'grams' => max(1, $grams),
+        ]);
+        $received = new Received($lot->temperature(), $lot->isFrozen, $lot->supplier->name, $lot->number, $lot->thermometer);
+        $history = [[$lot->account, [self::copy($batch, $lot->id, $lot->account->initials, $lot->recordedAt(), $lot->at(), $received)]]];
         foreach ($onHand->history as $moved) {
-            $type = EventType::tryFrom($moved->type);
+            $detail = match ($moved->type) {
+                'cold_hold' => new ColdHold($moved->text('place')),
+                'freeze' => new Freeze($moved->text('place')),
+                'thaw' => new Thaw(place: $moved->text('place')),
+                default => null,
+            };
             $by = $this->entities->find(Account::class, Uuid::fromString($moved->accountId));
-            if ($type !== null && $type->isStage() && !$type->isEnd() && $by !== null) {
-                $this->copy($batch, Uuid::fromString($moved->id), $by, $moved->recordedAt, $moved->at, $type, $type === EventType::ColdHold ? new Detail\Held($moved->text('place')) : Detail\Bare::of(), []);
+            if ($detail !== null && $by !== null) {
+                $source = Uuid::fromString($moved->id);
+                $history[] = [$by, [self::copy($batch, $source, $by->initials, $moved->recordedAt, $moved->at, $detail)]];
             }
         }
+
+        return $history;
     }
 
-    /** @param array<string, mixed> $extras */
-    private function copy(Batch $batch, Uuid $source, Account $by, Instant $recordedAt, Instant $at, EventType $type, Detail\Detail $detail, array $extras): void
+    private static function copy(Batch $batch, Uuid $source, string $by, Instant $recordedAt, Instant $at, Detail $detail): Event
     {
         $id = Uuid::v5($batch->id, $source->toRfc4122())->toRfc4122();
-        $this->eventLog->append($batch, $by, $recordedAt, new Event($id, $at, $by->initials, $type, $detail, unknown: array_filter($extras, static fn (mixed $extra): bool => $extra !== null)));
+
+        return new Event($id, $at, $by, $detail, recordedAt: $recordedAt);
     }
 
     private function onHand(Lot $lot): LotOnHand

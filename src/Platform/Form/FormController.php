@@ -9,6 +9,7 @@ use Symfony\Component\HttpFoundation\InputBag;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Platform\Problem\Problem;
 
 /** A page with a form that comes back whole, with what is wrong beside each field, until it can be kept. */
 abstract class FormController extends AbstractController
@@ -19,6 +20,16 @@ abstract class FormController extends AbstractController
         if (!$this->isCsrfTokenValid($token, $request->request->getString('_token'))) {
             $input->refuse('form', 'entry.problem.expired');
         }
+
+        return $input;
+    }
+
+    /** What was sent, with what turned out to be wrong with it. */
+    protected function refused(Request $request, Problem $problem): FormInput
+    {
+        $input = new FormInput($request->request);
+        $field = $request->request->has($problem->field) ? $problem->field : 'form';
+        $input->refuse($field, $problem->key, $problem->values);
 
         return $input;
     }
@@ -35,7 +46,10 @@ abstract class FormController extends AbstractController
     /** @param array<string, mixed> $context */
     protected function page(string $template, FormInput $input, array $context): Response
     {
-        return $this->render($template, ['form' => $input->typed, 'problems' => $input->problems] + $context, new Response(status: $input->isGood() ? Response::HTTP_OK : Response::HTTP_UNPROCESSABLE_ENTITY));
+        $status = $input->isGood() ? Response::HTTP_OK : Response::HTTP_UNPROCESSABLE_ENTITY;
+        $form = ['form' => $input->typed, 'problems' => $input->problems];
+
+        return $this->render($template, $form + $context, new Response(status: $status));
     }
 
     /** @param array<string, string> $parameters */

@@ -7,6 +7,7 @@ namespace Verjuicer\App\Platform\Form;
 use Symfony\Component\HttpFoundation\InputBag;
 use Symfony\Component\Translation\TranslatableMessage;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -50,7 +51,7 @@ final class FormInput
     /** @return string trimmed; empty where nothing was typed */
     public function text(string $field, bool $isRequired = false, int $most = 200): string
     {
-        $given = trim($this->typed->getString($field));
+        $given = trim(mb_scrub($this->typed->getString($field)));
         if ($given === '' && $isRequired) {
             $this->refuse($field, 'form.problem.required');
         } elseif (mb_strlen($given) > $most) {
@@ -147,6 +148,27 @@ final class FormInput
         }
 
         return $value;
+    }
+
+    /**
+     * What somebody else reads out of a field; its problem is that of the field.
+     *
+     * @template T
+     *
+     * @param \Closure(string): T $read
+     *
+     * @return T|null
+     */
+    public function read(string $field, \Closure $read): mixed
+    {
+        $given = $this->text($field);
+        try {
+            return $read($given);
+        } catch (Problem $problem) {
+            $this->refuse($field, $problem->key, $problem->values);
+
+            return null;
+        }
     }
 
     /** @return string|null a day, 2026-11-25 */

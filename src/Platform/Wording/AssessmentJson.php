@@ -34,6 +34,7 @@ final readonly class AssessmentJson
                 'estimate_s' => $zone->estimate->seconds,
                 'least_s' => $zone->least->seconds,
                 'greatest_s' => $zone->greatest->seconds,
+                'begins_unread' => $zone->beginsUnread,
                 'by_stage' => (object) $zone->byStage,
             ],
             'suspect_readings' => $assessment->suspectReadings,

@@ -5,115 +5,114 @@ declare(strict_types=1);
 namespace Verjuicer\App\Platform\Wording;
 
 use Symfony\Contracts\Translation\TranslatorInterface;
-use Verjuicer\Core\Json\Fields;
-use Verjuicer\Core\Json\Problems;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\Field;
+use Verjuicer\Core\Event\FieldType;
+use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\Weight;
 use Verjuicer\Core\Measure\Zone;
-use Verjuicer\Core\Record\Detail;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Record\Imported;
 
-/** What an event says, in a few words. */
+/** What an event says, in a few words; what its fields are is in the catalogue of kinds. */
 final readonly class EventText
 {
-    /** Those it tells, in this order. */
-    private const EXTRAS = [
-        'step', 'stuffed', 'pit', 'recipe', 'weight_kg', 'portions', 'before_kg', 'after_kg', 'total_kg', 'left_kg', 'lost_kg', 'why', 'depth_mm', 'around', 'on', 'plan_name',
-        'to_spot', 'feel', 'mixed_from', 'mixed_into', 'allergens', 'ready_by', 'evidence', 'imported',
-    ];
+    /** Said already by the words beside it. */
+    private const SAID_BY = ['holding' => ['method', 'place']];
 
     public function __construct(private TranslatorInterface $translator, private Figures $figures)
     {
     }
 
-    /** @param array<string, mixed> $extras members beyond the format's own, of which it tells those it knows */
-    public function of(EventType $type, Detail\Detail $detail, ?string $reason, int $pieces, array $extras, Zone $zone): string
+    public function of(Detail $detail, ?string $reason, int $pieces, Zone $zone, ?Imported $imported = null): string
     {
-        if ($detail instanceof Detail\Reading) {
-            return implode(' · ', [
-                $this->track($detail->piece, $detail->spot, $pieces),
-                $this->figures->temperature($detail->temp),
-                $detail->thermometer ?? $this->translator->trans('entry.echo.no_thermometer'),
-                ...$this->extras($extras, $zone),
-            ]);
-        }
-        $parts = [$this->translator->trans('event.'.$type->value.'.name')];
-        foreach ($detail->members() as $name => $value) {
-            if ($value !== null && $value !== false && !($detail instanceof Detail\ProbeMoved && $name === 'piece' && $pieces === 1)) {
-                $parts[] = $this->member($name, $value);
-            }
-        }
-        array_push($parts, ...$this->extras($extras, $zone));
+        $told = $detail instanceof Reading ? $this->reading($detail, $pieces) : $this->event($detail, $pieces, $zone);
         if ($reason !== null) {
-            $parts[] = $reason;
+            $told[] = $reason;
+        }
+        if ($imported !== null) {
+            $told[] = $this->imported($imported, $zone);
         }
 
-        return implode(' · ', $parts);
+        return implode(' · ', $told);
     }
 
     /** "piece 2, flat"; the piece only where there are several. */
     public function track(int $piece, string $spot, int $pieces): string
     {
-        return $pieces === 1 ? $spot : $this->translator->trans('entry.echo.track', ['{piece}' => (string) $piece, '{spot}' => $spot]);
+        $values = ['{piece}' => (string) $piece, '{spot}' => $spot];
+
+        return $pieces === 1 ? $spot : $this->translator->trans('entry.echo.track', $values);
     }
 
-    /**
-     * @param array<string, mixed> $extras
-     *
-     * @return list<string>
-     */
-    private function extras(array $extras, Zone $zone): array
+    /** @return list<string> */
+    private function reading(Reading $reading, int $pieces): array
     {
-        $told = [];
-        foreach (self::EXTRAS as $name) {
-            $value = $extras[$name] ?? null;
-            $words = match (true) {
-                $name === 'ready_by' && \is_string($value) => $this->figures->time(Instant::parse($value), $zone),
-                \in_array($name, ['before_kg', 'after_kg', 'weight_kg'], true) && (\is_float($value) || \is_int($value)) => $this->figures->kilograms((int) round(1000 * $value)),
-                $name === 'feel' && \is_string($value) => $this->translator->trans('event.feel.'.$value),
-                $name === 'allergens' && \is_array($value) => implode(', ', array_map(fn (mixed $one): string => \is_string($one) ? $this->translator->trans('allergen.'.$one) : '', $value)),
-                $name === 'stuffed' && $value === true => '',
-                $name === 'step' && \is_string($value) => $this->translator->trans('event.step.'.$value),
-                \in_array($name, ['why', 'on'], true) && \is_string($value) => $this->translator->trans('event.'.$name.'.'.$value),
-                $name === 'around' && ($value instanceof \stdClass) => $this->around($value),
-                $name === 'imported' && $value instanceof \stdClass => $this->imported($value, $zone),
-                \in_array($name, ['total_kg', 'left_kg', 'lost_kg'], true) && (\is_float($value) || \is_int($value)) => $value > 0 ? $this->figures->kilograms((int) round(1000 * $value)) : null,
-                \in_array($name, ['depth_mm', 'portions'], true) && \is_int($value) => (string) $value,
-                \in_array($name, ['pit', 'recipe', 'to_spot', 'plan_name', 'mixed_from', 'mixed_into', 'evidence'], true) && \is_string($value) => $value,
-                default => null,
-            };
-            if ($words !== null) {
-                $told[] = $this->translator->trans('event.extra.'.$name, ['{value}' => $words]);
-            }
+        $told = [
+            $this->track($reading->piece, $reading->spot, $pieces),
+            $this->figures->temperature($reading->temp),
+            $reading->thermometer ?? $this->translator->trans('entry.echo.no_thermometer'),
+        ];
+        if ($reading->feel !== null) {
+            $told[] = $this->translator->trans('event.feel.'.$reading->feel->value);
         }
 
         return $told;
     }
 
-    private function imported(\stdClass $value, Zone $zone): string
+    /** @return list<string> */
+    private function event(Detail $detail, int $pieces, Zone $zone): array
     {
-        $by = \is_string($value->by ?? null) ? $value->by : '?';
-        $says = \is_string($value->says_recorded_at ?? null) ? Instant::parse($value->says_recorded_at) : null;
+        $kind = Catalogue::of($detail::class);
+        $values = $kind->values($detail);
+        $told = [$this->translator->trans('event.'.$kind->name().'.name')];
+        foreach ($values as $name => $value) {
+            $isSaid = array_filter(self::SAID_BY[$name] ?? [], static fn (string $other): bool => ($values[$other] ?? null) !== null) !== [];
+            if ($value === null || $value === false || $value === [] || $isSaid || ($name === 'piece' && $pieces === 1)) {
+                continue;
+            }
+            $told[] = $this->translator->trans('event.field.'.$name, ['{value}' => $this->value($kind->fields[$name], $value, $zone)]);
+        }
 
-        return $says === null ? $by : $this->translator->trans('event.imported_says', ['{by}' => $by, '{day}' => $this->figures->date(LocalDate::ofInstant($says, $zone)), '{time}' => $this->figures->time($says, $zone)]);
+        return $told;
     }
 
-    private function around(\stdClass $value): ?string
-    {
-        $temperature = (new Fields((object) ['around' => $value], null, '', new Problems()))->temperature('around');
-
-        return $temperature === null ? null : $this->figures->temperature($temperature);
-    }
-
-    private function member(string $name, mixed $value): string
+    private function value(Field $field, mixed $value, Zone $zone): string
     {
         return match (true) {
-            $value instanceof Temperature => $this->translator->trans('event.member.'.$name, ['{value}' => $this->figures->temperature($value)]),
-            \in_array($name, ['oven', 'for', 'plan'], true) && \is_string($value) => $this->translator->trans('event.'.$name.'.'.$value),
-            $value === true => $this->translator->trans('event.member.'.$name),
-            $name === 'piece' && \is_int($value) => $this->translator->trans('event.member.piece', ['{value}' => (string) $value]),
-            default => \is_scalar($value) ? (string) $value : '',
+            $value instanceof Temperature => $this->figures->temperature($value),
+            $value instanceof Weight => $this->figures->kilograms($value->grams()),
+            $value instanceof Instant => $this->figures->time($value, $zone),
+            $value instanceof LocalDate => $this->figures->date($value),
+            $value instanceof \BackedEnum => $this->translator->trans('event.'.$field->name.'.'.$value->value),
+            \is_string($value) && \in_array($value, $field->says->usual, true) => $this->translator->trans('event.usual.'.$value),
+            $field->type === FieldType::Words && \is_array($value) => $this->allergens($value),
+            \is_scalar($value) => (string) $value,
+            default => '',
         };
+    }
+
+    /** @param array<mixed> $allergens */
+    private function allergens(array $allergens): string
+    {
+        $words = array_map(fn (mixed $one): string => \is_string($one) ? $this->translator->trans('allergen.'.$one) : '', $allergens);
+
+        return implode(', ', $words);
+    }
+
+    private function imported(Imported $imported, Zone $zone): string
+    {
+        $says = $imported->saysRecordedAt;
+
+        return $says === null
+            ? $this->translator->trans('event.imported', ['{by}' => $imported->by])
+            : $this->translator->trans('event.imported_says', [
+                '{by}' => $imported->by,
+                '{day}' => $this->figures->date(LocalDate::ofInstant($says, $zone)),
+                '{time}' => $this->figures->time($says, $zone),
+            ]);
     }
 }

@@ -12,6 +12,7 @@ use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Threshold;
+use Verjuicer\Core\Ruleset\ReheatingRules;
 
 /** Makes the sentence of a finding from its facts: the one place, for page, file and command alike. */
 final readonly class FindingText
@@ -41,9 +42,10 @@ final readonly class FindingText
     /** @return list<string> what can be done, most careful first */
     public function options(Finding $finding, Assessment $assessment): array
     {
+        $reheating = $assessment->rules->get(ReheatingRules::class);
         $values = [
-            '{reheat}' => $this->value($assessment->rules->reheatOwn->threshold, $assessment),
-            '{reheat_within}' => $this->value($assessment->rules->reheating->span, $assessment),
+            '{reheat}' => $this->value($reheating->own->threshold, $assessment),
+            '{reheat_within}' => $this->value($reheating->within->span, $assessment),
         ];
 
         return array_map(fn (string $option): string => $this->translator->trans('option.'.$option, $values, 'findings'), $finding->options);

@@ -4,26 +4,27 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Projection\Lane;
 
-use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Forecast\Window;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Measure\Threshold;
 
 /** What the board shows of one batch: a projection of its assessment. The version changes whenever anything of it does. */
 final readonly class Lane
 {
     /**
-     * @param list<array{EventType, Instant, Instant|null}>            $stages    with their ends; the last is open
-     * @param list<array{Instant, Temperature}>                        $line      readings of the track that was read most
-     * @param list<array{string, CountdownKind, string|null, Instant}> $dues      rule, kind, track, deadline; soonest first
-     * @param list<array{string, Verdict}>                             $wrongs    rules that are broken or not shown
-     * @param list<array{string, Verdict}>                             $actions   rules that ask for a corrective action nobody has taken yet
-     * @param list<array{string, bool, Instant}>                       $lateGates rule, whether it is sure to be late, and when the gate shuts: forecasts
-     * @param Instant|null                                             $hotUntil  from when on a rest may be under the hot limit: a forecast
-     * @param string|null                                              $place     of a hot hold
-     * @param Window|null                                              $outlook   when it is likely to be done as the kitchen likes it
+     * @param list<LaneWrong> $wrongs    rules that are broken or not shown, the worst and unsettled first
+     * @param list<LaneStage> $stages    the last is open
+     * @param list<LanePoint> $line      readings of the track that was read most
+     * @param list<LaneDue>   $dues      soonest first
+     * @param string|null     $pit       it is on the heat in
+     * @param string|null     $place     of a hot hold
+     * @param Window|null     $outlook   when it is likely to be done as the kitchen likes it
+     * @param list<LaneGate>  $lateGates forecasts
+     * @param Instant|null    $hotUntil  from when on a rest may be under the hot limit: a forecast
+     * @param Threshold       $hot       the hot limit
+     * @param Threshold       $cold      the cold limit
      */
     public function __construct(
         public string $batchId,
@@ -32,29 +33,33 @@ final readonly class Lane
         public int $tag,
         public string $product,
         public int $pieces,
-        public string $ruleSet,
         public Verdict $verdict,
         public array $wrongs,
         public array $stages,
         public array $line,
-        public ?Temperature $last,
-        public ?string $lastTrack,
-        public ?Instant $lastAt,
+        public ?LanePoint $last,
         public array $dues,
         public ?string $pit,
+        public ?string $place,
         public ?Instant $readyBy,
         public ?Window $outlook,
         public ?Temperature $target,
-        public array $actions,
         public array $lateGates,
-        public ?string $place,
         public ?Instant $hotUntil,
+        public Threshold $hot,
+        public Threshold $cold,
     ) {
     }
 
-    /** The kind of the stage the batch is in, or was in last; none before its first. */
-    public function stage(): ?EventType
+    /** The kind of the stage the batch is in, or was in last; empty before its first. */
+    public function stage(): string
     {
-        return $this->stages === [] ? null : $this->stages[\count($this->stages) - 1][0];
+        return $this->stages === [] ? '' : $this->stages[\count($this->stages) - 1]->name;
+    }
+
+    /** @return list<LaneWrong> what asks for a corrective action nobody has taken yet, the worst first */
+    public function actions(): array
+    {
+        return array_values(array_filter($this->wrongs, static fn (LaneWrong $wrong): bool => $wrong->isOpen));
     }
 }

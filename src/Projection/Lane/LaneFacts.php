@@ -4,73 +4,81 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Projection\Lane;
 
-use Verjuicer\App\Projection\Report\Deviation;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
-use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Assess\OpenActions;
+use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\HotHold;
+use Verjuicer\Core\Event\Kinds\Rest;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\FallOutlook;
+use Verjuicer\Core\Forecast\Lateness;
 use Verjuicer\Core\Forecast\Window;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
-use Verjuicer\Core\Record\Detail\Held;
-use Verjuicer\Core\Record\EventType;
-use Verjuicer\Core\Record\Extras;
+use Verjuicer\Core\Measure\Threshold;
 
-/** Packs what the board, and the trends in SQL, need of an assessment into JSON, and unpacks what the board needs. */
+/** Packs what the board needs of an assessment into JSON, and unpacks it. */
 final readonly class LaneFacts
 {
+    /** Of what is packed; grows with every change of it. */
+    public const VERSION = 4;
     private const MOST_POINTS = 24;
 
-    public static function pack(Assessment $assessment, ?CookOutlook $outlook, ?FallOutlook $fall): string
+    public static function pack(Assessment $assessment, ?CookOutlook $cook, ?FallOutlook $fall): string
     {
         $timeline = $assessment->timeline;
         $stage = $timeline->stage();
         $last = (new Trace($timeline->readings))->last();
-        $wrongs = array_filter($assessment->rulesJudged, static fn (Verdict $verdict): bool => $verdict === Verdict::Broken || $verdict === Verdict::NotShown);
+        $detail = $stage?->event->detail;
+        $whole = $cook?->whole();
+        $limits = $assessment->rules->limits();
 
         return json_encode([
             'product' => $assessment->record->product->name,
-            'pieces' => $assessment->record->product->pieces,
-            'rules' => $assessment->rules->id,
-            'wrongs' => array_map(static fn (Verdict $verdict): string => $verdict->value, $wrongs),
-            'judged' => (object) array_map(static fn (Verdict $verdict): string => $verdict->value, $assessment->rulesJudged),
-            'deviations' => array_map(static fn (Deviation $one): array => [$one->rule, $one->at?->epoch, $one->unit], Deviation::of($assessment)),
-            'where' => $stage?->place(),
-            'units' => Deviation::units($assessment),
-            'house' => array_values(array_unique(array_map(static fn (Finding $finding): string => $finding->rule, array_filter($assessment->findings, static fn (Finding $finding): bool => !$finding->isJudged())))),
-            'stages' => array_map(static fn (Stage $stage): array => [$stage->type()->value, $stage->from->epoch, $stage->isOpen ? null : $stage->to->epoch], $timeline->stages),
-            'line' => array_map(static fn (Reading $reading): array => [$reading->at, $reading->temp->tenths, $reading->temp->unit->value], self::line($timeline->readings)),
-            'last' => $last === null ? null : [$last->temp->tenths, $last->temp->unit->value, $last->track, $last->at],
-            'pit' => $stage?->type() === EventType::Cook ? (new Extras($stage->event))->text('pit') : null,
-            'actions' => array_combine($open = OpenActions::of($assessment), array_map(static fn (string $rule): string => $assessment->rulesJudged[$rule]->value, $open)),
-            'late_gates' => array_values(array_map(static fn (array $gate): array => [$gate['rule'], $gate['late'] === 'sure', $gate['deadline']->epoch], array_filter($fall->gates ?? [], static fn (array $gate): bool => $gate['late'] !== null))),
-            'hot_until' => $stage?->type() === EventType::Rest ? $fall?->hot?->earliest->epoch : null,
-            'place' => $stage?->event->detail instanceof Held && $stage->type() === EventType::HotHold ? $stage->event->detail->place : null,
+            'pieces' => $assessment->record->product->held(),
+            'wrongs' => self::wrongs($assessment),
+            'stages' => array_map(
+                static fn (Stage $one): array => [$one->name(), $one->from->epoch, $one->isOpen ? null : $one->to->epoch, $one->isEnd()],
+                $timeline->stages,
+            ),
+            'line' => array_map(self::point(...), self::line($timeline->readings)),
+            'last' => $last === null ? null : self::point($last),
+            'dues' => array_map(static fn (Countdown $one): array => [
+                $one->rule,
+                $one->kind->value,
+                $one->track,
+                $one->deadline->epoch,
+                self::threshold($one->towards),
+            ], self::dues($assessment->countdowns)),
+            'pit' => $detail instanceof Cook ? $detail->pit : null,
+            'place' => $detail instanceof HotHold ? $detail->place : null,
             'ready_by' => CookOutlook::readyBy($assessment)?->epoch,
-            'outlook' => $outlook?->whole() === null ? null : [$outlook->whole()->earliest->epoch, $outlook->whole()->latest->epoch, $outlook->target->tenths, $outlook->target->unit->value],
-            'dues' => array_map(static fn (Countdown $countdown): array => [$countdown->rule, $countdown->kind->value, $countdown->track, $countdown->deadline->epoch], self::dues($assessment->countdowns)),
+            'outlook' => $whole === null ? null : [$whole->earliest->epoch, $whole->latest->epoch],
+            'target' => $cook === null ? null : self::temperature($cook->target),
+            'late_gates' => self::lateGates($fall),
+            'hot_until' => $detail instanceof Rest ? $fall?->hot?->earliest->epoch : null,
+            'hot' => self::threshold($limits->hot->threshold),
+            'cold' => self::threshold($limits->cold->threshold),
         ], \JSON_THROW_ON_ERROR);
     }
 
-    /** @param array{batch_id: string, tag: int, version: int, has_ended: bool, verdict: string, facts: string} $row */
+    /**
+     * @param array{batch_id: string, tag: int, version: int, has_ended: bool, verdict: string, facts: string} $row
+     *
+     * @throws \JsonException|\TypeError|\ValueError if the facts are of another version
+     */
     public static function unpack(array $row): Lane
     {
-        /** @var array{product: string|null, pieces: int, rules: string, wrongs: array<string, string>, stages: list<array{string, int, int|null}>, line: list<array{int, int, string}>, last: array{int, string, string, int}|null, dues: list<array{string, string, string|null, int}>, actions: array<string, string>, late_gates: list<array{string, bool, int}>, place: string|null, hot_until: int|null, pit: string|null, ready_by: int|null, outlook: array{int, int, int, string}|null} $facts */
+        /** @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>, stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>, last: array{int, string, string}|null, dues: list<array{string, string, string|null, int, list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int, int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>, hot_until: int|null, hot: list<string>, cold: list<string>} $facts */
         $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
-        $wrongs = [];
-        foreach ($facts['wrongs'] as $rule => $verdict) {
-            $wrongs[] = [$rule, Verdict::from($verdict)];
-        }
-        $last = $facts['last'];
-        $outlook = $facts['outlook'];
+        $moment = static fn (?int $epoch): ?Instant => $epoch === null ? null : Instant::ofEpoch($epoch);
 
         return new Lane(
             $row['batch_id'],
@@ -79,24 +87,60 @@ final readonly class LaneFacts
             $row['tag'],
             $facts['product'] ?? '',
             $facts['pieces'],
-            $facts['rules'],
             Verdict::from($row['verdict']),
-            $wrongs,
-            array_map(static fn (array $stage): array => [EventType::from($stage[0]), Instant::ofEpoch($stage[1]), $stage[2] === null ? null : Instant::ofEpoch($stage[2])], $facts['stages']),
-            array_map(static fn (array $point): array => [Instant::ofEpoch($point[0]), Temperature::ofTenths($point[1], TemperatureUnit::from($point[2]))], $facts['line']),
-            $last === null ? null : Temperature::ofTenths($last[0], TemperatureUnit::from($last[1])),
-            $last[2] ?? null,
-            $last === null ? null : Instant::ofEpoch($last[3]),
-            array_map(static fn (array $due): array => [$due[0], CountdownKind::from($due[1]), $due[2], Instant::ofEpoch($due[3])], $facts['dues']),
+            array_map(static fn (array $one): LaneWrong => new LaneWrong($one[0], Verdict::from($one[1]), self::thresholdOf($one[2]), $one[3]), $facts['wrongs']),
+            array_map(static fn (array $one): LaneStage => new LaneStage($one[0], Instant::ofEpoch($one[1]), $moment($one[2]), $one[3]), $facts['stages']),
+            array_map(self::pointOf(...), $facts['line']),
+            $facts['last'] === null ? null : self::pointOf($facts['last']),
+            array_map(static fn (array $one): LaneDue => new LaneDue(
+                $one[0],
+                CountdownKind::from($one[1]),
+                $one[2],
+                Instant::ofEpoch($one[3]),
+                self::thresholdOf($one[4]),
+            ), $facts['dues']),
             $facts['pit'],
-            $facts['ready_by'] === null ? null : Instant::ofEpoch($facts['ready_by']),
-            $outlook === null ? null : new Window(Instant::ofEpoch($outlook[0]), Instant::ofEpoch($outlook[1])),
-            $outlook === null ? null : Temperature::ofTenths($outlook[2], TemperatureUnit::from($outlook[3])),
-            array_map(static fn (string $rule, string $verdict): array => [$rule, Verdict::from($verdict)], array_keys($facts['actions']), $facts['actions']),
-            array_map(static fn (array $gate): array => [$gate[0], $gate[1], Instant::ofEpoch($gate[2])], $facts['late_gates']),
             $facts['place'],
-            $facts['hot_until'] === null ? null : Instant::ofEpoch($facts['hot_until']),
+            $moment($facts['ready_by']),
+            $facts['outlook'] === null ? null : new Window(Instant::ofEpoch($facts['outlook'][0]), Instant::ofEpoch($facts['outlook'][1])),
+            $facts['target'] === null ? null : self::temperatureOf($facts['target']),
+            array_map(static fn (array $one): LaneGate => new LaneGate($one[0], $one[1], Instant::ofEpoch($one[2]), self::thresholdOf($one[3])), $facts['late_gates']),
+            $moment($facts['hot_until']),
+            self::thresholdOf($facts['hot']) ?? throw new \ValueError('A lane has its hot limit.'),
+            self::thresholdOf($facts['cold']) ?? throw new \ValueError('A lane has its cold limit.'),
         );
+    }
+
+    /** @return list<array{string, string, list<string>|null, bool}> */
+    private static function wrongs(Assessment $assessment): array
+    {
+        $open = OpenActions::of($assessment);
+        $wrongs = [];
+        foreach ($assessment->findings as $finding) {
+            if ($finding->isWrong() && !isset($wrongs[$finding->rule])) {
+                $verdict = $assessment->rulesJudged[$finding->rule];
+                $isOpen = \in_array($finding->rule, $open, true);
+                $wrongs[$finding->rule] = [$finding->rule, $verdict->value, self::threshold($finding->towards), $isOpen];
+            }
+        }
+        $wrongs = array_values($wrongs);
+        $broken = Verdict::Broken->value;
+        usort($wrongs, static fn (array $one, array $other): int => [$other[3], $other[1] === $broken] <=> [$one[3], $one[1] === $broken]);
+
+        return $wrongs;
+    }
+
+    /** @return list<array{string, bool, int, list<string>|null}> */
+    private static function lateGates(?FallOutlook $fall): array
+    {
+        $late = [];
+        foreach ($fall->gates ?? [] as $gate) {
+            if ($gate->late !== null) {
+                $late[] = [$gate->rule, $gate->late === Lateness::Sure, $gate->deadline->epoch, self::threshold($gate->towards)];
+            }
+        }
+
+        return $late;
     }
 
     /**
@@ -126,7 +170,7 @@ final readonly class LaneFacts
     }
 
     /**
-     * One clock a rule and kind: that of the track whose time runs out first.
+     * One countdown a rule and kind: that of the track whose time runs out first.
      *
      * @param list<Countdown> $countdowns soonest first
      *
@@ -140,5 +184,45 @@ final readonly class LaneFacts
         }
 
         return array_values($dues);
+    }
+
+    /** @return array{int, string, string} */
+    private static function point(Reading $reading): array
+    {
+        return [$reading->at, self::temperature($reading->temp), $reading->track];
+    }
+
+    /** @param array{int, string, string} $point */
+    private static function pointOf(array $point): LanePoint
+    {
+        return new LanePoint(Instant::ofEpoch($point[0]), self::temperatureOf($point[1]), $point[2]);
+    }
+
+    private static function temperature(Temperature $temperature): string
+    {
+        return $temperature->number().$temperature->unit->value;
+    }
+
+    private static function temperatureOf(string $written): Temperature
+    {
+        return Temperature::parse($written, TemperatureUnit::Fahrenheit);
+    }
+
+    /** @return list<string>|null */
+    private static function threshold(?Threshold $threshold): ?array
+    {
+        return $threshold === null ? null : array_map(self::temperature(...), $threshold->printed());
+    }
+
+    /** @param list<string>|null $printed */
+    private static function thresholdOf(?array $printed): ?Threshold
+    {
+        $temperatures = array_map(self::temperatureOf(...), $printed ?? []);
+
+        return match (\count($temperatures)) {
+            0 => null,
+            1 => Threshold::ofOne($temperatures[0]),
+            default => Threshold::ofPair($temperatures[0], $temperatures[1]),
+        };
     }
 }

@@ -63,7 +63,7 @@ final readonly class Deviation
         foreach ($assessment->timeline->stages as $stage) {
             if ($stage->from->epoch <= $ranOut->epoch) {
                 $within = $stage;
-                $of = $stage->type()->value === strtok($finding->rule, '.') ? $stage : $of;
+                $of = $stage->name() === strtok($finding->rule, '.') ? $stage : $of;
             }
         }
 

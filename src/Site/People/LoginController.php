@@ -18,7 +18,7 @@ final class LoginController extends AbstractController
             return $this->redirectToRoute('board');
         }
 
-        return $this->render('account/login.html.twig', [
+        return $this->render('site/login.html.twig', [
             'last_login' => $authentication->getLastUsername(),
             'login_problem' => $authentication->getLastAuthenticationError(),
         ]);

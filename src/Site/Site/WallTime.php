@@ -18,7 +18,7 @@ final readonly class WallTime
     /** The moment nearest to another, where a clock change repeats the time; null where it is no time, or one that a clock change skips. */
     public static function parse(string $given, Zone $zone, Instant $near): ?Instant
     {
-        if (preg_match('/^(\d{4}-\d\d-\d\d)[T ](\d\d:\d\d)(:\d\d)?$/D', trim($given), $part) !== 1) {
+        if (preg_match('/^(\d{4}-\d\d-\d\d)[Tt ](\d\d:\d\d)(:\d\d)?$/D', trim($given), $part) !== 1) {
             return null;
         }
         $wall = \DateTimeImmutable::createFromFormat('!Y-m-d H:i:s', $part[1].' '.$part[2].($part[3] ?? ':00'), new \DateTimeZone('UTC'));

@@ -7,22 +7,20 @@ namespace Verjuicer\App\Site\Wording;
 use Symfony\Component\Uid\Uuid;
 use Twig\Attribute\AsTwigFilter;
 use Twig\Attribute\AsTwigFunction;
-use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\EventText;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Platform\Wording\FindingText;
 use Verjuicer\App\Site\Site\Site;
-use Verjuicer\App\Work\Due\DueNext;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\EventType;
 
 /** Figures, in templates. */
 final readonly class TwigWording
@@ -48,15 +46,6 @@ final readonly class TwigWording
         return $this->now->instant();
     }
 
-    /** The temperature that ends the clock of a rule. */
-    #[AsTwigFunction('gate_of')]
-    public function gateOf(string $rule, Assessment $assessment): string
-    {
-        $limit = DueNext::limit($assessment->rules, $rule);
-
-        return $limit === null ? '' : $this->figures->threshold($limit, $assessment->record->site->unit);
-    }
-
     #[AsTwigFilter('sentence')]
     public function sentence(Finding $finding, Assessment $assessment): string
     {
@@ -70,10 +59,13 @@ final readonly class TwigWording
         return $this->findings->options($finding, $assessment);
     }
 
+    /** @param int $pieces of the batch it is of */
     #[AsTwigFilter('event_text')]
-    public function eventText(Event $event, Batch $batch): string
+    public function eventText(Event $event, int $pieces, Site $site): string
     {
-        return $this->events->of($event->type, $event->detail, $event->replaces === null || $event->type === EventType::Void ? $event->reason : null, $batch->pieces, $event->unknown, $batch->site->zone());
+        $reason = $event->replaces === null || $event->detail instanceof TakenBack ? $event->reason : null;
+
+        return $this->events->of($event->detail, $reason, $pieces, $site->zone(), $event->imported);
     }
 
     /** "2/flat" in words. */

@@ -10,31 +10,37 @@ use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
-use Verjuicer\App\Ledger\Batch\SiteBatches;
+use Verjuicer\App\Ledger\Assessment\Assessments;
+use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\AssessmentJson;
+use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\Core\Record\Writer;
 
 /** One batch, to read. */
 #[Route('/batches/{id}', requirements: ['id' => Requirement::UUID], methods: ['GET'])]
 final class BatchController extends AbstractController
 {
-    public function __construct(private readonly SiteBatches $batches, private readonly BatchPage $page)
+    public function __construct(private readonly Batches $batches)
     {
     }
 
     #[Route('', name: 'batch')]
-    public function show(string $id): Response
+    public function show(string $id, BatchPage $page): Response
     {
-        return $this->page->respond($this->batches->get($id));
+        return $page->respond($this->batches->get($id));
     }
 
     /** The part of the page that changes, for the script that keeps it current. */
     #[Route('/live', name: 'batch_live')]
-    public function live(string $id, Now $now): Response
+    public function live(string $id, Lanes $lanes, BatchParts $parts, Now $now): Response
     {
-        return $this->render('_live.html.twig', ['now' => $now->instant(), 'part' => $this->page->live($this->batches->get($id))], new Response(headers: ['Cache-Control' => 'no-store, private']));
+        $batch = $this->batches->get($id);
+        $part = $parts->live($batch, $lanes->of($batch));
+        $headers = ['Cache-Control' => 'no-store, private'];
+
+        return $this->render('platform/_live.html.twig', ['now' => $now->instant(), 'part' => $part], new Response(headers: $headers));
     }
 
     /** The record in the open format, whole. */
@@ -49,8 +55,8 @@ final class BatchController extends AbstractController
     }
 
     #[Route('/assessment.json', name: 'batch_assessment')]
-    public function assessment(string $id, AssessmentJson $json): Response
+    public function assessment(string $id, Assessments $assessments, AssessmentJson $json): Response
     {
-        return new JsonResponse($json->of($this->page->assess($this->batches->get($id))));
+        return new JsonResponse($json->of($assessments->of($this->batches->get($id))));
     }
 }

@@ -7,19 +7,24 @@ namespace Verjuicer\App\Work\Batch;
 use Verjuicer\App\Platform\Picture\TemperatureAxis;
 use Verjuicer\App\Platform\Picture\TimeAxis;
 use Verjuicer\App\Platform\Wording\Figures;
-use Verjuicer\App\Work\Due\DueNext;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Event\Kinds\ColdHold;
+use Verjuicer\Core\Event\Kinds\Freeze;
+use Verjuicer\Core\Event\Kinds\Received;
+use Verjuicer\Core\Event\Kinds\Thaw;
 use Verjuicer\Core\Forecast\FallOutlook;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Ruleset\CoolingRules;
+use Verjuicer\Core\Ruleset\ReheatingRules;
 
 /**
  * Where everything of one batch is drawn: temperature over time, with the limits as what lies ahead on the road.
@@ -38,7 +43,6 @@ final readonly class BatchPicture
     public const MARKS = ['M-5 0a5 5 0 1 0 10 0a5 5 0 1 0-10 0Z', 'M0-6 6 5H-6Z', 'M-4.500-4.500h9v9h-9Z', 'M0-6.500 6 0 0 6.500-6 0Z', 'M0 6 6-5H-6Z', 'M-2-6h4v4h4v4h-4v4h-4v-4h-4v-4h4Z'];
 
     private const RAW_MINUTES = 45;
-    private const SIGNS = [EventType::Inject, EventType::Tenderize, EventType::Season, EventType::Trim, EventType::Wrap, EventType::Spritz, EventType::Sauce, EventType::ProbeMoved, EventType::PitSet, EventType::Note];
 
     /**
      * @param list<array{y: float, label: string}>                                                                                                                                                                                      $levels
@@ -71,9 +75,11 @@ final readonly class BatchPicture
         $unit = $site->unit;
         $time = self::timeAxis($assessment);
         $scale = new TemperatureAxis(Temperature::fahrenheit('20'), Temperature::fahrenheit('222'), self::TOP, self::BOTTOM);
-        $rules = $assessment->rules;
+        $limits = $assessment->rules->limits();
+        $middle = $assessment->rules->get(CoolingRules::class)->middle;
+        $reheat = $assessment->rules->get(ReheatingRules::class)->own;
         $levels = [];
-        foreach ([$rules->cold->threshold, $rules->coolingMiddle->threshold, $rules->hot->threshold, $rules->reheatOwn->threshold] as $limit) {
+        foreach ([$limits->cold->threshold, $middle->threshold, $limits->hot->threshold, $reheat->threshold] as $limit) {
             $printed = $limit->printedIn($unit);
             $levels[] = ['y' => $scale->y($printed), 'label' => $printed->number().'°'];
         }
@@ -83,8 +89,8 @@ final readonly class BatchPicture
         return new self(
             $levels,
             $time->hours($site->zone, 14),
-            $scale->y($rules->hot->threshold->printedIn($unit)),
-            $scale->y($rules->cold->threshold->printedIn($unit)),
+            $scale->y($limits->hot->threshold->printedIn($unit)),
+            $scale->y($limits->cold->threshold->printedIn($unit)),
             $time->clampedX($assessment->timeline->asOf),
             self::bands($assessment, $time),
             self::tracks($assessment, $time, $scale),
@@ -128,9 +134,8 @@ final readonly class BatchPicture
     /** Where the picture begins: raw meat in the cold is left out but for its end. */
     private static function start(Timeline $timeline): Instant
     {
-        $raw = [EventType::Received, EventType::ColdHold, EventType::Freeze, EventType::Thaw];
         foreach ($timeline->stages as $stage) {
-            if (!\in_array($stage->type(), $raw, true)) {
+            if (!$stage->is(Received::class, ColdHold::class, Freeze::class, Thaw::class)) {
                 return $stage->index === 0 ? $stage->from : $stage->from->plus(Span::ofMinutes(-self::RAW_MINUTES));
             }
         }
@@ -143,8 +148,8 @@ final readonly class BatchPicture
     {
         $signs = [];
         foreach ($assessment->timeline->events as $event) {
-            if (\in_array($event->type, self::SIGNS, true) && $time->shows($event->at)) {
-                $signs[] = ['x' => $time->x($event->at), 'letter' => $event->type->value, 'id' => $event->id, 'event' => $event];
+            if ($event->kind()->declared->isMarked && $time->shows($event->at)) {
+                $signs[] = ['x' => $time->x($event->at), 'letter' => $event->kind()->name(), 'id' => $event->id, 'event' => $event];
             }
         }
 
@@ -156,9 +161,9 @@ final readonly class BatchPicture
     {
         $bands = [];
         foreach ($assessment->timeline->stages as $stage) {
-            if (!$stage->type()->isEnd() && $stage->to->epoch >= $time->from->epoch) {
+            if (!$stage->isEnd() && $stage->to->epoch >= $time->from->epoch) {
                 $x = $time->clampedX($stage->from);
-                $bands[] = ['stage' => $stage->type()->value, 'x' => $x, 'width' => max(1.0, round($time->clampedX($stage->to) - $x, 1))];
+                $bands[] = ['stage' => $stage->name(), 'x' => $x, 'width' => max(1.0, round($time->clampedX($stage->to) - $x, 1))];
             }
         }
 
@@ -207,9 +212,8 @@ final readonly class BatchPicture
         $site = $assessment->record->site;
         $gates = [];
         $ends = [];
-        foreach (self::earliestGates($assessment) as [$rule, $deadline, $isPassed]) {
-            $limit = DueNext::limit($assessment->rules, $rule);
-            if ($limit === null || !$time->shows($deadline)) {
+        foreach (self::earliestGates($assessment) as [$rule, $limit, $deadline, $isPassed]) {
+            if (!$time->shows($deadline)) {
                 continue;
             }
             $label = $limit->printedIn($site->unit)->number().'° '.$figures->time($deadline, $site->zone);
@@ -238,21 +242,21 @@ final readonly class BatchPicture
     /**
      * For each gate and block, that of the track that must pass it first.
      *
-     * @return list<array{string, Instant, bool}> rule, deadline, whether the record shows it passed in time
+     * @return list<array{string, Threshold, Instant, bool}> rule, limit, deadline, whether the record shows it passed in time
      */
     private static function earliestGates(Assessment $assessment): array
     {
         $gates = [];
         foreach ($assessment->findings as $finding) {
-            if (str_starts_with($finding->rule, 'cool.') && isset($finding->values['deadline']) && $finding->values['deadline'] instanceof Instant) {
-                $deadline = $finding->values['deadline'];
+            $deadline = $finding->values['deadline'] ?? null;
+            if (str_starts_with($finding->rule, 'cool.') && $finding->towards !== null && $deadline instanceof Instant) {
                 $block = $finding->rule.intdiv($finding->from->epoch ?? 0, 14400);
-                if (!isset($gates[$block]) || $gates[$block][1]->isAfter($deadline)) {
-                    $gates[$block] = [$finding->rule, $deadline, $finding->verdict?->value === 'met'];
+                if (!isset($gates[$block]) || $gates[$block][2]->isAfter($deadline)) {
+                    $gates[$block] = [$finding->rule, $finding->towards, $deadline, $finding->verdict?->value === 'met'];
                 }
             }
         }
-        usort($gates, static fn (array $one, array $other): int => $one[1]->epoch <=> $other[1]->epoch);
+        usort($gates, static fn (array $one, array $other): int => $one[2]->epoch <=> $other[2]->epoch);
 
         return $gates;
     }
@@ -266,12 +270,13 @@ final readonly class BatchPicture
             $early = $finding->values['early'] ?? null;
             $late = $finding->values['late'] ?? null;
             if ($finding->rule === 'cool.stage1' && $early instanceof Instant && $late instanceof Instant) {
-                $crossings[] = self::crossing($time, $finding->track ?? '', $early, $late, $scale->y($assessment->rules->hot->threshold->printedIn($unit)), $assessment->rules->hot->threshold->printedIn($unit)->number(), true);
+                $hot = $assessment->rules->limits()->hot->threshold->printedIn($unit);
+                $crossings[] = self::crossing($time, $finding->track ?? '', $early, $late, $scale->y($hot), $hot->number(), true);
             }
             $span = self::spanOfHit($finding, $assessment);
-            $limit = DueNext::limit($assessment->rules, $finding->rule);
-            if ($span !== null && $limit !== null) {
-                $crossings[] = self::crossing($time, $finding->track ?? '', $span[0], $span[1], $scale->y($limit->printedIn($unit)), $limit->printedIn($unit)->number(), false);
+            if ($span !== null && $finding->towards !== null) {
+                $limit = $finding->towards->printedIn($unit);
+                $crossings[] = self::crossing($time, $finding->track ?? '', $span[0], $span[1], $scale->y($limit), $limit->number(), false);
             }
         }
 
@@ -292,7 +297,7 @@ final readonly class BatchPicture
         if (!str_starts_with($finding->rule, 'cool.') || $finding->elapsed === null || $finding->to === null || $finding->track === null) {
             return null;
         }
-        $limit = DueNext::limit($assessment->rules, $finding->rule);
+        $limit = $finding->towards;
         $previous = null;
         foreach ($assessment->timeline->readings as $reading) {
             if ($reading->track !== $finding->track || $reading->at < ($finding->from->epoch ?? 0)) {

@@ -9,7 +9,7 @@ use Verjuicer\Core\Assess\Evidence\CookOutcome;
 use Verjuicer\Core\Assess\Evidence\CookWindow;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Finding\Finding;
-use Verjuicer\Core\Record\Extras;
+use Verjuicer\Core\Event\Catalogue;
 
 /** The last cook piece by piece: its coldest spot, and what the record shows of it against what the law asks. */
 final readonly class CookView
@@ -27,7 +27,10 @@ final readonly class CookView
         }
         $pieces = [];
         $last = self::lastReadings($assessment, $cook);
-        for ($piece = 1; $piece <= $assessment->record->product->pieces; ++$piece) {
+        for ($piece = 1; $piece <= max(1, $assessment->record->product->pieces); ++$piece) {
+            if (!$assessment->record->product->holds($piece)) {
+                continue;
+            }
             $coldest = null;
             foreach ($last[$piece] ?? [] as $reading) {
                 $coldest = $coldest === null || $coldest->temp->isHotterThan($reading->temp) ? $reading : $coldest;
@@ -43,7 +46,8 @@ final readonly class CookView
     {
         $allergens = [];
         foreach ($assessment->timeline->events as $event) {
-            $allergens = [...$allergens, ...(new Extras($event))->texts('allergens')];
+            $brought = Catalogue::of($event->detail::class)->values($event->detail)['allergens'] ?? null;
+            $allergens = [...$allergens, ...array_filter(\is_array($brought) ? $brought : [], \is_string(...))];
         }
 
         return array_values(array_unique($allergens));

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Batch;
 
-use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Record;
@@ -27,8 +26,7 @@ final readonly class RecordLog
         }
         $log = [];
         foreach ($record->events as $event) {
-            $recordedAt = StoredRecords::recordedAt($event);
-            $late = $recordedAt === null ? null : Span::between($event->at, $recordedAt);
+            $late = $event->recordedAt === null ? null : Span::between($event->at, $event->recordedAt);
             $log[] = [
                 'event' => $event,
                 'replaced_by' => $replacedBy[$event->id] ?? null,

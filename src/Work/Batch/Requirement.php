@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace Verjuicer\App\Work\Batch;
 
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Event\CarriesSurfaceInside;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Ruleset\CookingCategory;
 use Verjuicer\Core\Ruleset\CookingRule;
+use Verjuicer\Core\Ruleset\CookingRules;
 
 /** What the law asks of a batch as it stands, and why it asks more than of the product as it came. */
 final readonly class Requirement
@@ -22,14 +24,16 @@ final readonly class Requirement
         $product = $assessment->record->product;
         $piercedAt = null;
         foreach ($assessment->timeline->events as $event) {
-            if ($event->type->carriesSurfaceInside()) {
-                $piercedAt = $event->at;
-                break;
-            }
+            $piercedAt ??= $event->detail instanceof CarriesSurfaceInside ? $event->at : null;
         }
         $isPoultryLike = $product->stuffed || $product->wild;
-        $category = CookingCategory::of($product->animal, $product->form, $product->integrity, $isPoultryLike, $piercedAt !== null);
+        $isPierced = $piercedAt !== null;
+        $category = CookingCategory::of($product->animal, $product->form, $product->integrity, $isPoultryLike, $isPierced);
 
-        return $category === null ? null : new self($assessment->rules->cooking($category), $category === CookingCategory::NonIntact ? $piercedAt : null, $isPoultryLike && !$product->animal->isPoultry());
+        return $category === null ? null : new self(
+            $assessment->rules->get(CookingRules::class)->of($category),
+            $category === CookingCategory::NonIntact ? $piercedAt : null,
+            $isPoultryLike && !$product->animal->isPoultry(),
+        );
     }
 }

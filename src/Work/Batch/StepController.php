@@ -4,32 +4,38 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Batch;
 
-use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
-use Symfony\Component\Uid\Uuid;
-use Verjuicer\App\Ledger\Batch\SiteBatches;
-use Verjuicer\App\Ledger\Log\EventConflict;
-use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Platform\Form\FormController;
+use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Site\Happened;
+use Verjuicer\App\Work\Entry\DetailForm;
+use Verjuicer\App\Work\Entry\Draft;
 use Verjuicer\App\Work\Entry\EntryEcho;
-use Verjuicer\App\Work\Entry\EntryForm;
 use Verjuicer\App\Work\Entry\EntryProblem;
-use Verjuicer\App\Work\Entry\Journal;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\App\Work\Entry\FieldWords;
+use Verjuicer\App\Work\Entry\RecordEntry;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Kinds\Action;
 
 /** A step of a batch: one tap, or a tap and the little it asks for. */
-final class StepController extends AbstractController
+final class StepController extends FormController implements ShowsAgain
 {
     public function __construct(
-        private readonly SiteBatches $batches,
+        private readonly Batches $batches,
         private readonly BatchPage $page,
-        private readonly Journal $journal,
+        private readonly DetailForm $form,
+        private readonly RecordEntry $entry,
         private readonly EntryEcho $echo,
+        private readonly Happened $happened,
         private readonly CurrentAccount $account,
-        private readonly Now $now,
     ) {
     }
 
@@ -37,29 +43,63 @@ final class StepController extends AbstractController
     public function step(string $id, Request $request): Response
     {
         $batch = $this->batches->get($id);
-        $form = $request->request;
-        if (!$this->isCsrfTokenValid('step', $form->getString('_token'))) {
-            return $this->page->respond($batch, 'entry.problem.expired', status: Response::HTTP_FORBIDDEN, typed: $form);
+        $input = $this->read($request, 'step');
+        $draft = $this->draft($batch, $input);
+        if (!$input->isGood() || $draft === null) {
+            return $this->page->respond($batch, $input);
         }
-        // A tap says it all: "wrap/with/paper".
-        $tap = explode('/', $form->getString('tap'), 3);
-        if (\count($tap) === 3) {
-            $form->set($tap[1], $tap[2]);
-        }
-        $type = EventType::tryFrom($tap[0] === '' ? $form->getString('type') : $tap[0]);
-        if ($type === null || !Uuid::isValid($form->getString('id'))) {
-            return $this->page->respond($batch, 'entry.problem.no_id', status: Response::HTTP_UNPROCESSABLE_ENTITY, typed: $form);
-        }
-        try {
-            $entry = $this->journal->completed($batch, EntryForm::entry($type, $form, $batch->site, $this->now->instant(), EntryForm::minutesAgo(trim($form->getString('minutes_ago', '0')))));
-            $event = $this->journal->keep($batch, $this->account->get(), Uuid::fromString($form->getString('id')), $entry);
-        } catch (EntryProblem $problem) {
-            return $this->page->respond($batch, $problem->key, $problem->values, Response::HTTP_UNPROCESSABLE_ENTITY, $form);
-        } catch (EventConflict $conflict) {
-            return $this->page->respond($batch, $conflict->key, status: Response::HTTP_CONFLICT, typed: $form);
-        }
-        $this->addFlash('kept', ['sentence' => $this->echo->of($batch, $entry), 'batch' => $batch->id->toRfc4122(), 'event' => $event->id]);
+        [$kept] = $this->entry->keep($batch, $this->account->get(), $input->isOn('sure'), $draft);
+        $this->addFlash('kept', $this->echo->receipt($batch, $kept));
 
         return $this->redirectToRoute('batch', ['id' => $id], Response::HTTP_SEE_OTHER);
+    }
+
+    public function showAgain(Request $request, Problem $problem): Response
+    {
+        $batch = $this->batches->get($request->attributes->getString('id'));
+
+        return $this->page->respond($batch, $this->refused($request, $problem));
+    }
+
+    private function draft(Batch $batch, FormInput $input): ?Draft
+    {
+        $id = $input->id();
+        $when = $input->typed->has('when') ? $input->typed->getString('when') : $this->happened->now();
+        $at = $input->read('when', fn () => $this->happened->read($when, $batch->site));
+        $tap = $input->text('tap');
+        if ($tap !== '') {
+            [$kind, $tapped] = NextSteps::tapped($tap) ?? throw EntryProblem::notSent();
+            $detail = $kind->make(FieldWords::values($kind, $tapped->sets));
+        } else {
+            $kind = Catalogue::named($input->text('type')) ?? throw EntryProblem::notSent();
+            $detail = $this->form->detail($kind, self::withWords($input), $batch->site, self::carried($input));
+        }
+        $reason = $input->text('reason');
+
+        return $detail === null || $at === null ? null : new Draft(
+            $id,
+            $detail,
+            $at,
+            $reason === '' ? null : $reason,
+            isSpotOpen: isset($kind->fields['spot']) && $input->text('spot') === '',
+        );
+    }
+
+    /** @return array<string, string> the finding that an action settles goes along with its form */
+    private static function carried(FormInput $input): array
+    {
+        $finding = $input->text('type') === Catalogue::of(Action::class)->name() ? $input->text('finding') : '';
+
+        return $finding === '' ? [] : ['finding' => $finding];
+    }
+
+    /** What was typed in place of the actions to choose from goes before them. */
+    private static function withWords(FormInput $input): FormInput
+    {
+        if ($input->text('other') !== '') {
+            $input->typed->set('text', $input->text('other'));
+        }
+
+        return $input;
     }
 }

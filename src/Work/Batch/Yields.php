@@ -6,18 +6,22 @@ namespace Verjuicer\App\Work\Batch;
 
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Ledger\Log\StoredRecords;
-use Verjuicer\App\Work\Portion\Portions;
 use Verjuicer\Core\Assess\Evidence\Timeline;
+use Verjuicer\Core\Event\Kinds\Discard;
+use Verjuicer\Core\Event\Kinds\Note;
+use Verjuicer\Core\Event\Kinds\Serve;
+use Verjuicer\Core\Event\Kinds\Trim;
+use Verjuicer\Core\Food\DiscardReason;
+use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\EventType;
-use Verjuicer\Core\Record\Extras;
 
 /** From purchase to plate: weights as they were written down at each step, and what a portion cost. */
 final readonly class Yields
 {
-    public function __construct(private Connection $connection, private StoredRecords $records, private Portions $portions)
+    public function __construct(private Connection $connection, private StoredRecords $records, private Batches $batches)
     {
     }
 
@@ -25,10 +29,13 @@ final readonly class Yields
     {
         /** @var array{grams: int|null, cents: int|null} $bought */
         $bought = $this->connection->fetchAssociative(<<<'SQL'
-            SELECT sum(b.grams)::int AS grams, CASE WHEN bool_and(l.price_cents IS NOT NULL) THEN round(sum(l.price_cents::numeric * b.grams / l.grams))::int END AS cents
+            SELECT sum(b.grams)::int AS grams,
+                   CASE WHEN bool_and(l.price_cents IS NOT NULL) THEN round(sum(l.price_cents::numeric * b.grams / l.grams))::int END AS cents
             FROM batch_lot b JOIN lot l ON l.id = b.lot_id WHERE b.batch_id = ?
             SQL, [$batch->id->toRfc4122()]);
-        $weights = ['bought' => $bought['grams'], 'raw' => $batch->parent === null && $batch->rawGrams !== null ? $batch->rawGrams * $batch->pieces : null, 'trimmed' => null, 'cooked' => null, 'served' => null, 'donated' => null, 'waste' => null, 'safety' => null];
+        $raw = $batch->parent === null && $batch->rawGrams !== null ? $batch->rawGrams * $batch->pieces : null;
+        $weights = ['bought' => $bought['grams'], 'raw' => $raw]
+            + array_fill_keys(['trimmed', 'cooked', 'served', 'donated', 'waste', 'safety'], null);
         $portions = 0;
         foreach ($this->withPortions($batch) as $one) {
             foreach ($this->own($one) as $event) {
@@ -46,38 +53,34 @@ final readonly class Yields
      */
     private static function counted(Event $event, array $weights, int $portions): array
     {
-        $extras = new Extras($event);
-        $name = match (true) {
-            $event->type === EventType::Trim => 'trimmed',
-            $extras->text('step') === 'divided' && $event->type === EventType::Note => 'cooked',
-            $event->type === EventType::Serve => 'served',
-            $event->type === EventType::Discard => $extras->text('why') ?? 'safety',
-            default => null,
+        $detail = $event->detail;
+        [$name, $weight] = match (true) {
+            $detail instanceof Trim => ['trimmed', $detail->afterKg],
+            $detail instanceof Note && $detail->step === NoteStep::Divided => ['cooked', $detail->totalKg],
+            $detail instanceof Serve => ['served', $detail->weightKg],
+            $detail instanceof Discard => [($detail->why ?? DiscardReason::Safety)->value, $detail->weightKg],
+            default => [null, null],
         };
-        $grams = match ($name) {
-            'trimmed' => $extras->grams('after_kg'),
-            'cooked' => $extras->grams('total_kg'),
-            default => $extras->grams('weight_kg'),
-        };
-        if ($name !== null && $grams !== null && \array_key_exists($name, $weights)) {
+        if ($name !== null && $weight !== null) {
             // The first weight of a divided batch is that of all of it; what was divided again is in it already.
-            $weights[$name] = $name === 'cooked' ? $weights[$name] ?? $grams : ($weights[$name] ?? 0) + $grams;
+            $weights[$name] = $name === 'cooked' ? $weights[$name] ?? $weight->grams() : ($weights[$name] ?? 0) + $weight->grams();
         }
 
-        return [$weights, $portions + ($event->type === EventType::Serve ? $extras->whole('portions') ?? 0 : 0)];
+        return [$weights, $portions + ($detail instanceof Serve ? $detail->portions ?? 0 : 0)];
     }
 
     /** @return list<Batch> */
     private function withPortions(Batch $batch): array
     {
-        return array_merge([$batch], ...array_map($this->withPortions(...), $this->portions->of($batch)));
+        return array_merge([$batch], ...array_map($this->withPortions(...), $this->batches->portionsOf($batch)));
     }
 
     /** @return list<Event> what was written down of this one and not of what it was split off */
     private function own(Batch $batch): array
     {
         $shared = $batch->parent === null ? [] : array_column($this->records->of($batch->parent)->events, 'id');
+        $events = Timeline::of($this->records->of($batch), Instant::ofEpoch(\PHP_INT_MAX))->events;
 
-        return array_values(array_filter(Timeline::of($this->records->of($batch), Instant::ofEpoch(\PHP_INT_MAX))->events, static fn (Event $event): bool => !\in_array($event->id, $shared, true)));
+        return array_values(array_filter($events, static fn (Event $event): bool => !\in_array($event->id, $shared, true)));
     }
 }

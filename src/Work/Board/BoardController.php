@@ -13,24 +13,24 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Page\RenderedPart;
 use Verjuicer\App\Platform\Picture\TimeAxis;
 use Verjuicer\App\Platform\Wording\Figures;
-use Verjuicer\App\Projection\Lane\BoardLanes;
 use Verjuicer\App\Projection\Lane\Lane;
+use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Work\Due\Claims;
 use Verjuicer\App\Work\Due\DueNext;
 use Verjuicer\Core\Measure\Span;
-use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
+/** The board: every open batch as a lane on one axis of time, and what is due next across all of them. */
 final class BoardController extends AbstractController
 {
     private const HOURS_BACK = 6;
     private const HOURS_AHEAD = 6;
     private const HOURS_ENDED = 18;
+    private const MOST_ENDED = 60;
 
     public function __construct(
-        private readonly BoardLanes $lanes,
+        private readonly Lanes $lanes,
         private readonly DueNext $dueNext,
-        private readonly RuleSetLibrary $ruleSets,
         private readonly Figures $figures,
         private readonly RenderedPart $part,
         private readonly HoldUnits $units,
@@ -43,21 +43,28 @@ final class BoardController extends AbstractController
     #[Route('/', name: 'board', methods: ['GET'])]
     public function board(): Response
     {
-        return $this->render('board/board.html.twig', ['now' => $this->now->instant(), 'live' => $this->part(), 'entry_id' => Uuid::v7()->toRfc4122()]);
+        return $this->render('work/board/board.html.twig', [
+            'now' => $this->now->instant(),
+            'live' => $this->part(),
+            'entry_id' => Uuid::v7()->toRfc4122(),
+        ]);
     }
 
     /** The part of the board that changes, for the script that keeps it current. */
     #[Route('/board/live', name: 'board_live', methods: ['GET'])]
     public function live(): Response
     {
-        return $this->render('_live.html.twig', ['now' => $this->now->instant(), 'part' => $this->part()], new Response(headers: ['Cache-Control' => 'no-store, private']));
+        $context = ['now' => $this->now->instant(), 'part' => $this->part()];
+
+        return $this->render('platform/_live.html.twig', $context, new Response(headers: ['Cache-Control' => 'no-store, private']));
     }
 
     private function part(): string
     {
         $site = $this->account->get()->site;
+        $state = [$site->id->toRfc4122(), $this->lanes->version($site), $this->isGranted('ROLE_CREW')];
 
-        return $this->part->of('board/_live.html.twig', [$site->id->toRfc4122(), $this->lanes->version($site, $this->now->instant()), $this->isGranted('ROLE_CREW')], $this->view(...));
+        return $this->part->of('work/board/_live.html.twig', $state, $this->view(...));
     }
 
     /** @return array<string, mixed> */
@@ -66,21 +73,25 @@ final class BoardController extends AbstractController
         $site = $this->account->get()->site;
         $now = $this->now->instant();
         $zone = $site->zone();
-        $axis = new TimeAxis($now->plus(Span::ofHours(-self::HOURS_BACK)), $now->plus(Span::ofHours(self::HOURS_AHEAD)), 0, LanePicture::WIDTH);
-        $lanes = $this->lanes->open($site, $now);
+        $from = $now->plus(Span::ofHours(-self::HOURS_BACK));
+        $axis = new TimeAxis($from, $now->plus(Span::ofHours(self::HOURS_AHEAD)), 0, LanePicture::WIDTH);
+        $list = $this->lanes->open($site);
+        $open = array_values(array_filter($list->lanes, static fn (Lane $lane): bool => !$lane->hasEnded));
+        $ended = $this->lanes->endedSince($site, $now->plus(Span::ofHours(-self::HOURS_ENDED)), self::MOST_ENDED);
 
         return [
             'now' => $now,
             'site' => $site,
             'lanes' => array_map(fn (Lane $lane): array => [
                 'lane' => $lane,
-                'picture' => LanePicture::of($lane, $axis, $this->ruleSets->get($lane->ruleSet), $site->unit, $zone, $this->figures, $now),
-            ], $lanes),
+                'picture' => LanePicture::of($lane, $axis, $site->unit, $zone, $this->figures, $now),
+            ], $open),
+            'unreadable' => $list->unreadable,
             'axis' => $axis,
             'hours' => $axis->hours($zone),
-            'dues' => $this->dueNext->of($lanes, $now, $site->unit, $this->units->intervals($site)),
+            'dues' => $this->dueNext->of($list->lanes, $now, $site->unit, $this->units->intervals($site)),
             'claims' => $this->claims->of($site),
-            'ended' => $this->lanes->endedSince($site, $now->plus(Span::ofHours(-self::HOURS_ENDED))),
+            'ended' => $ended->lanes,
         ];
     }
 }

@@ -8,13 +8,11 @@ use Verjuicer\App\Platform\Picture\TemperatureAxis;
 use Verjuicer\App\Platform\Picture\TimeAxis;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Projection\Lane\Lane;
-use Verjuicer\App\Work\Due\DueNext;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Zone;
-use Verjuicer\Core\Ruleset\RuleSet;
 
 /** Where everything of one lane is drawn: bars of stages, the line of readings, posts of limits, rings of checks. */
 final readonly class LanePicture
@@ -39,21 +37,21 @@ final readonly class LanePicture
     ) {
     }
 
-    public static function of(Lane $lane, TimeAxis $axis, RuleSet $rules, TemperatureUnit $unit, Zone $zone, Figures $figures, Instant $now): self
+    public static function of(Lane $lane, TimeAxis $axis, TemperatureUnit $unit, Zone $zone, Figures $figures, Instant $now): self
     {
         $scale = new TemperatureAxis(Temperature::fahrenheit('20'), Temperature::fahrenheit('220'), 14, 46);
         $bars = [];
-        foreach ($lane->stages as [$type, $from, $to]) {
-            $end = $to ?? $now;
-            if ($end->epoch > $axis->from->epoch && !$type->isEnd()) {
-                $x = $axis->clampedX($from);
-                $bars[] = ['stage' => $type->value, 'x' => $x, 'width' => max(0.5, round($axis->clampedX($end) - $x, 1))];
+        foreach ($lane->stages as $stage) {
+            $end = $stage->to ?? $now;
+            if ($end->epoch > $axis->from->epoch && !$stage->isEnd) {
+                $x = $axis->clampedX($stage->from);
+                $bars[] = ['stage' => $stage->name, 'x' => $x, 'width' => max(0.5, round($axis->clampedX($end) - $x, 1))];
             }
         }
         $dots = [];
-        foreach ($lane->line as [$at, $temperature]) {
-            if ($at->epoch >= $axis->from->epoch) {
-                $dots[] = ['x' => $axis->x($at), 'y' => $scale->y($temperature)];
+        foreach ($lane->line as $point) {
+            if ($point->at->epoch >= $axis->from->epoch) {
+                $dots[] = ['x' => $axis->x($point->at), 'y' => $scale->y($point->temp)];
             }
         }
 
@@ -61,9 +59,9 @@ final readonly class LanePicture
             $bars,
             implode(' ', array_map(static fn (array $dot): string => $dot['x'].','.$dot['y'], $dots)),
             \count($dots) > 0 ? 'M'.implode('h0M', array_map(static fn (array $dot): string => $dot['x'].' '.$dot['y'], $dots)).'h0' : '',
-            $scale->y($rules->hot->threshold->printedIn($unit)),
-            $scale->y($rules->cold->threshold->printedIn($unit)),
-            self::posts($lane, $axis, $rules, $unit, $zone, $figures, $now),
+            $scale->y($lane->hot->printedIn($unit)),
+            $scale->y($lane->cold->printedIn($unit)),
+            self::posts($lane, $axis, $unit, $zone, $figures, $now),
             self::likely($lane, $axis, $now),
         );
     }
@@ -81,31 +79,31 @@ final readonly class LanePicture
     }
 
     /** @return list<array{look: string, x: float, label: string, label_x: float, label_width: float, is_right: bool, row: int, is_late: bool}> */
-    private static function posts(Lane $lane, TimeAxis $axis, RuleSet $rules, TemperatureUnit $unit, Zone $zone, Figures $figures, Instant $now): array
+    private static function posts(Lane $lane, TimeAxis $axis, TemperatureUnit $unit, Zone $zone, Figures $figures, Instant $now): array
     {
         $posts = [];
         $rowEnds = [];
-        foreach ($lane->dues as [$rule, $kind, , $deadline]) {
-            if (!$axis->shows($deadline)) {
+        foreach ($lane->dues as $due) {
+            if (!$axis->shows($due->deadline)) {
                 continue;
             }
-            $limit = DueNext::limit($rules, $rule);
-            $label = ($limit === null || $kind === CountdownKind::Check ? '' : $limit->printedIn($unit)->number().'° ').$figures->time($deadline, $zone);
-            $x = $axis->x($deadline);
+            $limit = $due->kind === CountdownKind::Check ? null : $due->towards;
+            $label = ($limit === null ? '' : $limit->printedIn($unit)->number().'° ').$figures->time($due->deadline, $zone);
+            $x = $axis->x($due->deadline);
             $width = 12 + 6.4 * mb_strlen($label);
             $isRight = $x + $width > self::WIDTH;
             $labelX = $isRight ? $x - $width : $x;
             $row = isset($rowEnds[0]) && $rowEnds[0] > $labelX ? 1 : 0;
             $rowEnds[$row] = $labelX + $width + 4;
             $posts[] = [
-                'look' => $kind === CountdownKind::Limit && $rule === 'cool.total' ? 'ice' : $kind->value,
+                'look' => $due->kind === CountdownKind::Limit && $due->rule === 'cool.total' ? 'ice' : $due->kind->value,
                 'x' => $x,
                 'label' => $label,
                 'label_x' => round($labelX, 1),
                 'label_width' => round($width, 1),
                 'is_right' => $isRight,
                 'row' => $row,
-                'is_late' => $now->isAfter($deadline),
+                'is_late' => $now->isAfter($due->deadline),
             ];
         }
 

@@ -8,15 +8,14 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
-use Verjuicer\App\Ledger\Batch\SiteBatches;
+use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Platform\Form\FormController;
-use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\CurrentAccount;
 
 /** "I take it." */
 final class ClaimController extends FormController
 {
-    public function __construct(private readonly SiteBatches $batches, private readonly Claims $claims, private readonly CurrentAccount $account, private readonly Now $now)
+    public function __construct(private readonly Batches $batches, private readonly Claims $claims, private readonly CurrentAccount $account)
     {
     }
 
@@ -27,7 +26,7 @@ final class ClaimController extends FormController
         $input = $this->read($request, 'claim');
         $rule = $input->text('rule', true, 60);
         if ($input->isGood()) {
-            $this->claims->claim($batch, $rule, $this->account->get(), $this->now->instant());
+            $this->claims->claim($batch, $rule, $this->account->get());
         }
 
         return $this->kept($input->isGood() ? 'due.taken' : 'entry.problem.expired', 'batch', ['id' => $id]);

@@ -6,15 +6,15 @@ namespace Verjuicer\App\Work\Due;
 
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Projection\Lane\BoardLanes;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
-use Verjuicer\Core\Measure\Instant;
 
 /** Who has taken on what is due, so that two do not run and nobody waits for the other. It settles nothing. */
 final readonly class Claims
 {
-    public function __construct(private Connection $connection, private BoardLanes $lanes)
+    public function __construct(private Connection $connection, private Lanes $lanes, private Now $now)
     {
     }
 
@@ -22,17 +22,18 @@ final readonly class Claims
     public function of(Site $site): array
     {
         /** @var array<string, string> */
-        return $this->connection->fetchAllKeyValue('SELECT c.batch_id || c.rule, a.initials FROM claim c JOIN account a ON a.id = c.account_id WHERE a.site_id = ?', [$site->id->toRfc4122()]);
+        return $this->connection->fetchAllKeyValue(
+            'SELECT c.batch_id || c.rule, a.initials FROM claim c JOIN account a ON a.id = c.account_id WHERE a.site_id = ?',
+            [$site->id->toRfc4122()],
+        );
     }
 
-    public function claim(Batch $batch, string $rule, Account $by, Instant $now): void
+    public function claim(Batch $batch, string $rule, Account $by): void
     {
-        $this->connection->transactional(function () use ($batch, $rule, $by, $now): void {
-            $this->connection->executeStatement(
-                'INSERT INTO claim (batch_id, rule, account_id, at) VALUES (?, ?, ?, ?) ON CONFLICT (batch_id, rule) DO UPDATE SET account_id = excluded.account_id, at = excluded.at',
-                [$batch->id->toRfc4122(), $rule, $by->id->toRfc4122(), $now->rfc3339()],
-            );
-            $this->lanes->refresh($batch, $now);
-        });
+        $this->connection->executeStatement(<<<'SQL'
+            INSERT INTO claim (batch_id, rule, account_id, at) VALUES (?, ?, ?, ?)
+            ON CONFLICT (batch_id, rule) DO UPDATE SET account_id = excluded.account_id, at = excluded.at
+            SQL, [$batch->id->toRfc4122(), $rule, $by->id->toRfc4122(), $this->now->instant()->rfc3339()]);
+        $this->lanes->touch($batch);
     }
 }

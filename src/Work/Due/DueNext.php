@@ -12,15 +12,13 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
-use Verjuicer\Core\Ruleset\RuleSet;
-use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
-/** What is due across all batches: breaches first, then by the clock. */
+/** What is due across all batches: breaches first, then by the clock. What each runs towards comes with its countdown. */
 final readonly class DueNext
 {
     private const HOURS_AHEAD = 18;
 
-    public function __construct(private RuleSetLibrary $ruleSets, private Figures $figures)
+    public function __construct(private Figures $figures)
     {
     }
 
@@ -36,7 +34,8 @@ final readonly class DueNext
         foreach ($lanes as $lane) {
             $dues = [...$dues, ...$this->ofLane($lane, $now, $unit, $intervals)];
         }
-        usort($dues, static fn (Due $one, Due $other): int => [$one->deadline->epoch ?? 0, $one->verdict !== Verdict::Broken, $one->lane->tag] <=> [$other->deadline->epoch ?? 0, $other->verdict !== Verdict::Broken, $other->lane->tag]);
+        $place = static fn (Due $due): array => [$due->deadline->epoch ?? 0, $due->verdict !== Verdict::Broken, $due->lane->tag];
+        usort($dues, static fn (Due $one, Due $other): int => $place($one) <=> $place($other));
 
         return $dues;
     }
@@ -48,39 +47,64 @@ final readonly class DueNext
      */
     private function ofLane(Lane $lane, Instant $now, TemperatureUnit $unit, array $intervals): array
     {
+        $actions = $lane->actions();
         $dues = [];
-        if ($lane->actions !== []) {
-            [$rule, $verdict] = $lane->actions[0];
-            $dues[] = new Due($lane, $rule, 'action', null, true, $verdict === Verdict::Broken ? 'due.broken.'.$rule : 'due.settle', $this->gate($lane, $rule, $unit), $verdict, \count($lane->actions) - 1);
+        if ($actions !== []) {
+            $first = $actions[0];
+            $message = $first->verdict === Verdict::Broken ? 'due.broken.'.$first->rule : 'due.settle';
+            $gate = $this->gate($first->towards, $unit);
+            $dues[] = new Due($lane, $first->rule, 'action', null, true, $message, $gate, $first->verdict, \count($actions) - 1);
         }
-        if ($lane->hotUntil !== null) {
-            $dues[] = new Due($lane, 'hot_limit', 'check', $lane->hotUntil, $now->isAfter($lane->hotUntil), 'due.forecast.hot', $this->gate($lane, 'hot_hold', $unit));
-        }
-        foreach ($lane->lateGates as [$rule, $isSure, $deadline]) {
-            if (!$now->isAfter($deadline)) {
-                $dues[] = new Due($lane, $rule, 'forecast', $deadline, false, $isSure ? 'due.forecast.late' : 'due.forecast.maybe', $this->gate($lane, $rule, $unit));
-            }
+        if ($lane->hasEnded) {
+            return $dues;
         }
         $unitChecks = self::unitChecks($lane, $now, $intervals);
-        $dues = [...$dues, ...$unitChecks];
-        if ($lane->readyBy !== null && $lane->outlook !== null && $lane->outlook->latest->isAfter($lane->readyBy)) {
-            $isSure = $lane->outlook->earliest->isAfter($lane->readyBy);
-            $dues[] = new Due($lane, 'house.service', 'house', $lane->readyBy, $now->isAfter($lane->readyBy), $isSure ? 'due.house.service_late' : 'due.house.service_maybe', '');
+
+        return [...$dues, ...$this->forecasts($lane, $now, $unit), ...$unitChecks, ...$this->countdowns($lane, $now, $unit, $unitChecks !== [])];
+    }
+
+    /** @return list<Due> */
+    private function forecasts(Lane $lane, Instant $now, TemperatureUnit $unit): array
+    {
+        $dues = [];
+        if ($lane->hotUntil !== null) {
+            $isLate = $now->isAfter($lane->hotUntil);
+            $gate = $this->gate($lane->hot, $unit);
+            $dues[] = new Due($lane, 'hot_limit', 'check', $lane->hotUntil, $isLate, 'due.forecast.hot', $gate);
         }
+        foreach ($lane->lateGates as $late) {
+            if (!$now->isAfter($late->deadline)) {
+                $message = $late->isSure ? 'due.forecast.late' : 'due.forecast.maybe';
+                $dues[] = new Due($lane, $late->rule, 'forecast', $late->deadline, false, $message, $this->gate($late->towards, $unit));
+            }
+        }
+        if ($lane->readyBy !== null && $lane->outlook !== null && $lane->outlook->latest->isAfter($lane->readyBy)) {
+            $message = $lane->outlook->earliest->isAfter($lane->readyBy) ? 'due.house.service_late' : 'due.house.service_maybe';
+            $dues[] = new Due($lane, 'house.service', 'house', $lane->readyBy, $now->isAfter($lane->readyBy), $message, '');
+        }
+
+        return $dues;
+    }
+
+    /** @return list<Due> */
+    private function countdowns(Lane $lane, Instant $now, TemperatureUnit $unit, bool $hasUnitChecks): array
+    {
         $horizon = $now->plus(Span::ofHours(self::HOURS_AHEAD));
+        $dues = [];
         $passed = null;
-        foreach ($lane->dues as [$rule, $kind, $track, $deadline]) {
-            $isLate = $now->isAfter($deadline);
-            if ($deadline->isAfter($horizon)) {
+        foreach ($lane->dues as $one) {
+            if ($one->deadline->isAfter($horizon)) {
                 break;
             }
-            if ($unitChecks !== [] && $kind === CountdownKind::Check && $rule === 'hot_hold') {
+            if ($hasUnitChecks && $one->kind === CountdownKind::Check && $one->rule === 'hot_hold') {
                 continue;
             }
-            $due = new Due($lane, $rule, $kind->value, $deadline, $isLate, 'due.'.$kind->value.'.'.$rule, $this->gate($lane, $rule, $unit));
+            $isLate = $now->isAfter($one->deadline);
+            $message = 'due.'.$one->kind->value.'.'.$one->rule;
+            $due = new Due($lane, $one->rule, $one->kind->value, $one->deadline, $isLate, $message, $this->gate($one->towards, $unit));
             if ($isLate) {
                 // Of several that have passed, the last says where the batch stands.
-                $passed = $kind === CountdownKind::House && $passed !== null ? $passed : $due;
+                $passed = $one->kind === CountdownKind::House && $passed !== null ? $passed : $due;
             } else {
                 $dues[] = $due;
             }
@@ -102,28 +126,14 @@ final readonly class DueNext
         if ($lane->place === null || $stage === null || !isset($intervals[$lane->place])) {
             return [];
         }
-        $from = $lane->lastAt !== null && $lane->lastAt->isAfter($stage[1]) ? $lane->lastAt : $stage[1];
+        $from = $lane->last !== null && $lane->last->at->isAfter($stage->from) ? $lane->last->at : $stage->from;
         $due = $from->plus(Span::ofMinutes($intervals[$lane->place]));
 
         return [new Due($lane, 'hot_hold', 'unit', $due, $now->isAfter($due), 'due.unit', $lane->place)];
     }
 
-    private function gate(Lane $lane, string $rule, TemperatureUnit $unit): string
+    private function gate(?Threshold $towards, TemperatureUnit $unit): string
     {
-        $limit = self::limit($this->ruleSets->get($lane->ruleSet), $rule);
-
-        return $limit === null ? '' : $this->figures->threshold($limit, $unit);
-    }
-
-    /** The temperature that ends the clock of a rule, where one does. */
-    public static function limit(RuleSet $rules, string $rule): ?Threshold
-    {
-        return match ($rule) {
-            'cool.stage1' => $rules->coolingMiddle->threshold,
-            'cool.total' => $rules->cold->threshold,
-            'reheat' => $rules->reheatOwn->threshold,
-            'hot_hold', 'rest', 'house.come_up' => $rules->hot->threshold,
-            default => null,
-        };
+        return $towards === null ? '' : $this->figures->threshold($towards, $unit);
     }
 }

@@ -4,116 +4,145 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Entry;
 
-use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
-use Symfony\Component\HttpFoundation\InputBag;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
-use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Batch\SiteBatches;
-use Verjuicer\App\Ledger\Log\EventConflict;
+use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Ledger\Log\StoredRecords;
+use Verjuicer\App\Platform\Form\FormController;
+use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\App\Site\Site\WallTime;
+use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\EventType;
 
 /** Puts a wrong entry right, or takes it back, by a further event with a reason. The entry itself stays in the record, struck. */
 #[IsGranted('ROLE_CREW')]
 #[Route('/batches/{id}/events/{event}', requirements: ['id' => Requirement::UUID, 'event' => Requirement::UUID])]
-final class CorrectionController extends AbstractController
+final class CorrectionController extends FormController implements ShowsAgain
 {
     public function __construct(
-        private readonly SiteBatches $batches,
+        private readonly Batches $batches,
         private readonly StoredRecords $records,
-        private readonly Journal $journal,
+        private readonly DetailForm $form,
+        private readonly Completion $completion,
+        private readonly RecordEntry $entry,
+        private readonly FieldLists $lists,
+        private readonly Happened $happened,
         private readonly CurrentAccount $account,
         private readonly Now $now,
     ) {
     }
 
     #[Route('', name: 'correction', methods: ['GET'])]
-    public function form(string $id, string $event): Response
+    public function show(string $id, string $event): Response
     {
         $batch = $this->batches->get($id);
         $wrong = $this->event($batch, $event);
+        $filled = ['when' => WallTime::of($wrong->at, $batch->site->zone())];
 
-        /** @var InputBag<string> $form */
-        $form = new InputBag(['at' => WallTime::of($wrong->at, $batch->site->zone())] + EntryForm::typed($wrong, $batch->site));
-
-        return $this->page($batch, $wrong, $form);
+        return $this->again($batch, $wrong, $this->blank($filled + $this->form->typed($wrong, $batch->site)));
     }
 
     #[Route('', name: 'correction_keep', methods: ['POST'])]
     public function correct(string $id, string $event, Request $request): Response
     {
-        return $this->keep($id, $event, $request, function (Batch $batch, Event $wrong, InputBag $form, string $reason): void {
-            $at = WallTime::parse($form->getString('at'), $batch->site->zone(), $wrong->at) ?? throw EntryProblem::noTime($form->getString('at'));
-            $entry = $this->journal->corrected($batch, EntryForm::corrected($wrong, $form, $batch->site, $this->now->instant()), $wrong);
-            $this->journal->replace($batch, $this->account->get(), Uuid::fromString($form->getString('id')), $wrong, $entry, $at, $reason);
-        });
+        $batch = $this->batches->get($id);
+        $wrong = $this->event($batch, $event);
+        $input = $this->read($request, 'correction');
+        $uuid = $input->id();
+        $reason = $this->reason($input);
+        $at = $this->at($input, $wrong, $batch);
+        $changes = $this->form->changes($wrong, $input, $batch->site);
+        if (!$input->isGood() || $at === null) {
+            return $this->again($batch, $wrong, $input);
+        }
+        $detail = $this->completion->corrected($batch, $wrong, $changes);
+        $draft = new Draft($uuid, $detail, $at, $reason, $wrong->id);
+        $this->entry->keep($batch, $this->account->get(), $input->isOn('sure'), $draft);
+
+        return $this->done($input, $batch, 'entry.corrected');
     }
 
     #[Route('/void', name: 'batch_void', methods: ['POST'])]
     public function void(string $id, string $event, Request $request): Response
     {
-        return $this->keep($id, $event, $request, function (Batch $batch, Event $wrong, InputBag $form, string $reason): void {
-            $this->journal->void($batch, $this->account->get(), Uuid::fromString($form->getString('id')), $wrong, $reason);
-        });
-    }
-
-    /** @param \Closure(Batch, Event, InputBag<string>, string): void $correction */
-    private function keep(string $id, string $event, Request $request, \Closure $correction): Response
-    {
         $batch = $this->batches->get($id);
         $wrong = $this->event($batch, $event);
-        $form = $request->request;
-        if (!$this->isCsrfTokenValid('correction', $form->getString('_token')) || !Uuid::isValid($form->getString('id'))) {
-            return $this->page($batch, $wrong, $form, 'entry.problem.expired', [], Response::HTTP_FORBIDDEN);
+        $input = $this->read($request, 'correction');
+        $uuid = $input->id();
+        $reason = $this->reason($input);
+        if (!$input->isGood()) {
+            return $this->again($batch, $wrong, $input);
         }
-        $reason = trim($form->getString('reason'));
-        try {
-            $reason !== '' || throw EntryProblem::noReason();
-            $correction($batch, $wrong, $form, $reason);
-        } catch (EntryProblem $problem) {
-            return $this->page($batch, $wrong, $form, $problem->key, $problem->values, Response::HTTP_UNPROCESSABLE_ENTITY);
-        } catch (EventConflict $conflict) {
-            return $this->page($batch, $wrong, $form, $conflict->key, [], Response::HTTP_CONFLICT);
-        }
-        $this->addFlash('corrected', $request->attributes->getString('_route') === 'batch_void' ? 'entry.undone' : 'entry.corrected');
+        $draft = new Draft($uuid, new TakenBack(), $this->now->instant(), $reason, $wrong->id);
+        $this->entry->keep($batch, $this->account->get(), true, $draft);
 
-        return $this->redirect($form->getString('back') === '/' ? $this->generateUrl('board') : $this->generateUrl('batch', ['id' => $id]), Response::HTTP_SEE_OTHER);
+        return $this->done($input, $batch, 'entry.undone');
+    }
+
+    public function showAgain(Request $request, Problem $problem): Response
+    {
+        $batch = $this->batches->get($request->attributes->getString('id'));
+        $wrong = $this->event($batch, $request->attributes->getString('event'));
+
+        return $this->again($batch, $wrong, $this->refused($request, $problem));
+    }
+
+    private function reason(FormInput $input): string
+    {
+        $reason = $input->text('reason');
+        if ($reason === '') {
+            $input->refuse('reason', 'entry.problem.no_reason');
+        }
+
+        return $reason;
+    }
+
+    /** When it happened: to the second as it was, where its time was not touched. */
+    private function at(FormInput $input, Event $wrong, Batch $batch): ?\Verjuicer\Core\Measure\Instant
+    {
+        return $input->text('when') === WallTime::of($wrong->at, $batch->site->zone())
+            ? $wrong->at
+            : $input->read('when', fn (string $given) => $this->happened->read($given, $batch->site));
+    }
+
+    private function done(FormInput $input, Batch $batch, string $sentence): Response
+    {
+        $this->addFlash('corrected', $sentence);
+        $back = $input->text('back') === '/'
+            ? $this->generateUrl('board')
+            : $this->generateUrl('batch', ['id' => $batch->id->toRfc4122()]);
+
+        return $this->redirect($back, Response::HTTP_SEE_OTHER);
     }
 
     private function event(Batch $batch, string $id): Event
     {
         foreach ($this->records->of($batch)->events as $event) {
-            if ($event->id === $id && $event->type !== EventType::Void) {
+            if ($event->id === $id && !$event->is(TakenBack::class)) {
                 return $event;
             }
         }
         throw $this->createNotFoundException();
     }
 
-    /**
-     * @param InputBag<string>      $form
-     * @param array<string, string> $values
-     */
-    private function page(Batch $batch, Event $wrong, InputBag $form, ?string $problem = null, array $values = [], int $status = Response::HTTP_OK): Response
+    private function again(Batch $batch, Event $wrong, FormInput $input): Response
     {
-        return $this->render('entry/correction.html.twig', [
+        return $this->page('work/entry/correction.html.twig', $input, [
             'batch' => $batch,
             'site' => $batch->site,
             'event' => $wrong,
-            'fields' => EntryForm::fields($wrong->type),
-            'form' => $form,
-            'entry_id' => Uuid::v7()->toRfc4122(),
-            'problem' => $problem,
-            'problem_values' => $values,
-        ], new Response(status: $status));
+            'kind' => $wrong->kind()->name(),
+            'fields' => DetailForm::fields($wrong->kind()),
+            'lists' => $this->lists->of($batch->site, $batch->ruleSet),
+        ]);
     }
 }

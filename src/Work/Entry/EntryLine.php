@@ -4,34 +4,37 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Entry;
 
-use Verjuicer\Core\Food\Oven;
-use Verjuicer\Core\Food\ReheatPurpose;
-use Verjuicer\Core\Food\TimePlan;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Catalogue\Product\Product;
+use Verjuicer\App\Catalogue\Thermometer\Thermometers;
+use Verjuicer\App\Site\Site\Happened;
+use Verjuicer\App\Site\Site\NotATime;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Kind;
+use Verjuicer\Core\Event\Kinds\Reading;
+use Verjuicer\Core\Event\Saying;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
-use Verjuicer\Core\Measure\TemperatureUnit;
 
 /**
- * Reads what was typed into the log line: "7 203", "7.2 flat 198", "7 95c -10", "7 wrap paper", "7 cook 250 convection".
- * First the tag, with a piece after a point; then a temperature, with a spot, or a verb with its words; last "-10" for ten minutes ago.
+ * Reads what was typed into the log line: "7 203", "7.2 flat 198", "7 95c -10", "7 wrap paper", "7 cook 250 convection 14:05".
+ * First the tag, with a piece after a point; then a temperature, with a spot, or a verb with its words; last when it was, if not now.
  */
 final readonly class EntryLine
 {
-    /** Minutes that can be typed as "ago"; longer ago is entered with its full time. */
-    private const MOST_MINUTES_AGO = 720;
-
-    private const PLANS = ['hot' => TimePlan::Hot4h, 'cold' => TimePlan::Cold4h, 'cold6' => TimePlan::Cold6h];
-
-    private function __construct(public int $tag, public Entry $entry)
+    public function __construct(private LineWords $words, private Thermometers $thermometers, private Happened $happened)
     {
     }
 
     /**
-     * @param list<string> $thermometers the labels of the site
+     * @param Uuid $id of the entry it would be
      *
      * @throws EntryProblem if no tag and no temperature or verb can be made out
+     * @throws NotATime     if it ends with a time that cannot be
      */
-    public static function parse(string $line, TemperatureUnit $unit, array $thermometers): self
+    public function parse(string $line, Site $site, Uuid $id): TaggedDraft
     {
         $words = preg_split('/\s+/u', trim($line), -1, \PREG_SPLIT_NO_EMPTY);
         if ($words === false || $words === []) {
@@ -42,119 +45,135 @@ final readonly class EntryLine
         }
         $piece = isset($part[2]) ? max(1, (int) $part[2]) : null;
         $words = \array_slice($words, 1);
-        $minutesAgo = self::takeMinutesAgo($words);
-        $thermometer = self::takeThermometer($words, $thermometers);
-        $verb = $words === [] ? null : Verb::tryFrom(strtolower($words[0]));
-        $entry = $verb === null
-            ? self::reading($words, $unit, $piece, $thermometer, $minutesAgo)
-            : self::step($verb, \array_slice($words, 1), $unit, $piece, $minutesAgo);
+        $verb = $words === [] ? null : $this->words->verb($words[0]);
+        $at = $this->takeTime($words, $verb !== null, $site) ?? $this->happened->read($this->happened->now(), $site);
+        $draft = $verb === null
+            ? $this->reading($words, $site, $piece, $id, $at)
+            : $this->step($verb, \array_slice($words, 1), $site, $piece, $id, $at);
 
-        return new self((int) $part[1], $entry);
+        return new TaggedDraft((int) $part[1], $draft);
     }
 
     /** @param list<string> $words */
-    private static function reading(array $words, TemperatureUnit $unit, ?int $piece, ?string $thermometer, int $minutesAgo): Entry
+    private function reading(array $words, Site $site, ?int $piece, Uuid $id, Instant $at): Draft
     {
-        $temperature = null;
+        $kind = Catalogue::of(Reading::class);
+        $thermometer = $this->takeThermometer($words, $site);
+        $temperature = $feel = null;
         $spot = [];
         foreach ($words as $word) {
-            if ($temperature === null && preg_match('/^[-−+]?\d/u', $word) === 1) {
-                $temperature = self::temperature($word, $unit);
+            $choice = $this->words->choice($kind, $word);
+            if ($temperature === null && self::isNumber($word)) {
+                $temperature = self::temperature($word, $site);
             } elseif ($temperature !== null && preg_match('/^°?[fFcC]$/u', $word) === 1) {
-                $temperature = self::temperature($temperature->number().$word, $unit);
+                $temperature = self::temperature($temperature->number().$word, $site);
+            } elseif ($choice !== null) {
+                $feel = $choice[1];
             } elseif (preg_match('/^\pL[\pL\pN\'-]*$/u', $word) === 1) {
                 $spot[] = mb_strtolower($word);
             } else {
                 throw EntryProblem::notUnderstood($word);
             }
         }
-        if ($temperature === null) {
-            throw EntryProblem::noTemperature();
-        }
+        $detail = $kind->make([
+            'temp' => $temperature ?? throw EntryProblem::noTemperature(),
+            'piece' => $piece,
+            'spot' => $spot === [] ? Product::SPOT : implode(' ', $spot),
+            'thermometer' => $thermometer,
+            'feel' => $feel,
+        ]);
 
-        return Entry::reading($temperature, $piece ?? 1, $spot === [] ? null : implode(' ', $spot), $thermometer, $minutesAgo);
+        return new Draft($id, $detail, $at, isSpotOpen: $spot === []);
     }
 
-    /** @param list<string> $words */
-    private static function step(Verb $verb, array $words, TemperatureUnit $unit, ?int $piece, int $minutesAgo): Entry
+    /**
+     * @param array{Kind, Saying} $verb
+     * @param list<string>        $words
+     */
+    private function step(array $verb, array $words, Site $site, ?int $piece, Uuid $id, Instant $at): Draft
     {
-        $members = $verb === Verb::Reheat ? ['for' => ReheatPurpose::HotHold->value] : [];
+        [$kind, $saying] = $verb;
+        $values = FieldWords::values($kind, $saying->sets);
         $left = [];
         foreach ($words as $word) {
-            $number = $verb->numberGoesTo();
-            $lower = mb_strtolower($word);
-            if ($number !== null && !isset($members[$number]) && preg_match('/^[-−+]?\d/u', $word) === 1) {
-                $temperature = self::temperature($word, $unit);
-                $members[$number] = (object) [$temperature->unit->member() => $temperature->tenths / 10];
-            } elseif ($verb === Verb::Cook && Oven::tryFrom($lower) !== null) {
-                $members['oven'] = $lower;
-            } elseif ($verb === Verb::Reheat && ReheatPurpose::tryFrom($lower) !== null) {
-                $members['for'] = $lower;
-            } elseif ($verb === Verb::Clock && isset(self::PLANS[$lower])) {
-                $members['plan'] = self::PLANS[$lower]->value;
+            $choice = $this->words->choice($kind, $word);
+            if ($saying->number !== null && !isset($values[$saying->number]) && self::isNumber($word)) {
+                $values[$saying->number] = self::temperature($word, $site);
+            } elseif ($choice !== null) {
+                $values[$choice[0]] = $choice[1];
             } else {
                 $left[] = $word;
             }
         }
-        $reason = null;
         $text = $left === [] ? null : implode(' ', $left);
-        if ($text !== null) {
-            $member = $verb->wordsGoTo() ?? throw EntryProblem::notUnderstood($left[0]);
-            if ($member === 'reason') {
-                $reason = $text;
-            } else {
-                $members[$member] = $text;
-            }
+        if ($text !== null && $saying->words === null) {
+            throw EntryProblem::notUnderstood($left[0]);
+        }
+        if ($text !== null && $saying->words !== null && $saying->words !== 'reason') {
+            $values[$saying->words] = $this->words->usual($kind, $saying->words, $text);
         }
         if ($piece !== null) {
-            $verb === Verb::Moved || throw EntryProblem::noPieceYet($piece);
-            $members['piece'] = $piece;
+            $values['piece'] = isset($kind->fields['piece']) ? $piece : throw EntryProblem::noPieceYet($piece);
         }
+        foreach ($kind->fields as $name => $field) {
+            if ($field->isRequired && !isset($values[$name])) {
+                throw EntryProblem::incomplete($name);
+            }
+        }
+        $reason = $saying->words === 'reason' ? $text : null;
 
-        return Entry::of($verb->type(), (object) $members, $minutesAgo, $reason);
+        return new Draft($id, $kind->make($values), $at, $reason, isSpotOpen: isset($kind->fields['spot']) && !isset($values['spot']));
     }
 
-    private static function temperature(string $raw, TemperatureUnit $unit): Temperature
+    private static function isNumber(string $word): bool
+    {
+        return preg_match('/^[-−+]?\d/u', $word) === 1;
+    }
+
+    private static function temperature(string $raw, Site $site): Temperature
     {
         try {
-            return Temperature::parse($raw, $unit);
+            return Temperature::parse($raw, $site->unit);
         } catch (MalformedTemperature) {
             throw EntryProblem::notATemperature($raw);
         }
     }
 
     /**
-     * Takes "-10" from the end: ten minutes ago. Where no other number was typed it is a temperature below zero.
+     * Takes the time from the end: "-10" for ten minutes ago, "-1h30", "14:05", "yesterday 22:10". Where no other number was typed
+     * "-10" is a temperature below zero.
      *
      * @param list<string> $words
      */
-    private static function takeMinutesAgo(array &$words): int
+    private function takeTime(array &$words, bool $isVerb, Site $site): ?Instant
     {
-        $last = $words[\count($words) - 1] ?? '';
-        if (preg_match('/^[-−](\d{1,4})$/u', $last, $part) !== 1) {
-            return 0;
-        }
-        $others = \array_slice($words, 0, -1);
-        $isVerb = $others !== [] && Verb::tryFrom(strtolower($others[0])) !== null;
-        if (!$isVerb && preg_grep('/^[-−+]?\d/u', $others) === []) {
-            return 0;
-        }
-        if ((int) $part[1] > self::MOST_MINUTES_AGO) {
-            throw EntryProblem::tooLongAgo();
-        }
-        $words = $others;
+        for ($count = min(3, \count($words)); $count > 0; --$count) {
+            $others = \array_slice($words, 0, -$count);
+            $given = implode(' ', \array_slice($words, -$count));
+            $isAgo = preg_match('/^[-−]\d/u', $given) === 1 && ($isVerb || preg_grep('/^[-−+]?\d/u', $others) !== []);
+            if ($isAgo || str_contains($given, ':')) {
+                try {
+                    $at = $this->happened->read($given, $site);
+                } catch (NotATime $problem) {
+                    if ($problem->isUnreadable()) {
+                        continue;
+                    }
+                    throw $problem;
+                }
+                $words = $others;
 
-        return (int) $part[1];
+                return $at;
+            }
+        }
+
+        return null;
     }
 
-    /**
-     * @param list<string> $words
-     * @param list<string> $thermometers
-     */
-    private static function takeThermometer(array &$words, array $thermometers): ?string
+    /** @param list<string> $words */
+    private function takeThermometer(array &$words, Site $site): ?string
     {
-        foreach ($words as $index => $word) {
-            foreach ($thermometers as $label) {
+        foreach ($this->thermometers->labels($site) as $label) {
+            foreach ($words as $index => $word) {
                 if (strcasecmp($word, $label) === 0) {
                     array_splice($words, $index, 1);
 

@@ -4,15 +4,11 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Entry;
 
-/** A line that cannot be kept as it stands; the message is a translation key that says what to do. */
-final class EntryProblem extends \DomainException
-{
-    /** @param array<string, string> $values */
-    private function __construct(public readonly string $key, public readonly array $values = [])
-    {
-        parent::__construct($key);
-    }
+use Verjuicer\App\Platform\Problem\Problem;
 
+/** An entry that cannot be kept as it stands. */
+final class EntryProblem extends Problem
+{
     public static function empty(): self
     {
         return new self('entry.problem.empty');
@@ -20,7 +16,7 @@ final class EntryProblem extends \DomainException
 
     public static function noTag(string $given): self
     {
-        return new self('entry.problem.no_tag', ['{given}' => mb_substr($given, 0, 20)]);
+        return new self('entry.problem.no_tag', ['{given}' => self::quoted($given)]);
     }
 
     public static function unknownTag(int $tag): self
@@ -30,7 +26,7 @@ final class EntryProblem extends \DomainException
 
     public static function unknownPiece(int $piece, int $pieces): self
     {
-        return new self('entry.problem.unknown_piece', ['{piece}' => (string) $piece, '{pieces}' => (string) $pieces]);
+        return new self('entry.problem.unknown_piece', ['{piece}' => (string) $piece, '{pieces}' => (string) $pieces], 'piece');
     }
 
     /** A step that is about the whole batch, written with a piece. */
@@ -42,27 +38,14 @@ final class EntryProblem extends \DomainException
     /** @param list<string> $known */
     public static function unknownSpot(string $given, array $known): self
     {
-        return new self('entry.problem.unknown_spot', ['{given}' => mb_substr($given, 0, 20), '{known}' => implode(', ', array_unique($known))]);
+        $spots = implode(', ', array_unique($known));
+
+        return new self('entry.problem.unknown_spot', ['{given}' => self::quoted($given), '{known}' => $spots], 'spot');
     }
 
     public static function unknownThermometer(string $given): self
     {
-        return new self('entry.problem.unknown_thermometer', ['{given}' => mb_substr($given, 0, 20)]);
-    }
-
-    public static function notWhole(string $given, int $most): self
-    {
-        return new self('entry.problem.not_whole', ['{given}' => mb_substr($given, 0, 20), '{most}' => number_format($most)]);
-    }
-
-    public static function notMinutes(string $given, int $most): self
-    {
-        return new self('entry.problem.not_minutes', ['{given}' => mb_substr($given, 0, 20), '{most}' => number_format($most)]);
-    }
-
-    public static function tooLong(int $most): self
-    {
-        return new self('entry.problem.too_long', ['{most}' => number_format($most)]);
+        return new self('entry.problem.unknown_thermometer', ['{given}' => self::quoted($given)], 'thermometer');
     }
 
     public static function noTemperature(): self
@@ -72,57 +55,43 @@ final class EntryProblem extends \DomainException
 
     public static function notUnderstood(string $word): self
     {
-        return new self('entry.problem.not_understood', ['{word}' => mb_substr($word, 0, 20)]);
+        return new self('entry.problem.not_understood', ['{word}' => self::quoted($word)]);
     }
 
     public static function notATemperature(string $given): self
     {
-        return new self('entry.problem.not_a_temperature', ['{given}' => mb_substr($given, 0, 20)]);
+        return new self('entry.problem.not_a_temperature', ['{given}' => self::quoted($given)]);
     }
 
-    /** @param list<string> $members of the open format that are missing or wrong */
-    public static function incomplete(array $members): self
+    /** A field that a kind of event cannot do without. */
+    public static function incomplete(string $field): self
     {
-        return new self('entry.problem.incomplete.'.($members[0] ?? 'event'));
+        return new self('entry.problem.incomplete.'.$field, field: $field);
     }
 
     public static function unknownPit(string $name): self
     {
-        return new self('entry.problem.unknown_pit', ['{given}' => mb_substr($name, 0, 20)]);
+        return new self('entry.problem.unknown_pit', ['{given}' => self::quoted($name)], 'pit');
     }
 
     public static function unknownRecipe(string $name): self
     {
-        return new self('entry.problem.unknown_recipe', ['{given}' => mb_substr($name, 0, 20)]);
-    }
-
-    public static function notAWeight(string $given): self
-    {
-        return new self('entry.problem.not_a_weight', ['{given}' => mb_substr($given, 0, 20)]);
+        return new self('entry.problem.unknown_recipe', ['{given}' => self::quoted($name)], 'recipe');
     }
 
     public static function noAction(): self
     {
-        return new self('entry.problem.no_action');
+        return new self('entry.problem.no_action', field: 'text');
     }
 
     public static function noReason(): self
     {
-        return new self('entry.problem.no_reason');
+        return new self('entry.problem.no_reason', field: 'reason');
     }
 
-    public static function noTime(string $given): self
+    /** What the page sent is not what it was made to send. */
+    public static function notSent(): self
     {
-        return new self('entry.problem.no_time', ['{given}' => mb_substr($given, 0, 20)]);
-    }
-
-    public static function inTheFuture(): self
-    {
-        return new self('entry.problem.future');
-    }
-
-    public static function tooLongAgo(): self
-    {
-        return new self('entry.problem.too_long_ago');
+        return new self('entry.problem.no_id');
     }
 }

@@ -11,9 +11,8 @@ use Symfony\Component\Process\Process;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
-use Verjuicer\App\Ledger\Batch\SiteBatches;
+use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Platform\Form\FormController;
-use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\CurrentAccount;
 
 /** Labels: looked at, printed to the spool, or taken as SVG or PDF for plain paper. */
@@ -22,7 +21,7 @@ final class LabelController extends FormController
     private const SPOOLED = 40;
     private const PDF_SECONDS = 30;
 
-    public function __construct(private readonly SiteBatches $batches, private readonly Labels $labels, private readonly CurrentAccount $account, private readonly Now $now)
+    public function __construct(private readonly Batches $batches, private readonly Labels $labels, private readonly CurrentAccount $account)
     {
     }
 
@@ -31,7 +30,7 @@ final class LabelController extends FormController
     {
         $batch = $this->batches->get($id);
 
-        return $this->page('label/label.html.twig', $this->blank(), ['batch' => $batch, 'svg' => $this->labels->of($batch)]);
+        return $this->page('work/label/label.html.twig', $this->blank(), ['batch' => $batch, 'svg' => $this->labels->of($batch)]);
     }
 
     #[IsGranted('ROLE_CREW')]
@@ -42,9 +41,9 @@ final class LabelController extends FormController
         $input = $this->read($request, 'label');
         $label = $input->id();
         if (!$input->isGood()) {
-            return $this->page('label/label.html.twig', $input, ['batch' => $batch, 'svg' => $this->labels->of($batch)]);
+            return $this->page('work/label/label.html.twig', $input, ['batch' => $batch, 'svg' => $this->labels->of($batch)]);
         }
-        $this->labels->print($label, $batch, $this->account->get(), $this->now->instant());
+        $this->labels->print($label, $batch, $this->account->get());
 
         return $this->kept('label.kept', 'labels');
     }
@@ -61,7 +60,7 @@ final class LabelController extends FormController
     public function pdf(string $id): Response
     {
         $batch = $this->batches->get($id);
-        $process = new Process(['weasyprint', '-', '-'], null, null, $this->renderView('label/paper.html.twig', ['svg' => $this->labels->of($batch)]), self::PDF_SECONDS);
+        $process = new Process(['weasyprint', '-', '-'], null, null, $this->renderView('work/label/paper.html.twig', ['svg' => $this->labels->of($batch)]), self::PDF_SECONDS);
         $process->mustRun();
 
         return new Response($process->getOutput(), headers: ['Content-Type' => 'application/pdf', 'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, 'label-'.$batch->code.'.pdf')]);
@@ -72,6 +71,6 @@ final class LabelController extends FormController
     {
         $site = $this->account->get()->site;
 
-        return $this->render('label/spool.html.twig', ['site' => $site, 'labels' => $this->labels->spool($site, self::SPOOLED)]);
+        return $this->render('work/label/spool.html.twig', ['site' => $site, 'labels' => $this->labels->spool($site, self::SPOOLED)]);
     }
 }

@@ -7,31 +7,42 @@ namespace Verjuicer\App\Work\Label;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Uid\Uuid;
 use Twig\Environment;
+use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Page\ConfiguredAddress;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
-use Verjuicer\App\Work\Batch\BatchPage;
 use Verjuicer\App\Work\Batch\CookView;
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Event\Kinds\ColdHold;
+use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\Cool;
+use Verjuicer\Core\Event\Kinds\Freeze;
+use Verjuicer\Core\Event\Kinds\Thaw;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Ruleset\DateMarkRules;
 
 /** Labels of pans and packs, and the spool they go to: a stand-in for a label printer, whose every label stays to be looked at. */
 final readonly class Labels
 {
-    public function __construct(private Connection $connection, private Environment $twig, private BatchPage $page, private QrCode $qr, private ConfiguredAddress $address)
-    {
+    public function __construct(
+        private Connection $connection,
+        private Environment $twig,
+        private Assessments $assessments,
+        private ConfiguredAddress $address,
+        private Now $now,
+    ) {
     }
 
     /** @return string SVG */
     public function of(Batch $batch): string
     {
-        $assessment = $this->page->assess($batch);
-        [$modules, $path] = $this->qr->of($this->address->of('log', ['line' => $batch->tag.' ']));
+        $assessment = $this->assessments->of($batch);
+        [$modules, $path] = QrCode::of($this->address->of('log', ['line' => $batch->tag.' ']));
 
-        return $this->twig->render('label/_label.svg.twig', [
+        return $this->twig->render('work/label/_label.svg.twig', [
             'batch' => $batch,
             'site' => $batch->site,
             'prepared' => self::prepared($assessment),
@@ -43,11 +54,18 @@ final readonly class Labels
     }
 
     /** @return bool whether it is new; the same again is printed once */
-    public function print(Uuid $id, Batch $batch, Account $by, Instant $now): bool
+    public function print(Uuid $id, Batch $batch, Account $by): bool
     {
         return $this->connection->executeStatement(
             'INSERT INTO label (id, site_id, batch_id, account_id, at, svg) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
-            [$id->toRfc4122(), $batch->site->id->toRfc4122(), $batch->id->toRfc4122(), $by->id->toRfc4122(), $now->rfc3339(), $this->of($batch)],
+            [
+                $id->toRfc4122(),
+                $batch->site->id->toRfc4122(),
+                $batch->id->toRfc4122(),
+                $by->id->toRfc4122(),
+                $this->now->instant()->rfc3339(),
+                $this->of($batch),
+            ],
         ) === 1;
     }
 
@@ -68,9 +86,7 @@ final readonly class Labels
     {
         $prepared = $assessment->timeline->events[0]->at ?? $assessment->timeline->asOf;
         foreach ($assessment->timeline->stages as $stage) {
-            if ($stage->type() === EventType::Cook) {
-                $prepared = $stage->to;
-            }
+            $prepared = $stage->is(Cook::class) ? $stage->to : $prepared;
         }
 
         return $prepared;
@@ -86,10 +102,10 @@ final readonly class Labels
             }
         }
         $site = $assessment->record->site;
-        $stage = $assessment->timeline->stage()?->type();
-        if (!isset($dates['time_control']) && \in_array($stage, [EventType::Cool, EventType::ColdHold, EventType::Freeze, EventType::Thaw], true)) {
+        $stage = $assessment->timeline->stage();
+        if (!isset($dates['time_control']) && $stage?->is(Cool::class, ColdHold::class, Freeze::class, Thaw::class) === true) {
             $dayOne = LocalDate::ofInstant(self::prepared($assessment), $site->zone);
-            $useBy = $dayOne->plusDays($assessment->rules->dateMark->days - 1);
+            $useBy = $dayOne->plusDays($assessment->rules->get(DateMarkRules::class)->days - 1);
             foreach ($assessment->findings as $finding) {
                 $marked = $finding->rule === 'date_mark' ? $finding->values['use_by'] ?? null : null;
                 $useBy = $marked instanceof LocalDate ? $marked : $useBy;

@@ -4,31 +4,35 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Label;
 
-use Symfony\Component\DependencyInjection\Attribute\Autowire;
-use Symfony\Component\Process\Process;
+use BaconQrCode\Common\ErrorCorrectionLevel;
+use BaconQrCode\Encoder\Encoder;
 
-/** A QR code as an SVG path, made by the package that ships with the interface. */
+/** A QR code as an SVG path. */
 final readonly class QrCode
 {
-    private const SECONDS = 10;
+    /** Modules left white around it. */
+    private const MARGIN = 1;
 
-    public function __construct(#[Autowire('%kernel.project_dir%')] private string $folder)
+    /** @return array{int, string} its modules to a side, and the path that fills the dark ones, in units of a module */
+    public static function of(string $text): array
     {
-    }
-
-    /**
-     * @return array{int, string} its modules to a side, and the path that draws them in units of a module
-     *
-     * @throws \RuntimeException if it cannot be made
-     */
-    public function of(string $text): array
-    {
-        $process = new Process(['node', 'deploy/qr.mjs', $text], $this->folder, timeout: self::SECONDS);
-        $process->mustRun();
-        if (preg_match('/viewBox="0 0 (\d+) \d+".*<path stroke="#000000" d="([^"]+)"/s', $process->getOutput(), $part) !== 1) {
-            throw new \RuntimeException('The QR code has another shape than expected.');
+        $matrix = Encoder::encode($text, ErrorCorrectionLevel::M(), 'UTF-8')->getMatrix();
+        $side = $matrix->getWidth();
+        $path = '';
+        for ($y = 0; $y < $side; ++$y) {
+            $x = 0;
+            while ($x < $side) {
+                $run = 0;
+                while ($x + $run < $side && $matrix->get($x + $run, $y) === 1) {
+                    ++$run;
+                }
+                if ($run > 0) {
+                    $path .= \sprintf('M%d %dh%dv1h-%dz', $x + self::MARGIN, $y + self::MARGIN, $run, $run);
+                }
+                $x += $run + 1;
+            }
         }
 
-        return [(int) $part[1], $part[2]];
+        return [$side + 2 * self::MARGIN, $path];
     }
 }

@@ -13,21 +13,34 @@ use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Catalogue\Pit\Pit;
 use Verjuicer\App\Catalogue\Pit\Pits;
+use Verjuicer\App\Ledger\Pit\PitHistory;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\Core\Food\Oven;
-use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Pit\PitSign;
+use Verjuicer\Core\Ruleset\HouseLimits;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /** The pits: fire, set point, readings, fuel and lid, and what is in them. */
 #[Route('/pits')]
-final class PitController extends FormController
+final class PitController extends FormController implements ShowsAgain
 {
-    public function __construct(private readonly Pits $pits, private readonly RuleSetLibrary $ruleSets, private readonly EntityManagerInterface $entities, private readonly CurrentAccount $account, private readonly Now $now)
-    {
+    public function __construct(
+        private readonly Pits $pits,
+        private readonly PitHistory $history,
+        private readonly PitEntries $entries,
+        private readonly RuleSetLibrary $ruleSets,
+        private readonly EntityManagerInterface $entities,
+        private readonly Happened $happened,
+        private readonly CurrentAccount $account,
+        private readonly Now $now,
+    ) {
     }
 
     #[Route('', name: 'pits', methods: ['GET'])]
@@ -65,7 +78,7 @@ final class PitController extends FormController
     #[Route('/{pit}', name: 'pit', requirements: ['pit' => Requirement::UUID], methods: ['GET'])]
     public function show(string $pit): Response
     {
-        return $this->one($this->find($pit), $this->blank(['minutes_ago' => '0']));
+        return $this->one($this->find($pit), $this->blank(['when' => $this->happened->now()]));
     }
 
     #[IsGranted('ROLE_CREW')]
@@ -77,41 +90,52 @@ final class PitController extends FormController
         $id = $input->id();
         $sign = $input->choice('sign', PitSign::class, true);
         $temp = $sign?->hasTemperature() === true ? $input->temperature('temp', $found->site->unit, true) : null;
-        $minutesAgo = $input->whole('minutes_ago', 0, 720, true);
-        if (!$input->isGood() || $sign === null || $minutesAgo === null) {
+        $at = $input->read('when', fn (string $given): Instant => $this->happened->read($given, $found->site));
+        if (!$input->isGood() || $sign === null || $at === null) {
             return $this->one($found, $input);
         }
-        $now = $this->now->instant();
-        $this->pits->write($id, $found, $this->account->get(), $now->plus(Span::ofMinutes(-$minutesAgo)), $now, $sign, $temp, $input->text('words'));
+        $this->entries->write($id, $found, $this->account->get(), $at, $sign, $temp, $input->text('words'));
 
         return $this->kept('pit.kept', 'pit', ['pit' => $pit]);
+    }
+
+    public function showAgain(Request $request, Problem $problem): Response
+    {
+        return $this->one($this->find($request->attributes->getString('pit')), $this->refused($request, $problem));
     }
 
     private function all(FormInput $input): Response
     {
         $now = $this->now->instant();
         $site = $this->account->get()->site;
-        $house = $this->ruleSets->get($site->ruleSet)->house;
+        $house = $this->ruleSets->get($site->ruleSet)->get(HouseLimits::class);
         $rows = array_map(function (Pit $pit) use ($now, $house): array {
-            $log = Pits::log($this->pits->history($pit));
+            $log = $this->history->log($pit);
             $strays = $log->strays($house->pitDrift, $house->pitDriftFor, $now);
             $last = $strays[\count($strays) - 1] ?? null;
 
-            return ['pit' => $pit, 'is_lit' => $log->isLitAt($now), 'set' => $log->setAt($now), 'last' => $log->lastReading($now), 'stray' => $last?->isOpen === true ? $last : null, 'batches' => $this->pits->batchesIn($pit)];
+            return [
+                'pit' => $pit,
+                'is_lit' => $log->isLitAt($now),
+                'set' => $log->setAt($now),
+                'last' => $log->lastReading($now),
+                'stray' => $last?->isOpen === true ? $last : null,
+                'batches' => $this->entries->batchesIn($pit),
+            ];
         }, $this->pits->of($site));
 
-        return $this->page('pit/list.html.twig', $input, ['site' => $site, 'rows' => $rows, 'kinds' => Oven::cases()]);
+        return $this->page('work/pit/list.html.twig', $input, ['site' => $site, 'rows' => $rows, 'kinds' => Oven::cases()]);
     }
 
     private function one(Pit $pit, FormInput $input): Response
     {
         $now = $this->now->instant();
-        $house = $this->ruleSets->get($pit->site->ruleSet)->house;
-        $history = $this->pits->history($pit);
-        $log = Pits::log($history);
+        $house = $this->ruleSets->get($pit->site->ruleSet)->get(HouseLimits::class);
+        $history = $this->history->of($pit);
+        $log = PitHistory::read($history);
         $strays = $log->strays($house->pitDrift, $house->pitDriftFor, $now);
 
-        return $this->page('pit/pit.html.twig', $input, [
+        return $this->page('work/pit/pit.html.twig', $input, [
             'site' => $pit->site,
             'pit' => $pit,
             'now' => $now,
@@ -122,7 +146,7 @@ final class PitController extends FormController
             'strays' => array_reverse($strays),
             'limit' => $house->pitDriftFor,
             'picture' => PitPicture::of($log, $strays, $pit->site, $now),
-            'batches' => $this->pits->batchesIn($pit),
+            'batches' => $this->entries->batchesIn($pit),
             'signs' => PitSign::cases(),
         ]);
     }

@@ -11,38 +11,43 @@ use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Batch\SiteBatches;
-use Verjuicer\App\Ledger\Opening\TagInUse;
+use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
-use Verjuicer\App\Platform\Now;
-use Verjuicer\App\Projection\Lane\BoardLanes;
+use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Site\Happened;
 
 /** Splits a batch into pans, packs and trays. The weights must add up; what is missing is asked for. */
 #[IsGranted('ROLE_CREW')]
 #[Route('/batches/{id}/divide', requirements: ['id' => Requirement::UUID])]
-final class DivideController extends FormController
+final class DivideController extends FormController implements ShowsAgain
 {
     private const MOST = 8;
     private const HIGHEST_TAG = 999;
     private const DEEPEST_CM = 100;
     private const SHALLOWEST_CM = 0.1;
 
-    public function __construct(private readonly SiteBatches $batches, private readonly Portions $portions, private readonly BoardLanes $lanes, private readonly CurrentAccount $account, private readonly Now $now)
-    {
+    public function __construct(
+        private readonly Batches $batches,
+        private readonly Portions $portions,
+        private readonly Happened $happened,
+        private readonly CurrentAccount $account,
+    ) {
     }
 
     #[Route('', name: 'divide', methods: ['GET'])]
-    public function form(string $id): Response
+    public function show(string $id): Response
     {
         $batch = $this->batches->get($id);
-        $filled = [];
-        foreach ($this->freeTags($batch) as $row => $tag) {
+        $filled = ['when' => $this->happened->now()];
+        $from = $batch->tag < 100 ? 10 * $batch->tag + 1 : 1;
+        foreach ($this->batches->freeTags($batch->site, $from, self::MOST) as $row => $tag) {
             $filled += ['tag'.$row => (string) $tag, 'portion'.$row => Uuid::v7()->toRfc4122(), 'grams'.$row.'_unit' => 'kg'];
         }
 
-        return $this->show($this->blank($filled), $batch);
+        return $this->again($this->blank($filled), $batch);
     }
 
     #[Route('', name: 'divide_keep', methods: ['POST'])]
@@ -51,9 +56,10 @@ final class DivideController extends FormController
         $batch = $this->batches->get($id);
         $input = $this->read($request, 'divide');
         $division = $input->id();
-        if ($this->lanes->of($batch, $this->now->instant())->hasEnded && $this->portions->of($batch) === []) {
+        if (!$this->batches->isOpen($batch) && $this->batches->portionsOf($batch) === []) {
             $input->refuse('form', 'portion.problem.ended');
         }
+        $at = $input->read('when', fn (string $given) => $this->happened->read($given, $batch->site));
         $rows = $this->rows($input);
         $total = $input->grams('total', true);
         $left = $input->typed->getString('left') === '0' ? 0 : $input->grams('left') ?? 0;
@@ -68,18 +74,22 @@ final class DivideController extends FormController
         } elseif ($lost > 0 && $reason === '') {
             $input->refuse('reason', 'portion.problem.missing');
         }
-        if (!$input->isGood()) {
-            return $this->show($input, $batch, max(0, $lost));
+        if (!$input->isGood() || $at === null) {
+            return $this->again($input, $batch, max(0, $lost));
         }
-        try {
-            $this->portions->divide($division, $batch, $this->account->get(), $this->now->instant(), $rows, $left, $lost, $reason);
-        } catch (TagInUse) {
-            $input->refuse('tag0', 'new.problem.tag_in_use');
-
-            return $this->show($input, $batch);
-        }
+        $this->portions->divide($division, $batch, $this->account->get(), $at, $rows, $left, $lost, $reason);
 
         return $this->kept('portion.kept', 'batch', ['id' => $id]);
+    }
+
+    public function showAgain(Request $request, Problem $problem): Response
+    {
+        $input = $this->refused($request, $problem);
+        if (isset($input->problems['tag'])) {
+            $input->refuse('tag0', $problem->key, $problem->values);
+        }
+
+        return $this->again($input, $this->batches->get($request->attributes->getString('id')));
     }
 
     /** @return list<PortionRow> */
@@ -97,31 +107,23 @@ final class DivideController extends FormController
             if ($depth !== null && $depth < self::SHALLOWEST_CM) {
                 $input->refuse('depth'.$row, 'portion.problem.depth');
             }
-            $rows[] = new PortionRow($input->id('portion'.$row), $tag, $grams, $container, $depth === null ? null : (int) round(10 * $depth));
+            $depthMm = $depth === null ? null : (int) round(10 * $depth);
+            $rows[] = new PortionRow($input->id('portion'.$row), $tag, $grams, $container, $depthMm);
         }
-        if (\count(array_unique(array_map(static fn (PortionRow $row): int => $row->tag, $rows))) < \count($rows)) {
+        $tags = array_map(static fn (PortionRow $row): int => $row->tag, $rows);
+        if (\count(array_unique($tags)) < \count($rows)) {
             $input->refuse('tag0', 'portion.problem.same_tag');
         }
 
         return $rows;
     }
 
-    private function show(FormInput $input, Batch $batch, int $missing = 0): Response
+    private function again(FormInput $input, Batch $batch, int $missing = 0): Response
     {
-        return $this->page('portion/divide.html.twig', $input, ['batch' => $batch, 'rows' => range(0, self::MOST - 1), 'missing' => $missing]);
-    }
-
-    /** @return list<int> */
-    private function freeTags(Batch $batch): array
-    {
-        $inUse = array_fill_keys($this->lanes->tagsInUse($batch->site), true);
-        $free = [];
-        for ($tag = $batch->tag < 100 ? 10 * $batch->tag + 1 : 1; \count($free) < self::MOST && $tag <= self::HIGHEST_TAG; ++$tag) {
-            if (!isset($inUse[$tag])) {
-                $free[] = $tag;
-            }
-        }
-
-        return $free;
+        return $this->page('work/portion/divide.html.twig', $input, [
+            'batch' => $batch,
+            'rows' => range(0, self::MOST - 1),
+            'missing' => $missing,
+        ]);
     }
 }

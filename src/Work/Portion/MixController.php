@@ -4,38 +4,45 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Portion;
 
-use Doctrine\DBAL\Connection;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Batch\SiteBatches;
-use Verjuicer\App\Ledger\Log\EventLog;
+use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Platform\Form\FormController;
-use Verjuicer\App\Platform\Now;
-use Verjuicer\App\Projection\Lane\BoardLanes;
+use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\App\Work\Batch\BatchPage;
+use Verjuicer\App\Work\Entry\Draft;
+use Verjuicer\App\Work\Entry\RecordEntry;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Event\Kinds\Close;
+use Verjuicer\Core\Event\Kinds\ColdHold;
+use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\HotHold;
+use Verjuicer\Core\Event\Kinds\Note;
+use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\LocalDate;
-use Verjuicer\Core\Record\Detail;
-use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Ruleset\DateMarkRules;
 
 /** Puts one portion into another of its kind: only where both records are sound; the older date counts for all of it. */
-final class MixController extends FormController
+final class MixController extends FormController implements ShowsAgain
 {
     public function __construct(
-        private readonly SiteBatches $batches,
+        private readonly Batches $batches,
         private readonly BatchPage $page,
-        private readonly BoardLanes $lanes,
-        private readonly EventLog $log,
-        private readonly Connection $connection,
+        private readonly Assessments $assessments,
+        private readonly Ledger $ledger,
+        private readonly RecordEntry $entry,
+        private readonly Happened $happened,
         private readonly CurrentAccount $account,
-        private readonly Now $now,
     ) {
     }
 
@@ -46,53 +53,64 @@ final class MixController extends FormController
         $input = $this->read($request, 'mix');
         $uuid = $input->id();
         $tag = $input->whole('tag', 1, 999, true);
-        $into = $tag === null ? null : $this->lanes->batchByTag($from->site, $tag);
-        $refusal = $into === null ? 'mix.problem.tag' : $this->refusal($from, $into);
-        if (!$input->isGood() || $into === null || $refusal !== null) {
-            return $this->page->respond($from, isset($input->problems['form']) ? $input->problems['form']->getMessage() : $refusal ?? 'mix.problem.tag', status: Response::HTTP_UNPROCESSABLE_ENTITY);
+        if (!$input->isGood() || $tag === null) {
+            return $this->page->respond($from, $input);
         }
+        $into = $this->batches->tagged($from->site, $tag) ?? throw MixProblem::noSuchTag();
+        $at = $this->happened->read($this->happened->now(), $from->site);
+        $useBy = $this->useBy($from, $into);
         $by = $this->account->get();
-        $now = $this->now->instant();
-        $oldest = min(self::dayOne($this->page->assess($from)), self::dayOne($this->page->assess($into)));
-        $rules = $this->page->assess($into)->rules;
-        $useBy = gmdate('Y-m-d', 86400 * ($oldest + $rules->dateMark->days - 1));
-        $this->connection->transactional(function () use ($from, $into, $by, $now, $uuid, $useBy): void {
-            $this->log->append($into, $by, $now, new Event(Uuid::v5($uuid, 'into')->toRfc4122(), $now, $by->initials, EventType::Note, new Detail\Note(null), unknown: ['step' => 'mixed', 'mixed_from' => $from->code, 'use_by' => $useBy]));
-            $this->log->append($from, $by, $now, new Event(Uuid::v5($uuid, 'from')->toRfc4122(), $now, $by->initials, EventType::Close, Detail\Bare::of(), unknown: ['step' => 'mixed', 'mixed_into' => $into->code]));
+        $this->ledger->write($from->site, function () use ($from, $into, $by, $at, $uuid, $useBy): void {
+            $note = new Note(step: NoteStep::Mixed, mixedFrom: $from->code, useBy: $useBy);
+            $this->entry->keep($into, $by, true, new Draft(Uuid::v5($uuid, 'into'), $note, $at));
+            $this->entry->keep($from, $by, true, new Draft(Uuid::v5($uuid, 'from'), new Close(NoteStep::Mixed, $into->code), $at));
         });
 
         return $this->kept('mix.kept', 'batch', ['id' => $into->id->toRfc4122()]);
     }
 
-    private function refusal(Batch $from, Batch $into): ?string
+    public function showAgain(Request $request, Problem $problem): Response
     {
-        if ($from === $into || $from->productName !== $into->productName) {
-            return 'mix.problem.another';
-        }
-        foreach ([$from, $into] as $batch) {
-            $assessment = $this->page->assess($batch);
-            $stage = $assessment->timeline->stage()?->type();
-            if (!\in_array($assessment->verdict, [Verdict::Met, Verdict::Running, Verdict::Stopped], true)) {
-                return 'mix.problem.unsound';
-            }
-            if (!\in_array($stage, [EventType::HotHold, EventType::ColdHold], true)) {
-                return 'mix.problem.stage';
-            }
-        }
+        $batch = $this->batches->get($request->attributes->getString('id'));
 
-        return $this->page->assess($from)->timeline->stage()?->type() === $this->page->assess($into)->timeline->stage()?->type() ? null : 'mix.problem.stage';
+        return $this->page->respond($batch, $this->refused($request, $problem));
     }
 
-    /** The local date its last cook ended, in days. */
-    private static function dayOne(Assessment $assessment): int
+    /**
+     * The date both are to be used by: that of the older one.
+     *
+     * @throws MixProblem if they may not be put together
+     */
+    private function useBy(Batch $from, Batch $into): LocalDate
+    {
+        if ($from === $into || $from->productName !== $into->productName) {
+            throw MixProblem::another();
+        }
+        $one = $this->assessments->of($from);
+        $other = $this->assessments->of($into);
+        foreach ([$one, $other] as $assessment) {
+            if (!\in_array($assessment->verdict, [Verdict::Met, Verdict::Running, Verdict::Stopped], true)) {
+                throw MixProblem::unsound();
+            }
+        }
+        $stage = $one->timeline->stage();
+        if ($stage?->is(HotHold::class, ColdHold::class) !== true || $stage->name() !== $other->timeline->stage()?->name()) {
+            throw MixProblem::stage();
+        }
+        $dayOne = self::dayOne($one);
+        $older = $dayOne->days <= self::dayOne($other)->days ? $dayOne : self::dayOne($other);
+
+        return $older->plusDays($other->rules->get(DateMarkRules::class)->days - 1);
+    }
+
+    /** The local date its last cook ended. */
+    private static function dayOne(Assessment $assessment): LocalDate
     {
         $end = $assessment->timeline->asOf;
         foreach ($assessment->timeline->stages as $stage) {
-            if ($stage->type() === EventType::Cook) {
-                $end = $stage->to;
-            }
+            $end = $stage->is(Cook::class) ? $stage->to : $end;
         }
 
-        return LocalDate::ofInstant($end, $assessment->record->site->zone)->days;
+        return LocalDate::ofInstant($end, $assessment->record->site->zone);
     }
 }

@@ -5,71 +5,89 @@ declare(strict_types=1);
 namespace Verjuicer\App\Work\Portion;
 
 use Doctrine\DBAL\Connection;
-use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Ledger\Batch\BatchPlan;
 use Verjuicer\App\Ledger\Batch\Portioned;
-use Verjuicer\App\Ledger\Log\EventLog;
+use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Opening\NewBatches;
 use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Work\Entry\Draft;
+use Verjuicer\App\Work\Entry\RecordEntry;
+use Verjuicer\Core\Event\Kinds\Close;
+use Verjuicer\Core\Event\Kinds\Note;
+use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\Detail;
-use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Measure\Weight;
 
 /** Divides batches: each portion has a history of its own from then on, and shares the one before. */
 final readonly class Portions
 {
     private const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ';
 
-    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private NewBatches $batches, private Products $products, private EventLog $log)
-    {
-    }
-
-    /** @return list<Batch> by their letters */
-    public function of(Batch $batch): array
-    {
-        return $this->entities->getRepository(Batch::class)->findBy(['parent' => $batch], ['code' => 'ASC']);
+    public function __construct(
+        private Connection $connection,
+        private Ledger $ledger,
+        private NewBatches $newBatches,
+        private Batches $batches,
+        private Products $products,
+        private RecordEntry $entry,
+    ) {
     }
 
     /**
+     * @param Uuid             $id   made by the client: the same division again is done once
      * @param list<PortionRow> $rows
      * @param int              $left grams that stay where they were; 0 ends the divided batch
      * @param int              $lost grams that are neither, with the reason for it
      *
-     * @return bool whether it was done now; the same division again is done once
-     *
-     * @throws \Verjuicer\App\Ledger\Opening\TagInUse if an open batch has one of the tags
+     * @throws \Verjuicer\App\Ledger\Batch\TagInUse    if an open batch has one of the tags
+     * @throws \Verjuicer\App\Ledger\Log\EventConflict if it lies ahead of now
      */
-    public function divide(Uuid $id, Batch $batch, Account $by, Instant $now, array $rows, int $left, int $lost, string $reason): bool
+    public function divide(Uuid $id, Batch $batch, Account $by, Instant $at, array $rows, int $left, int $lost, string $reason): void
     {
-        return $this->connection->transactional(function () use ($id, $batch, $by, $now, $rows, $left, $lost, $reason): bool {
-            $members = ['step' => 'divided', 'total_kg' => (array_sum(array_map(static fn (PortionRow $row): int => $row->grams, $rows)) + $left + $lost) / 1000, 'left_kg' => $left / 1000, 'lost_kg' => $lost / 1000];
-            $divided = new Event($id->toRfc4122(), $now, $by->initials, EventType::Note, new Detail\Note(null), null, $reason === '' ? null : $reason, $members);
-            if (!$this->log->append($batch, $by, $now, $divided)) {
-                return false;
+        $this->ledger->write($batch->site, function () use ($id, $batch, $by, $at, $rows, $left, $lost, $reason): void {
+            if ($this->place($id) !== null) {
+                return;
             }
-            $sharesUpTo = $this->connection->fetchOne('SELECT seq FROM event WHERE id = ?', [$id->toRfc4122()]);
-            \assert(\is_int($sharesUpTo), 'it was appended just now');
-            $taken = \count($this->of($batch));
+            $total = array_sum(array_map(static fn (PortionRow $row): int => $row->grams, $rows)) + $left + $lost;
+            $divided = new Note(
+                step: NoteStep::Divided,
+                totalKg: Weight::ofGrams($total),
+                leftKg: Weight::ofGrams($left),
+                lostKg: Weight::ofGrams($lost),
+            );
+            $this->entry->keep($batch, $by, true, new Draft($id, $divided, $at, $reason === '' ? null : $reason));
+            $sharesUpTo = $this->place($id);
+            \assert($sharesUpTo !== null, 'it was kept just now');
+            $taken = \count($this->batches->portionsOf($batch));
             foreach ($rows as $index => $row) {
-                $portioned = new Portioned($batch, $sharesUpTo, self::letter($taken + $index), $row->grams, $row->container, $row->depthMm);
-                $plan = new BatchPlan($this->product($batch), $row->tag, $batch->pieces, $batch->rawGrams, $batch->isStuffed, $batch->isWild, $batch->hasAdvisory, portioned: $portioned);
-                $begun = new Event(Uuid::v5($row->id, 'begun')->toRfc4122(), $now, $by->initials, EventType::Note, new Detail\Note($row->container), unknown: array_filter(
-                    ['step' => 'portioned', 'weight_kg' => $row->grams / 1000, 'depth_mm' => $row->depthMm],
-                    static fn (mixed $member): bool => $member !== null,
-                ));
-                $this->batches->begin($row->id, $by, $now, $plan, $begun);
+                $letter = self::letter($taken + $index);
+                $portioned = new Portioned($batch, $sharesUpTo, $letter, $row->grams, $row->container, $row->depthMm);
+                $portion = $this->newBatches->begin($row->id, $by, $this->plan($batch, $row, $portioned), null, $at);
+                $weight = Weight::ofGrams($row->grams);
+                $begun = new Note($row->container, step: NoteStep::Portioned, weightKg: $weight, depthMm: $row->depthMm);
+                $this->entry->keep($portion, $by, true, new Draft(Uuid::v5($row->id, 'begun'), $begun, $at));
             }
             if ($left === 0) {
-                $this->log->append($batch, $by, $now, new Event(Uuid::v5($id, 'close')->toRfc4122(), $now, $by->initials, EventType::Close, Detail\Bare::of(), unknown: ['step' => 'divided']));
+                $this->entry->keep($batch, $by, true, new Draft(Uuid::v5($id, 'close'), new Close(NoteStep::Divided), $at));
             }
-
-            return true;
         });
+    }
+
+    /**
+     * Where in the log of events an entry stands.
+     *
+     * @phpstan-impure
+     */
+    private function place(Uuid $event): ?int
+    {
+        $place = $this->connection->fetchOne('SELECT seq FROM event WHERE id = ?', [$event->toRfc4122()]);
+
+        return \is_int($place) ? $place : null;
     }
 
     private static function letter(int $index): string
@@ -80,8 +98,20 @@ final readonly class Portions
     }
 
     /** The product as the site's list has it; a batch of one that was renamed since keeps its own name. */
-    private function product(Batch $batch): Product
+    private function plan(Batch $batch, PortionRow $row, Portioned $portioned): BatchPlan
     {
-        return $this->products->ofBatch($batch) ?? new Product($batch->site, $batch->productName, $batch->animal, $batch->form, $batch->integrity, null);
+        $product = $this->products->named($batch->site, $batch->productName)
+            ?? new Product($batch->site, $batch->productName, $batch->animal, $batch->form, $batch->integrity, null);
+
+        return new BatchPlan(
+            $product,
+            $row->tag,
+            $batch->pieces,
+            $batch->rawGrams,
+            $batch->isStuffed,
+            $batch->isWild,
+            $batch->hasAdvisory,
+            $portioned,
+        );
     }
 }

@@ -4,42 +4,39 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Receiving;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Product\Products;
-use Verjuicer\App\Catalogue\Supplier\Supplier;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
-use Verjuicer\App\Ledger\Log\SiteLog;
-use Verjuicer\App\Ledger\Lot\Lot;
 use Verjuicer\App\Ledger\Lot\Lots;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
-use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
-use Verjuicer\App\Site\Site\Site;
-use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\App\Site\Site\Happened;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Ruleset\CitedThreshold;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /** At the door: a delivery with its lots. Above the cold limit the screen says refuse, and asks for the decision. */
 #[Route('/receiving')]
-final class DeliveryController extends FormController
+final class DeliveryController extends FormController implements ShowsAgain
 {
     private const MOST_LOTS = 6;
     private const LATEST = 60;
 
     public function __construct(
-        private readonly EntityManagerInterface $entities,
         private readonly Lots $lots,
         private readonly Products $products,
         private readonly Thermometers $thermometers,
+        private readonly Deliveries $deliveries,
         private readonly RuleSetLibrary $ruleSets,
-        private readonly SiteLog $log,
+        private readonly Happened $happened,
         private readonly CurrentAccount $account,
-        private readonly Now $now,
     ) {
     }
 
@@ -48,19 +45,23 @@ final class DeliveryController extends FormController
     {
         $site = $this->account->get()->site;
 
-        return $this->render('receiving/list.html.twig', ['site' => $site, 'available' => $this->lots->available($site), 'latest' => $this->lots->latest($site, self::LATEST)]);
+        return $this->render('work/receiving/list.html.twig', [
+            'site' => $site,
+            'available' => $this->lots->available($site),
+            'latest' => $this->lots->latest($site, self::LATEST),
+        ]);
     }
 
     #[IsGranted('ROLE_CREW')]
     #[Route('/new', name: 'delivery_new', methods: ['GET'])]
-    public function form(): Response
+    public function show(): Response
     {
-        $filled = [];
+        $filled = ['when' => $this->happened->now()];
         for ($row = 0; $row < self::MOST_LOTS; ++$row) {
             $filled['lot'.$row] = Uuid::v7()->toRfc4122();
         }
 
-        return $this->show($this->blank($filled), []);
+        return $this->again($this->blank($filled));
     }
 
     #[IsGranted('ROLE_CREW')]
@@ -69,126 +70,106 @@ final class DeliveryController extends FormController
     {
         $input = $this->read($request, 'delivery');
         $site = $this->account->get()->site;
-        $delivery = $input->id();
+        $id = $input->id();
         $supplier = $input->text('supplier', true, 80);
-        $rows = [];
-        $warm = [];
-        for ($row = 0; $row < self::MOST_LOTS; ++$row) {
-            if ($input->text('product'.$row) === '' && $input->text('number'.$row) === '') {
-                continue;
-            }
-            $rows[$row] = $this->row($input, $row, $site);
-            $temp = $rows[$row]['temp'];
-            if ($temp !== null && !$rows[$row]['frozen'] && $temp->isAbove($this->ruleSets->get($site->ruleSet)->receivingCold->threshold)) {
-                $warm[] = $row;
-                if ($input->text('decision'.$row) === '') {
-                    $input->refuse('decision'.$row, 'receiving.problem.decide');
-                }
-            }
-            if (\in_array($input->text('decision'.$row), ['refused', 'accepted_warm'], true) && $input->text('reason'.$row) === '') {
-                $input->refuse('reason'.$row, 'receiving.problem.reason');
-            }
-        }
+        $at = $input->read('when', fn (string $given): Instant => $this->happened->read($given, $site));
+        $rows = $this->filled($input);
         if ($rows === []) {
             $input->refuse('product0', 'receiving.problem.no_lot');
         }
-        if (!$input->isGood()) {
-            return $this->show($input, $warm);
+        $warm = $this->warm($input);
+        $lots = [];
+        foreach ($rows as $row) {
+            $lots[] = $this->lot($input, $row);
+            if (\in_array($row, $warm, true) && $input->text('decision'.$row) === '') {
+                $input->refuse('decision'.$row, 'receiving.problem.decide');
+            }
+            $isDecided = \in_array($input->text('decision'.$row), ['refused', 'accepted_warm'], true);
+            if ($isDecided && $input->text('reason'.$row) === '') {
+                $input->refuse('reason'.$row, 'receiving.problem.reason');
+            }
         }
-        $this->entities->wrapInTransaction(fn () => $this->store($delivery, $this->supplier($site, $supplier), $rows));
+        if (!$input->isGood() || $at === null) {
+            return $this->again($input);
+        }
+        $whole = array_values(array_filter($lots, static fn (?ReceivedLot $lot): bool => $lot !== null));
+        $this->deliveries->keep($id, $this->account->get(), $at, $supplier, $whole);
 
         return $this->kept('receiving.kept', 'receiving');
     }
 
-    /** @return array{id: Uuid, product: \Verjuicer\App\Catalogue\Product\Product|null, number: string, pieces: int, grams: int, price: int|null, frozen: bool, temp: Temperature|null, thermometer: string|null, use_by: string|null, accepted: bool, reason: string|null, place: string} */
-    private function row(FormInput $input, int $row, Site $site): array
+    public function showAgain(Request $request, Problem $problem): Response
     {
+        return $this->again($this->refused($request, $problem));
+    }
+
+    /** @return list<int> the rows somebody wrote in */
+    private function filled(FormInput $input): array
+    {
+        $isFilled = static fn (int $row): bool => $input->text('product'.$row) !== '' || $input->text('number'.$row) !== '';
+
+        return array_values(array_filter(range(0, self::MOST_LOTS - 1), $isFilled));
+    }
+
+    private function lot(FormInput $input, int $row): ?ReceivedLot
+    {
+        $site = $this->account->get()->site;
         $product = $this->products->find($site, $input->text('product'.$row));
         if ($product === null) {
             $input->refuse('product'.$row, 'new.problem.product');
         }
+        $id = $input->id('lot'.$row);
+        $number = $input->text('number'.$row, true, 40);
+        $pieces = $input->whole('pieces'.$row, 1, 500, true);
+        $grams = $input->grams('weight'.$row, true);
         $thermometer = $input->text('thermometer'.$row);
-        $place = $input->text('place'.$row, most: 40);
         $reason = $input->text('reason'.$row);
 
-        return [
-            'id' => $input->id('lot'.$row),
-            'product' => $product,
-            'number' => $input->text('number'.$row, true, 40),
-            'pieces' => $input->whole('pieces'.$row, 1, 500, true) ?? 1,
-            'grams' => $input->grams('weight'.$row, true) ?? 1,
-            'price' => $input->cents('price'.$row),
-            'frozen' => $input->isOn('frozen'.$row),
-            'temp' => $input->temperature('temp'.$row, $site->unit),
-            'thermometer' => $thermometer === '' ? null : $thermometer,
-            'use_by' => $input->day('use_by'.$row),
-            'accepted' => $input->text('decision'.$row) !== 'refused',
-            'reason' => $reason === '' ? null : $reason,
-            'place' => $place,
-        ];
+        return $product === null || $pieces === null || $grams === null ? null : new ReceivedLot(
+            $id,
+            $product,
+            $number,
+            $pieces,
+            $grams,
+            $input->cents('price'.$row),
+            $input->isOn('frozen'.$row),
+            $input->temperature('temp'.$row, $site->unit),
+            $thermometer === '' ? null : $thermometer,
+            $input->day('use_by'.$row),
+            $input->text('decision'.$row) !== 'refused',
+            $reason === '' ? null : $reason,
+            $input->text('place'.$row, most: 40),
+        );
     }
 
-    /** @param array<int, array{id: Uuid, product: \Verjuicer\App\Catalogue\Product\Product|null, number: string, pieces: int, grams: int, price: int|null, frozen: bool, temp: Temperature|null, thermometer: string|null, use_by: string|null, accepted: bool, reason: string|null, place: string}> $rows */
-    private function store(Uuid $delivery, Supplier $supplier, array $rows): void
+    /** @return list<int> the rows that came in above the cold limit */
+    private function warm(FormInput $input): array
     {
-        $by = $this->account->get();
-        $now = $this->now->instant();
-        $at = new \DateTimeImmutable($now->rfc3339());
-        foreach ($rows as $row) {
-            if ($row['product'] === null || $this->entities->find(Lot::class, $row['id']) !== null) {
-                continue;
-            }
-            $this->entities->persist(new Lot(
-                $row['id'],
-                $by->site,
-                $delivery,
-                $supplier,
-                $row['product'],
-                $row['number'],
-                $row['pieces'],
-                $row['grams'],
-                $row['price'],
-                $row['frozen'],
-                $row['temp'],
-                $row['thermometer'],
-                $row['use_by'] === null ? null : new \DateTimeImmutable($row['use_by']),
-                $row['accepted'],
-                $row['reason'],
-                $at,
-                $at,
-                $by,
-            ));
-            $this->entities->flush();
-            if ($row['accepted']) {
-                $this->log->add(Uuid::v5($row['id'], 'place'), 'lot', $row['id'], $by, $now, $now, $row['frozen'] ? 'freeze' : 'cold_hold', $row['place'] === '' ? [] : ['place' => $row['place']]);
-            }
-        }
+        $limit = $this->cold()->threshold;
+        $unit = $this->account->get()->site->unit;
+        $isWarm = static fn (int $row): bool => !$input->isOn('frozen'.$row)
+            && $input->temperature('temp'.$row, $unit)?->isAbove($limit) === true;
+
+        return array_values(array_filter($this->filled($input), $isWarm));
     }
 
-    private function supplier(Site $site, string $name): Supplier
+    private function cold(): CitedThreshold
     {
-        $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['site' => $site, 'name' => $name]);
-        if ($supplier === null) {
-            $supplier = new Supplier($site, $name);
-            $this->entities->persist($supplier);
-        }
-
-        return $supplier;
+        return $this->ruleSets->get($this->account->get()->site->ruleSet)->limits()->receivedCold;
     }
 
-    /** @param list<int> $warm the rows that came in above the cold limit */
-    private function show(FormInput $input, array $warm): Response
+    private function again(FormInput $input): Response
     {
         $site = $this->account->get()->site;
 
-        return $this->page('receiving/delivery.html.twig', $input, [
+        return $this->page('work/receiving/delivery.html.twig', $input, [
             'site' => $site,
-            'warm' => $warm,
-            'cold' => $this->ruleSets->get($site->ruleSet)->receivingCold,
+            'warm' => $this->warm($input),
+            'cold' => $this->cold(),
             'rows' => range(0, self::MOST_LOTS - 1),
             'products' => $this->products->of($site),
             'thermometers' => $this->thermometers->labels($site),
-            'suppliers' => $this->entities->getRepository(Supplier::class)->findBy(['site' => $site], ['name' => 'ASC']),
+            'suppliers' => $this->deliveries->suppliers($site),
         ]);
     }
 }

@@ -14,24 +14,30 @@ use Verjuicer\App\Ledger\Lot\LotOnHand;
 use Verjuicer\App\Ledger\Lot\Lots;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
-use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Site\Happened;
 
 /** One lot: how it came in, where it has been, what is left, and every batch it went into. */
 #[Route('/lots/{lot}', requirements: ['lot' => Requirement::UUID])]
-final class LotController extends FormController
+final class LotController extends FormController implements ShowsAgain
 {
     /** What can happen to a lot, as events of a batch are called. */
     private const MOVES = ['cold_hold', 'freeze', 'thaw', 'discard'];
 
-    public function __construct(private readonly Lots $lots, private readonly SiteLog $log, private readonly CurrentAccount $account, private readonly Now $now)
-    {
+    public function __construct(
+        private readonly Lots $lots,
+        private readonly SiteLog $log,
+        private readonly Happened $happened,
+        private readonly CurrentAccount $account,
+    ) {
     }
 
     #[Route('', name: 'lot', methods: ['GET'])]
     public function show(string $lot): Response
     {
-        return $this->view($this->find($lot), $this->blank());
+        return $this->again($this->find($lot), $this->blank(['when' => $this->happened->now()]));
     }
 
     #[IsGranted('ROLE_CREW')]
@@ -42,27 +48,42 @@ final class LotController extends FormController
         $input = $this->read($request, 'lot');
         $id = $input->id();
         $type = $input->text('type', true);
-        $members = array_filter(['place' => $input->text('place', most: 40), 'reason' => $input->text('reason')], static fn (string $text): bool => $text !== '');
+        $at = $input->read('when', fn (string $given) => $this->happened->read($given, $onHand->lot->site));
+        $words = ['place' => $input->text('place', most: 40), 'reason' => $input->text('reason')];
+        $members = array_filter($words, static fn (string $text): bool => $text !== '');
         if (!\in_array($type, self::MOVES, true)) {
             $input->refuse('type', 'form.problem.choice');
         }
         if ($type === 'discard') {
-            $pieces = $input->whole('pieces', 1, max(1, $onHand->piecesLeft), true) ?? 0;
-            if (!isset($members['reason'])) {
-                $input->refuse('reason', 'form.problem.required');
-            }
-            $members += ['pieces' => $pieces, 'grams' => $pieces === $onHand->piecesLeft ? $onHand->gramsLeft : min($onHand->gramsLeft, $pieces * $onHand->lot->gramsOfOne())];
+            $members += $this->thrownAway($onHand, $input);
         }
         if (!$onHand->lot->isAccepted || ($onHand->piecesLeft === 0 && $type !== 'discard')) {
             $input->refuse('form', 'lot.problem.nothing_left');
         }
-        if (!$input->isGood()) {
-            return $this->view($onHand, $input);
+        if (!$input->isGood() || $at === null) {
+            return $this->again($onHand, $input);
         }
-        $now = $this->now->instant();
-        $this->log->add($id, 'lot', $onHand->lot->id, $this->account->get(), $now, $now, $type, $members);
+        $this->log->add($id, 'lot', $onHand->lot->id, $this->account->get(), $at, $type, $members);
 
         return $this->kept('lot.kept', 'lot', ['lot' => $lot]);
+    }
+
+    public function showAgain(Request $request, Problem $problem): Response
+    {
+        return $this->again($this->find($request->attributes->getString('lot')), $this->refused($request, $problem));
+    }
+
+    /** @return array{pieces: int, grams: int} */
+    private function thrownAway(LotOnHand $onHand, FormInput $input): array
+    {
+        $pieces = $input->whole('pieces', 1, max(1, $onHand->piecesLeft), true) ?? 0;
+        if ($input->text('reason') === '') {
+            $input->refuse('reason', 'form.problem.required');
+        }
+        $isAll = $pieces === $onHand->piecesLeft;
+        $grams = $isAll ? $onHand->gramsLeft : min($onHand->gramsLeft, $pieces * $onHand->lot->gramsOfOne());
+
+        return ['pieces' => $pieces, 'grams' => $grams];
     }
 
     private function find(string $id): LotOnHand
@@ -70,8 +91,14 @@ final class LotController extends FormController
         return $this->lots->find($this->account->get()->site, $id) ?? throw $this->createNotFoundException();
     }
 
-    private function view(LotOnHand $onHand, FormInput $input): Response
+    private function again(LotOnHand $onHand, FormInput $input): Response
     {
-        return $this->page('receiving/lot.html.twig', $input, ['on_hand' => $onHand, 'lot' => $onHand->lot, 'site' => $onHand->lot->site, 'batches' => $this->lots->batchesOf($onHand->lot), 'moves' => self::MOVES]);
+        return $this->page('work/receiving/lot.html.twig', $input, [
+            'on_hand' => $onHand,
+            'lot' => $onHand->lot,
+            'site' => $onHand->lot->site,
+            'batches' => $this->lots->batchesOf($onHand->lot),
+            'moves' => self::MOVES,
+        ]);
     }
 }

@@ -10,35 +10,41 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Batch\SiteBatches;
-use Verjuicer\App\Ledger\Log\EventConflict;
+use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Log\LastReadings;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
-use Verjuicer\App\Work\Entry\Entry;
-use Verjuicer\App\Work\Entry\EntryForm;
-use Verjuicer\App\Work\Entry\Journal;
+use Verjuicer\App\Site\Site\Happened;
+use Verjuicer\App\Work\Entry\Draft;
+use Verjuicer\App\Work\Entry\RecordEntry;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Timeline;
-use Verjuicer\Core\Measure\Temperature;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\Core\Event\Kinds;
+use Verjuicer\Core\Food\Feel;
+use Verjuicer\Core\Measure\Instant;
 
 /** Reads a batch piece by piece and spot by spot: one number, Enter, the next. What was left out is named at the end. */
 #[IsGranted('ROLE_CREW')]
 #[Route('/batches/{id}/check', requirements: ['id' => Requirement::UUID])]
-final class CheckRoundController extends FormController
+final class CheckRoundController extends FormController implements ShowsAgain
 {
     public function __construct(
-        private readonly SiteBatches $batches,
+        private readonly Batches $batches,
         private readonly Products $products,
         private readonly StoredRecords $records,
+        private readonly LastReadings $lastReadings,
         private readonly Thermometers $thermometers,
-        private readonly Journal $journal,
+        private readonly RecordEntry $entry,
+        private readonly Happened $happened,
         private readonly CurrentAccount $account,
         private readonly Now $now,
     ) {
@@ -49,9 +55,12 @@ final class CheckRoundController extends FormController
     {
         $batch = $this->batches->get($id);
         $from = $request->query->getInt('from', $this->now->instant()->epoch);
-        $at = $request->query->getInt('at');
+        $thermometer = $request->query->has('thermometer')
+            ? $request->query->getString('thermometer')
+            : $this->lastReadings->thermometer($batch) ?? '';
+        $filled = ['thermometer' => $thermometer, 'when' => $this->happened->now()];
 
-        return $this->step($batch, $this->blank(['thermometer' => $request->query->getString('thermometer', $this->thermometers->lastUsedIn($batch) ?? '')]), $from, $at);
+        return $this->stop($batch, $this->blank($filled), $from, $request->query->getInt('at'));
     }
 
     #[Route('', name: 'check_keep', methods: ['POST'])]
@@ -60,52 +69,42 @@ final class CheckRoundController extends FormController
         $batch = $this->batches->get($id);
         $input = $this->read($request, 'check');
         $from = $input->typed->getInt('from');
-        $at = $input->typed->getInt('at');
-        $stop = $this->stops($batch)[$at] ?? throw $this->createNotFoundException();
-        $readings = [];
+        $place = $input->typed->getInt('at');
+        $stop = $this->stops($batch)[$place] ?? throw $this->createNotFoundException();
+        $at = $input->read('when', fn (string $given): Instant => $this->happened->read($given, $batch->site));
+        $feel = $input->choice('feel', Feel::class);
+        $drafts = [];
         foreach (['' => 'id', '2' => 'id2'] as $which => $idField) {
             $temp = $input->temperature('temp'.$which, $batch->site->unit, $which === '');
-            if ($temp !== null) {
-                $readings[] = [$input->id($idField), $this->reading($temp, $stop, $input->text('thermometer'.$which), $which === '' ? $input->text('feel') : '')];
+            $label = $input->text('thermometer'.$which);
+            if ($temp !== null && $at !== null) {
+                $thermometer = $label === '' ? null : $label;
+                $reading = new Kinds\Reading($temp, $stop['piece'], $stop['spot'], $thermometer, $which === '' ? $feel : null);
+                $drafts[] = new Draft($input->id($idField), $reading, $at);
             }
         }
         if (!$input->isGood()) {
-            return $this->step($batch, $input, $from, $at);
+            return $this->stop($batch, $input, $from, $place);
         }
-        foreach ($readings as [$uuid, $reading]) {
-            if (!$input->isOn('sure') && $this->journal->doubts($batch, $reading) !== []) {
-                $input->refuse('temp', 'round.doubt');
+        $this->entry->keep($batch, $this->account->get(), $input->isOn('sure'), ...$drafts);
+        $next = ['id' => $id, 'from' => $from, 'at' => $place + 1, 'thermometer' => $input->text('thermometer')];
 
-                return $this->step($batch, $input, $from, $at);
-            }
-        }
-        try {
-            foreach ($readings as [$uuid, $reading]) {
-                $this->journal->keep($batch, $this->account->get(), $uuid, $reading);
-            }
-        } catch (EventConflict $conflict) {
-            $input->refuse('form', $conflict->key);
-
-            return $this->step($batch, $input, $from, $at);
-        }
-
-        return $this->redirectToRoute('check_round', ['id' => $id, 'from' => $from, 'at' => $at + 1, 'thermometer' => $input->text('thermometer')], Response::HTTP_SEE_OTHER);
+        return $this->redirectToRoute('check_round', $next, Response::HTTP_SEE_OTHER);
     }
 
-    /** @param array{piece: int, spot: string, where: string} $stop */
-    private function reading(Temperature $temp, array $stop, string $thermometer, string $feel): Entry
+    public function showAgain(Request $request, Problem $problem): Response
     {
-        $members = ['temp' => (object) [$temp->unit->member() => $temp->tenths / 10], 'piece' => $stop['piece'], 'spot' => $stop['spot']];
-        $members += array_filter(['thermometer' => $thermometer, 'feel' => $feel], static fn (string $word): bool => $word !== '');
+        $input = $this->refused($request, $problem);
+        $batch = $this->batches->get($request->attributes->getString('id'));
 
-        return Entry::of(EventType::Reading, (object) $members, 0, null);
+        return $this->stop($batch, $input, $input->typed->getInt('from'), $input->typed->getInt('at'));
     }
 
     /** @return list<array{piece: int, spot: string, where: string}> every piece at every spot worth probing */
     private function stops(Batch $batch): array
     {
-        $spots = $this->products->ofBatch($batch)->spots ?? [];
-        $spots = $spots === [] ? [['name' => 'core', 'where' => '']] : $spots;
+        $spots = $this->products->named($batch->site, $batch->productName)->spots ?? [];
+        $spots = $spots === [] ? [['name' => Product::SPOT, 'where' => '']] : $spots;
         $stops = [];
         for ($piece = 1; $piece <= $batch->pieces; ++$piece) {
             foreach ($spots as $spot) {
@@ -116,7 +115,7 @@ final class CheckRoundController extends FormController
         return $stops;
     }
 
-    private function step(Batch $batch, FormInput $input, int $from, int $at): Response
+    private function stop(Batch $batch, FormInput $input, int $from, int $at): Response
     {
         $stops = $this->stops($batch);
         $read = [];
@@ -129,9 +128,8 @@ final class CheckRoundController extends FormController
         foreach ($read as $reading) {
             $coldest = $coldest instanceof Reading && !$coldest->temp->isHotterThan($reading->temp) ? $coldest : $reading;
         }
-        $missed = array_values(array_filter($stops, static fn (array $stop): bool => !isset($read[$stop['piece'].'/'.$stop['spot']])));
 
-        return $this->page('entry/round.html.twig', $input, [
+        return $this->page('work/round/check.html.twig', $input, [
             'batch' => $batch,
             'site' => $batch->site,
             'stop' => $stops[$at] ?? null,
@@ -139,11 +137,11 @@ final class CheckRoundController extends FormController
             'of' => \count($stops),
             'from' => $from,
             'read' => $read,
-            'missed' => $missed,
+            'missed' => array_values(array_filter($stops, static fn (array $one): bool => !isset($read[$one['piece'].'/'.$one['spot']]))),
             'coldest' => $coldest,
             'thermometers' => $this->thermometers->labels($batch->site),
             'second_id' => Uuid::v7()->toRfc4122(),
-            'feels' => EntryForm::CHOICES['feel'],
+            'feels' => Feel::cases(),
         ]);
     }
 }

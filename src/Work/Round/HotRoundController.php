@@ -14,43 +14,50 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Holding\HoldUnit;
 use Verjuicer\App\Catalogue\Holding\HoldUnits;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
-use Verjuicer\App\Ledger\Batch\SiteBatches;
-use Verjuicer\App\Ledger\Log\EventConflict;
+use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
-use Verjuicer\App\Platform\Now;
-use Verjuicer\App\Projection\Lane\BoardLanes;
+use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Projection\Lane\Lane;
+use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\People\CurrentAccount;
-use Verjuicer\App\Work\Entry\Entry;
-use Verjuicer\App\Work\Entry\Journal;
-use Verjuicer\Core\Record\EventType;
+use Verjuicer\App\Site\Site\Happened;
+use Verjuicer\App\Work\Entry\Draft;
+use Verjuicer\App\Work\Entry\RecordEntry;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Kinds\HotHold;
+use Verjuicer\Core\Event\Kinds\Reading;
+use Verjuicer\Core\Food\Holding;
+use Verjuicer\Core\Measure\Instant;
 
 /** All that is held hot, unit by unit, read in one pass: a column of numbers, one Keep. */
 #[Route('/hot-round')]
-final class HotRoundController extends FormController
+final class HotRoundController extends FormController implements ShowsAgain
 {
     public function __construct(
         private readonly HoldUnits $units,
-        private readonly BoardLanes $lanes,
-        private readonly SiteBatches $batches,
-        private readonly Journal $journal,
+        private readonly Lanes $lanes,
+        private readonly Batches $batches,
+        private readonly Ledger $ledger,
+        private readonly RecordEntry $entry,
         private readonly Thermometers $thermometers,
         private readonly EntityManagerInterface $entities,
+        private readonly Happened $happened,
         private readonly CurrentAccount $account,
-        private readonly Now $now,
     ) {
     }
 
     #[Route('', name: 'hot_round', methods: ['GET'])]
     public function show(): Response
     {
-        $filled = [];
+        $filled = ['when' => $this->happened->now()];
         foreach ($this->held() as $lane) {
             $filled['id'.$lane->tag] = Uuid::v7()->toRfc4122();
         }
 
-        return $this->view($this->blank($filled));
+        return $this->again($this->blank($filled));
     }
 
     #[IsGranted('ROLE_CREW')]
@@ -59,36 +66,24 @@ final class HotRoundController extends FormController
     {
         $input = $this->read($request, 'hot_round');
         $site = $this->account->get()->site;
-        $thermometer = $input->text('thermometer');
-        $readings = [];
-        foreach ($this->held() as $lane) {
-            $temp = $input->temperature('t'.$lane->tag, $site->unit);
-            if ($temp !== null) {
-                $members = ['temp' => (object) [$temp->unit->member() => $temp->tenths / 10]] + ($thermometer === '' ? [] : ['thermometer' => $thermometer]);
-                $readings[] = [$lane, $input->id('id'.$lane->tag), $this->journal->completed($this->batches->get($lane->batchId), Entry::of(EventType::Reading, (object) $members, 0, null))];
-            }
-        }
-        if ($readings === []) {
+        $at = $input->read('when', fn (string $given): Instant => $this->happened->read($given, $site));
+        $drafts = $at === null ? [] : $this->drafts($input, $at);
+        if ($input->isGood() && $drafts === []) {
             $input->refuse('form', 'hothold.problem.nothing');
         }
-        foreach ($readings as [$lane, , $reading]) {
-            if (!$input->isOn('sure') && $this->journal->doubts($this->batches->get($lane->batchId), $reading) !== []) {
+        foreach ($input->isOn('sure') || !$input->isGood() ? [] : $drafts as [$lane, $draft]) {
+            if ($this->entry->doubts($this->batches->get($lane->batchId), $draft) !== []) {
                 $input->refuse('t'.$lane->tag, 'round.doubt');
             }
         }
         if (!$input->isGood()) {
-            return $this->view($input);
+            return $this->again($input);
         }
-        try {
-            foreach ($readings as [$lane, $id, $reading]) {
-                $batch = $this->batches->get($lane->batchId);
-                $this->journal->keep($batch, $this->account->get(), $id, $reading);
+        $this->ledger->write($site, function () use ($drafts): void {
+            foreach ($drafts as [$lane, $draft]) {
+                $this->entry->keep($this->batches->get($lane->batchId), $this->account->get(), true, $draft);
             }
-        } catch (EventConflict $problem) {
-            $input->refuse('form', $problem->key);
-
-            return $this->view($input);
-        }
+        });
 
         return $this->kept('hothold.kept', 'hot_round');
     }
@@ -99,13 +94,13 @@ final class HotRoundController extends FormController
     {
         $input = $this->read($request, 'hold_unit');
         $name = $input->text('name', true, 40);
-        $kind = $input->text('kind', true);
+        $kind = $input->choice('kind', Holding::class, true);
         $minutes = $input->whole('minutes', 5, 240, true);
-        if (!\in_array($kind, HoldUnit::KINDS, true)) {
+        if ($kind !== null && !\in_array($kind, HoldUnit::KINDS, true)) {
             $input->refuse('kind', 'form.problem.choice');
         }
-        if (!$input->isGood() || $minutes === null) {
-            return $this->view($input);
+        if (!$input->isGood() || $kind === null || $minutes === null) {
+            return $this->again($input);
         }
         $this->entities->persist(new HoldUnit($this->account->get()->site, $name, $kind, $minutes));
         try {
@@ -113,25 +108,54 @@ final class HotRoundController extends FormController
         } catch (UniqueConstraintViolationException) {
             $input->refuse('name', 'form.problem.name_taken');
 
-            return $this->view($input);
+            return $this->again($input);
         }
 
         return $this->kept('hothold.added', 'hot_round');
     }
 
+    public function showAgain(Request $request, Problem $problem): Response
+    {
+        return $this->again($this->refused($request, $problem));
+    }
+
+    /** @return list<array{Lane, Draft}> */
+    private function drafts(FormInput $input, Instant $at): array
+    {
+        $thermometer = $input->text('thermometer');
+        $drafts = [];
+        foreach ($this->held() as $lane) {
+            $temp = $input->temperature('t'.$lane->tag, $this->account->get()->site->unit);
+            if ($temp !== null) {
+                $reading = new Reading($temp, thermometer: $thermometer === '' ? null : $thermometer);
+                $drafts[] = [$lane, new Draft($input->id('id'.$lane->tag), $reading, $at, isSpotOpen: true)];
+            }
+        }
+
+        return $drafts;
+    }
+
     /** @return list<Lane> by the unit they are in */
     private function held(): array
     {
-        $held = array_values(array_filter($this->lanes->open($this->account->get()->site, $this->now->instant()), static fn (Lane $lane): bool => $lane->stage() === EventType::HotHold));
+        $stage = Catalogue::of(HotHold::class)->name();
+        $open = $this->lanes->open($this->account->get()->site)->lanes;
+        $held = array_values(array_filter($open, static fn (Lane $lane): bool => !$lane->hasEnded && $lane->stage() === $stage));
         usort($held, static fn (Lane $one, Lane $other): int => [$one->place ?? '', $one->tag] <=> [$other->place ?? '', $other->tag]);
 
         return $held;
     }
 
-    private function view(FormInput $input): Response
+    private function again(FormInput $input): Response
     {
         $site = $this->account->get()->site;
 
-        return $this->page('hothold/round.html.twig', $input, ['site' => $site, 'held' => $this->held(), 'units' => $this->units->of($site), 'kinds' => HoldUnit::KINDS, 'thermometers' => $this->thermometers->labels($site)]);
+        return $this->page('work/round/hot.html.twig', $input, [
+            'site' => $site,
+            'held' => $this->held(),
+            'units' => $this->units->of($site),
+            'kinds' => HoldUnit::KINDS,
+            'thermometers' => $this->thermometers->labels($site),
+        ]);
     }
 }

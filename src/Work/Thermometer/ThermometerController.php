@@ -14,23 +14,30 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Catalogue\Thermometer\Thermometer;
 use Verjuicer\App\Catalogue\Thermometer\ThermometerKind;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
+use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Check\Check;
-use Verjuicer\App\Ledger\Log\StoredRecords;
+use Verjuicer\App\Ledger\Check\ThermometerChecks;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
-use Verjuicer\Core\Assess\Assessor;
+use Verjuicer\App\Site\Site\Happened;
+use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Ruleset\HouseLimits;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
+use Verjuicer\Core\Ruleset\ThermometerRules;
 use Verjuicer\Core\Thermal\BoilingPoint;
 
 /** The register of thermometers: checks in ice and in boiling water, their drift, and what a failed one throws into doubt. */
 #[Route('/thermometers')]
-final class ThermometerController extends FormController
+final class ThermometerController extends FormController implements ShowsAgain
 {
     private const OUTCOMES = ['kept', 'adjusted', 'retired'];
     private const METHODS = ['ice', 'boil'];
@@ -38,8 +45,9 @@ final class ThermometerController extends FormController
     public function __construct(
         private readonly Thermometers $thermometers,
         private readonly RuleSetLibrary $ruleSets,
-        private readonly StoredRecords $records,
-        private readonly Assessor $assessor,
+        private readonly ThermometerChecks $checks,
+        private readonly Assessments $assessments,
+        private readonly Happened $happened,
         private readonly EntityManagerInterface $entities,
         private readonly CurrentAccount $account,
         private readonly Now $now,
@@ -65,7 +73,9 @@ final class ThermometerController extends FormController
         if (!$input->isGood() || $kind === null) {
             return $this->all($input);
         }
-        $this->entities->persist(new Thermometer($this->account->get()->site, $label, $kind, $input->text('serial'), $input->text('measures'), $input->text('holder')));
+        $site = $this->account->get()->site;
+        $added = new Thermometer($site, $label, $kind, $input->text('serial'), $input->text('measures'), $input->text('holder'));
+        $this->entities->persist($added);
         try {
             $this->entities->flush();
         } catch (UniqueConstraintViolationException) {
@@ -80,7 +90,7 @@ final class ThermometerController extends FormController
     #[Route('/{thermometer}', name: 'thermometer', requirements: ['thermometer' => Requirement::UUID], methods: ['GET'])]
     public function show(string $thermometer): Response
     {
-        return $this->one($this->find($thermometer), $this->blank(['method' => 'ice', 'outcome' => 'kept', 'minutes_ago' => '0']));
+        return $this->one($this->find($thermometer), $this->blank(['method' => 'ice', 'outcome' => 'kept', 'when' => $this->happened->now()]));
     }
 
     #[IsGranted('ROLE_CREW')]
@@ -94,7 +104,7 @@ final class ThermometerController extends FormController
         $method = $input->text('method', true);
         $outcome = $input->text('outcome', true);
         $pressure = $input->whole('pressure', 500, 1080);
-        $minutesAgo = $input->whole('minutes_ago', 0, 720, true);
+        $at = $input->read('when', fn (string $given): Instant => $this->happened->read($given, $found->site));
         if (!\in_array($method, self::METHODS, true)) {
             $input->refuse('method', 'form.problem.choice');
         }
@@ -105,12 +115,12 @@ final class ThermometerController extends FormController
         if ($read !== null && $expected === null) {
             $input->refuse('pressure', 'thermometer.problem.pressure');
         }
-        if (!$input->isGood() || $read === null || $expected === null || $minutesAgo === null) {
+        if (!$input->isGood() || $read === null || $expected === null || $at === null) {
             return $this->one($found, $input);
         }
-        $now = $this->now->instant();
-        $at = $now->plus(Span::ofMinutes(-$minutesAgo));
-        $this->thermometers->check($id, $found, $this->account->get(), $at, $now, $method, $expected, $read, $outcome, $method === 'boil' ? $pressure : null);
+        $by = $this->account->get();
+        $boiledAt = $method === 'boil' ? $pressure : null;
+        $this->checks->add($id, $found, $by, $at, $method, $expected, $read, $outcome, $boiledAt);
 
         return $this->kept('thermometer.kept', 'thermometer', ['thermometer' => $thermometer]);
     }
@@ -128,52 +138,66 @@ final class ThermometerController extends FormController
         };
     }
 
+    public function showAgain(Request $request, Problem $problem): Response
+    {
+        return $this->one($this->find($request->attributes->getString('thermometer')), $this->refused($request, $problem));
+    }
+
     private function all(FormInput $input): Response
     {
         $site = $this->account->get()->site;
-        $house = $this->ruleSets->get($site->ruleSet)->house;
+        $within = $this->ruleSets->get($site->ruleSet)->get(HouseLimits::class)->thermometerCheck;
         $now = $this->now->instant();
-        $rows = array_map(function (Thermometer $thermometer) use ($now, $house): array {
-            $checks = $this->thermometers->checksOf($thermometer);
+        $rows = array_map(function (Thermometer $thermometer) use ($now, $within): array {
+            $checks = $this->checks->of($thermometer);
             $last = $checks[\count($checks) - 1] ?? null;
 
-            return ['thermometer' => $thermometer, 'last' => $last, 'is_overdue' => $last === null || Span::between($last->at, $now)->isLongerThan($house->thermometerCheck)];
+            $isOverdue = $last === null || Span::between($last->at, $now)->isLongerThan($within);
+
+            return ['thermometer' => $thermometer, 'last' => $last, 'is_overdue' => $isOverdue];
         }, $this->thermometers->of($site));
 
-        return $this->page('thermometer/list.html.twig', $input, ['site' => $site, 'rows' => $rows, 'kinds' => ThermometerKind::cases(), 'within' => $house->thermometerCheck]);
+        $kinds = ThermometerKind::cases();
+
+        return $this->page('work/thermometer/list.html.twig', $input, ['site' => $site, 'rows' => $rows, 'kinds' => $kinds, 'within' => $within]);
     }
 
     private function one(Thermometer $thermometer, FormInput $input): Response
     {
         $now = $this->now->instant();
         $site = $thermometer->site;
-        $checks = $this->thermometers->checksOf($thermometer);
+        $checks = $this->checks->of($thermometer);
         $unit = $checks[0]->read->unit ?? $site->unit;
-        $tolerance = $this->ruleSets->get($site->ruleSet)->thermometerTolerance;
+        $tolerance = $this->ruleSets->get($site->ruleSet)->get(ThermometerRules::class)->tolerance;
+        $inUnit = array_values(array_filter($checks, static fn (Check $check): bool => $check->read->unit === $unit));
 
-        return $this->page('thermometer/thermometer.html.twig', $input, [
+        return $this->page('work/thermometer/thermometer.html.twig', $input, [
             'site' => $site,
             'thermometer' => $thermometer,
             'checks' => array_reverse($checks),
-            'picture' => DriftPicture::of(array_values(array_filter($checks, static fn (Check $check): bool => $check->read->unit === $unit)), $tolerance->tenths($unit), $now),
+            'picture' => DriftPicture::of($inUnit, $tolerance->tenths($unit), $now),
             'tolerance' => $tolerance->tenths($unit) / 10 .' °'.$unit->value,
             'citation' => $tolerance->citation,
             'boiling' => $this->expected($thermometer, 'boil', null, $site->unit),
-            'doubts' => $this->doubts($thermometer),
+            'doubts' => $this->doubts($thermometer, $checks),
             'methods' => self::METHODS,
             'outcomes' => self::OUTCOMES,
         ]);
     }
 
-    /** @return list<array{batch: Batch, readings: int, verdict: string}> the batches of which readings are in doubt, and their verdicts as they are now */
-    private function doubts(Thermometer $thermometer): array
+    /**
+     * @param list<Check> $checks
+     *
+     * @return list<array{batch: Batch, readings: int, verdict: string}> the batches of which readings are in doubt, and their verdicts as they are now
+     */
+    private function doubts(Thermometer $thermometer, array $checks): array
     {
         $doubts = [];
-        foreach ($this->thermometers->batchesReadWith($thermometer) as $batch) {
-            $record = $this->records->of($batch);
-            $assessment = $this->assessor->assess($record, $this->ruleSets->get($record->rules), $this->now->instant());
+        foreach ($this->checks->batchesInDoubt($thermometer, $checks) as $batch) {
+            $assessment = $this->assessments->of($batch);
             $suspect = array_fill_keys($assessment->suspectReadings, true);
-            $ofThis = array_filter($assessment->timeline->readings, static fn ($reading): bool => isset($suspect[$reading->id]) && $reading->thermometer === $thermometer->label);
+            $isOfThis = static fn (Reading $one): bool => isset($suspect[$one->id]) && $one->thermometer === $thermometer->label;
+            $ofThis = array_filter($assessment->timeline->readings, $isOfThis);
             if ($ofThis !== []) {
                 $doubts[] = ['batch' => $batch, 'readings' => \count($ofThis), 'verdict' => $assessment->verdict->value];
             }

@@ -11,13 +11,16 @@ use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\CurrentAccount;
-use Verjuicer\Core\Forecast\Cooling;
+use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Forecast\Crossing;
 use Verjuicer\Core\Forecast\Fall;
+use Verjuicer\Core\Forecast\Lateness;
 use Verjuicer\Core\Forecast\Point;
 use Verjuicer\Core\Forecast\Size;
+use Verjuicer\Core\Forecast\Surroundings;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Threshold;
+use Verjuicer\Core\Ruleset\CoolingRules;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /** Before the fact: how long a rest stays hot, and whether a cooling passes its gates, by method, size and start. A forecast, with its range. */
@@ -37,14 +40,20 @@ final class WhatIfController extends FormController
         $input = new FormInput($request->query);
         $answer = $request->query->count() === 0 ? null : $this->answer($input);
 
-        return $this->page('forecast/what_if.html.twig', $input, ['site' => $site, 'methods' => Cooling::cases(), 'answer' => $answer, 'now' => $this->now->instant()]);
+        return $this->page('work/what_if/what_if.html.twig', $input, ['site' => $site, 'methods' => self::places(), 'answer' => $answer, 'now' => $this->now->instant()]);
     }
 
-    /** @return array{hot: Crossing|null, is_hot: bool, gates: list<array{limit: Threshold, within: Span, least: Span|null, most: Span|null, late: 'sure'|'maybe'|null}>}|null */
+    /** @return list<Holding> the places of which anything can be said */
+    private static function places(): array
+    {
+        return array_values(array_filter(Holding::cases(), static fn (Holding $one): bool => Surroundings::of($one) !== null));
+    }
+
+    /** @return array{hot: Crossing|null, hot_limit: Threshold, is_hot: bool, gates: list<array{limit: Threshold, within: Span, least: Span|null, most: Span|null, late: Lateness|null}>}|null */
     private function answer(FormInput $input): ?array
     {
         $site = $this->account->get()->site;
-        $method = $input->choice('method', Cooling::class, true);
+        $method = $input->choice('method', Holding::class, true);
         $start = $input->temperature('start', $site->unit, true);
         $around = $input->temperature('around', $site->unit);
         $depth = $input->number('depth', most: self::DEEPEST_CM);
@@ -52,29 +61,42 @@ final class WhatIfController extends FormController
             $input->refuse('depth', 'portion.problem.depth');
         }
         $grams = $input->grams('weight', $depth === null);
-        if (!$input->isGood() || $method === null || $start === null) {
+        $place = $method === null ? null : Surroundings::of($method);
+        if ($method !== null && $place === null) {
+            $input->refuse('method', 'form.problem.choice');
+        }
+        if (!$input->isGood() || $place === null || $start === null) {
             return null;
         }
+        $surroundings = $around === null ? $place : $place->around(Point::celsius($around));
         $size = $depth !== null ? Size::ofLayer(10 * $depth) : Size::ofPiece($grams ?? 1);
         $now = $this->now->instant();
-        $fall = Fall::ahead($now, Point::celsius($start), $method, $size, $around === null ? null : Point::celsius($around));
         $rules = $this->ruleSets->get($site->ruleSet);
-        $hot = Point::celsius($rules->hot->threshold->printedIn($site->unit));
-        $crossing = $fall->crossing($hot);
+        $limit = $rules->limits()->hot->threshold;
+        $hot = Point::celsius($limit->printedIn($site->unit));
+        $fall = Fall::ahead($now, Point::celsius($start), $surroundings, $size);
         // The cooling clock runs from the hot limit on; a fall from there is the same one.
-        $below = Fall::ahead($now, min($hot, Point::celsius($start)), $method, $size, $around === null ? null : Point::celsius($around));
-        $gates = [];
-        foreach ([[$rules->coolingMiddle->threshold, $rules->coolingStage1->span], [$rules->cold->threshold, $rules->coolingTotal->span]] as [$limit, $within]) {
-            $passes = $below->crossing(Point::celsius($limit->printedIn($site->unit)));
-            $least = $passes === null ? null : Span::between($now, $passes->earliest);
-            $most = $passes?->latest === null ? null : Span::between($now, $passes->latest);
-            $gates[] = ['limit' => $limit, 'within' => $within, 'least' => $least, 'most' => $most, 'late' => match (true) {
-                $least === null, $least->isLongerThan($within) => 'sure',
-                $most === null, $most->isLongerThan($within) => 'maybe',
-                default => null,
-            }];
-        }
+        $below = Fall::ahead($now, min($hot, Point::celsius($start)), $surroundings, $size);
+        $cooling = $rules->get(CoolingRules::class);
+        $gates = [
+            $this->gate($below, $cooling->middle->threshold, $cooling->stage1->span),
+            $this->gate($below, $rules->limits()->cold->threshold, $cooling->total->span),
+        ];
 
-        return ['hot' => $crossing, 'is_hot' => Point::celsius($start) > $hot, 'gates' => $gates];
+        return ['hot' => $fall->crossing($hot), 'hot_limit' => $limit, 'is_hot' => Point::celsius($start) > $hot, 'gates' => $gates];
+    }
+
+    /** @return array{limit: Threshold, within: Span, least: Span|null, most: Span|null, late: Lateness|null} */
+    private function gate(Fall $fall, Threshold $limit, Span $within): array
+    {
+        $passes = $fall->crossing(Point::celsius($limit->printedIn($this->account->get()->site->unit)));
+
+        return [
+            'limit' => $limit,
+            'within' => $within,
+            'least' => $passes === null ? null : Span::between($fall->from, $passes->earliest),
+            'most' => $passes?->latest === null ? null : Span::between($fall->from, $passes->latest),
+            'late' => Lateness::of($passes, $fall->from->plus($within)),
+        ];
     }
 }

@@ -37,7 +37,27 @@ final class AfterTheHeatTest extends TestCase
         foreach (['41.0' => 'met', '41.1' => 'broken', '5.0c' => 'met', '5.1c' => 'broken'] as $temp => $verdict) {
             yield "received at $temp" => ['receiving', $verdict, ["0 received temp=$temp"], '1'];
         }
-        yield 'received frozen' => ['receiving', 'met', ['0 received temp=50 frozen=true'], '1'];
+        yield 'received frozen' => ['receiving', 'met', ['0 received frozen=true'], '1'];
+        yield 'frozen, and at 32' => ['receiving', 'met', ['0 received temp=32 frozen=true'], '1'];
+        yield 'frozen, and a tenth over' => ['receiving', 'broken', ['0 received temp=32.1 frozen=true'], '1'];
+        yield 'frozen, and at 0 C' => ['receiving', 'met', ['0 received temp=0.0c frozen=true'], '1'];
+        yield 'frozen, and a tenth over in C' => ['receiving', 'broken', ['0 received temp=0.1c frozen=true'], '1'];
+        yield 'bought in hot' => ['receiving', 'met', ['0 received temp=135'], '1', 'pork rte_commercial'];
+        yield 'bought in a tenth under hot' => ['receiving', 'broken', ['0 received temp=134.9'], '1', 'pork rte_commercial'];
+        yield 'bought in hot in C' => ['receiving', 'met', ['0 received temp=57.0c'], '1', 'pork rte_commercial'];
+        yield 'raw meat is not received hot' => ['receiving', 'broken', ['0 received temp=140'], '1'];
+        yield 'thawed in the cold' => ['thaw', 'met', ['0 thaw', '60 41', '600 prep'], '700'];
+        yield 'thawing in the cold' => ['thaw', 'running', ['0 thaw', '60 41'], '700'];
+        yield 'thawed a tenth too warm' => ['thaw', 'broken', ['0 thaw method=refrigerated', '60 41.1', '600 prep'], '700'];
+        yield 'thawed unread' => ['thaw', 'none', ['0 thaw', '600 prep'], '700'];
+        yield 'in water of 70' => ['thaw', 'met', ['0 thaw method=running_water', '60 70', '300 prep'], '700'];
+        yield 'in water a tenth warmer' => ['thaw', 'broken', ['0 thaw method=running_water', '60 70.1', '300 prep'], '700'];
+        yield 'in water above 41 for 4 h' => ['thaw', 'met', ['0 thaw method=running_water', '60 41.1', '300 prep'], '700'];
+        yield 'a second longer' => ['thaw', 'broken', ['0 thaw method=running_water', '60 41.1', '300:01 prep'], '700'];
+        yield 'in water for hours, and cold' => ['thaw', 'met', ['0 thaw method=running_water', '60 41', '900 prep'], '1000'];
+        yield 'still in water in time' => ['thaw', 'running', ['0 thaw method=running_water', '60 50'], '300'];
+        yield 'still in water too long' => ['thaw', 'broken', ['0 thaw method=running_water', '60 50'], '300:01'];
+        yield 'a word of the house is not running water' => ['thaw', 'broken', ['0 thaw method=sink', '60 50', '90 prep'], '100'];
         yield 'received unread' => ['receiving', 'not_shown', ['0 received'], '1'];
     }
 
@@ -196,8 +216,8 @@ final class AfterTheHeatTest extends TestCase
         yield 'a night batch belongs to the date it came off the heat' => ['running', $denver, '2026-10-29T00:10:00-06:00', '2026-11-04T23:59:59-07:00'];
         yield 'spring forward' => ['broken', $denver, '2026-03-05T12:00:00-07:00', '2026-03-12T00:00:00-06:00'];
         yield 'by the zone of the site' => ['broken', 'Pacific/Auckland', '2026-10-28T23:59:59+13:00', '2026-11-04T00:00:00+13:00'];
-        yield 'frozen days do not count' => ['running', $denver, '2026-10-28T12:00:00-06:00', '2026-11-06T23:59:59-07:00', '2026-10-29T23:00:00-06:00 freeze', '2026-11-01T01:00:00-07:00 thaw'];
-        yield 'one day more' => ['broken', $denver, '2026-10-28T12:00:00-06:00', '2026-11-07T00:00:00-07:00', '2026-10-29T23:00:00-06:00 freeze', '2026-11-01T01:00:00-07:00 thaw'];
+        yield 'frozen days do not count' => ['running', $denver, '2026-10-28T12:00:00-06:00', '2026-11-05T23:59:59-07:00', '2026-10-29T23:00:00-06:00 freeze', '2026-11-01T01:00:00-07:00 thaw'];
+        yield 'two whole days are two' => ['broken', $denver, '2026-10-28T12:00:00-06:00', '2026-11-06T00:00:00-07:00', '2026-10-29T23:00:00-06:00 freeze', '2026-11-01T01:00:00-07:00 thaw'];
         yield 'still frozen' => ['running', $denver, '2026-10-28T12:00:00-06:00', '2026-12-24T00:00:00-07:00', '2026-10-29T23:00:00-06:00 freeze'];
         yield 'served in time, looked at later' => ['met', $denver, '2026-10-28T12:00:00-06:00', '2026-12-24T00:00:00-07:00', '2026-11-03T23:59:59-07:00 serve'];
         yield 'served too late' => ['broken', $denver, '2026-10-28T12:00:00-06:00', '2026-12-24T00:00:00-07:00', '2026-11-04T00:00:00-07:00 serve', '2026-11-05T00:00:00-07:00 close'];

@@ -51,7 +51,7 @@ final class CookTest extends TestCase
         yield 'injected at the end, listed after it' => ['met', 'beef cut', ['0 cook', '120 146', '130 serve', '130 inject']];
         yield 'tenderized counts as injected' => ['not_shown', 'beef cut', ['-10 tenderize', '0 cook', '120 146', '130 serve']];
 
-        $dwell = static fn (string $cook, string $temp, string $from, string $to): array => ['0 '.$cook, $from.' '.$temp, $to.' '.$temp, '200 serve'];
+        $dwell = static fn (string $cook, string $temp, string $from, string $to): array => ['0 '.$cook, $from.' '.$temp, $to.' '.$temp, '130 serve'];
         yield 'roast 140 for 12 min, open at 325' => ['met', 'lamb roast 3.1kg', $dwell('cook oven=convection set=325', '140', '100', '111:40')];
         yield 'a second short' => ['not_shown', 'lamb roast 3.1kg', $dwell('cook oven=convection set=325', '140', '100', '111:39')];
         yield 'a tenth cooler falls to the row of 18 min' => ['not_shown', 'lamb roast 3.1kg', $dwell('cook oven=convection set=325', '139.9', '100', '111:40')];
@@ -66,9 +66,9 @@ final class CookTest extends TestCase
         yield 'but no more than 250' => ['broken', 'beef roast', $dwell('cook oven=high_humidity set=250.1', '140', '100', '120')];
         yield 'no set point, not open' => ['broken', 'beef roast 5kg', $dwell('cook oven=convection', '140', '100', '120')];
         yield 'no oven, not open' => ['broken', 'beef roast 5kg', $dwell('cook set=325', '140', '100', '120')];
-        yield 'a later set point counts' => ['broken', 'beef roast 5kg', ['0 cook oven=still set=260', '50 pit_set set=249', '100 140', '120 140', '200 serve']];
+        yield 'a later set point counts' => ['broken', 'beef roast 5kg', ['0 cook oven=still set=260', '50 pit_set set=249', '100 140', '120 140', '130 serve']];
         yield 'one before the cook does not' => ['met', 'beef roast 5kg', ['-5 pit_set set=200', '0 cook oven=still set=260', '100 140', '120 140', '200 serve']];
-        yield 'every cook of the window counts' => ['broken', 'beef roast 5kg', ['0 cook oven=still set=225', '50 rest', '60 cook oven=still set=400', '100 140', '120 140', '200 serve']];
+        yield 'every cook of the window counts' => ['broken', 'beef roast 5kg', ['0 cook oven=still set=225', '50 rest', '60 cook oven=still set=400', '100 140', '120 140', '130 serve']];
         yield 'closed low rows leave 145 for 4 min' => ['met', 'beef roast 3kg', $dwell('cook oven=still set=225', '145', '100', '103:40')];
         yield 'a second short of 4 min' => ['not_shown', 'beef roast 3kg', $dwell('cook oven=still set=225', '145', '100', '103:39')];
         yield 'and 144.9 counts for nothing' => ['broken', 'beef roast 3kg', $dwell('cook oven=still set=225', '144.9', '100', '120')];

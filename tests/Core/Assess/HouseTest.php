@@ -35,10 +35,18 @@ final class HouseTest extends TestCase
         yield 'an hour out for prep' => ['house.prep_out', false, ['0 prep'], '60'];
         yield 'a second more' => ['house.prep_out', true, ['0 prep'], '60:01'];
         yield 'prep after the cook is no such thing' => ['house.prep_out', false, ['-60 cook', '0 prep'], '90'];
-        yield 'come-up in six hours' => ['house.come_up', false, ['0 cook', '360 135'], '400'];
-        yield 'a second later' => ['house.come_up', true, ['0 cook', '360:01 135'], '400'];
-        yield 'in four where injected' => ['house.come_up', true, ['-5 inject', '0 cook', '240:01 135'], '400'];
-        yield 'not there yet' => ['house.come_up', true, ['0 cook', '100 120'], '360:01'];
+        yield 'come-up in six hours' => ['house.come_up', false, ['0 cook', '360 134', '361 135'], '400'];
+        yield 'shown to take a second longer' => ['house.come_up', true, ['0 cook', '360:01 134', '361 135'], '400'];
+        yield 'first read late says nothing' => ['house.come_up', false, ['0 cook', '540 203'], '600'];
+        yield 'in four where injected' => ['house.come_up', true, ['-5 inject', '0 cook', '240:01 134', '241 135'], '400'];
+        yield 'not there yet' => ['house.come_up', true, ['0 cook', '360:01 120'], '361'];
+        yield 'not read since' => ['house.come_up', false, ['0 cook', '100 120'], '400'];
+        yield 'three readings of one second' => ['house.impossible_readings', true, ['0 cook', '60 195', '60 134', '60 70'], '61'];
+        yield 'a fall no meat makes' => ['house.impossible_readings', true, ['0 cook', '60 195', '65 70'], '66'];
+        yield 'a fall that meat makes' => ['house.impossible_readings', false, ['0 cook', '60 195', '65 160'], '66'];
+        yield 'two spots may differ' => ['house.impossible_readings', false, ['0 cook', '60 195', '60 134 @bone'], '61'];
+        yield 'fish in a vacuum pack' => ['house.vacuum_pack', true, ['0 cold_hold', '10 pack method=vacuum'], '11', 'fish cut'];
+        yield 'frozen fish in one' => ['house.vacuum_pack', false, ['0 freeze', '10 pack method=vacuum'], '11', 'fish cut'];
         yield 'read every two hours' => ['house.hot_hold_check', false, ['0 hot_hold', '120 140'], '240'];
         yield 'a second longer' => ['house.hot_hold_check', true, ['0 hot_hold', '120 140'], '240:01'];
         yield 'begun again once' => ['house.cooling_restarts', false, ['0 cook', '9 cool', '20 reheat for=hot_hold', '30 cool'], '40'];
@@ -94,7 +102,7 @@ final class HouseTest extends TestCase
     #[DataProvider('slips')]
     public function testAsksAboutSlips(array $expected, string $reading, ?string $before = null, string $minutes = '10'): void
     {
-        $doubts = Story::rules()->house->plausible->doubts(
+        $doubts = Story::rules()->house()->plausible->doubts(
             Temperature::parse($reading, TemperatureUnit::Fahrenheit),
             Story::at($minutes),
             TemperatureUnit::Fahrenheit,

@@ -10,9 +10,10 @@ use Random\Randomizer;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Assessor;
 use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\Reading;
+use Verjuicer\Core\Event\Kinds\TimeControl;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\Detail\Reading;
-use Verjuicer\Core\Record\EventType;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Record\Writer;
 use Verjuicer\Tests\Core\Story;
@@ -94,9 +95,9 @@ final class PropertyTest extends TestCase
         foreach ($record->events as $event) {
             $at = intdiv($event->at->epoch - Story::at('0')->epoch, 60);
             $takesBack = match ($rule) {
-                'time_control' => $event->type === EventType::TimeControl && $at + 5 >= $since,
-                'date_mark' => $event->type === EventType::Cook && $at >= $since,
-                'reheat' => $event->detail instanceof Reading && $at >= $since && $event->detail->temp->isAtMost(Story::rules()->cold->threshold),
+                'time_control' => $event->is(TimeControl::class) && $at + 5 >= $since,
+                'date_mark' => $event->is(Cook::class) && $at >= $since,
+                'reheat' => $event->detail instanceof Reading && $at >= $since && $event->detail->temp->isAtMost(Story::rules()->limits()->cold->threshold),
                 default => false,
             };
             if ($takesBack && $at <= $minute) {

@@ -112,14 +112,14 @@ final class RecordOrderTest extends TestCase
 
     /** @param list<string> $lines */
     #[DataProvider('zones')]
-    public function testMeasuresTheDangerZone(int $estimate, int $least, int $greatest, array $lines, string $asOf): void
+    public function testMeasuresTheDangerZone(int $estimate, int $least, int $greatest, array $lines, string $asOf, bool $beginsUnread = false): void
     {
         $zone = Story::of(...$lines)->assess($asOf)->dangerZone;
-        self::assertSame([$estimate, $least, $greatest], [$zone->estimate->seconds, $zone->least->seconds, $zone->greatest->seconds]);
+        self::assertSame([$estimate, $least, $greatest, $beginsUnread], [$zone->estimate->seconds, $zone->least->seconds, $zone->greatest->seconds, $zone->beginsUnread]);
         self::assertEqualsWithDelta($estimate, array_sum($zone->byStage), \count($zone->byStage));
     }
 
-    /** @return iterable<string, array{int, int, int, list<string>, string}> */
+    /** @return iterable<string, array{0: int, 1: int, 2: int, 3: list<string>, 4: string, 5?: bool}> */
     public static function zones(): iterable
     {
         yield 'the limits themselves are outside' => [0, 0, 0, ['0 cook', '0 135', '60 135'], '60'];
@@ -128,9 +128,23 @@ final class RecordOrderTest extends TestCase
         yield 'across, by straight lines' => [3760, 0, 6000, ['0 cook', '0 35', '100 185'], '100'];
         yield 'rounded to the second' => [44, 0, 60, ['0 cook', '0 131', '1 136.5'], '1'];
         yield 'in C' => [5200, 0, 6000, ['0 cook', '0 0.0c', '100 60.0c'], '100'];
-        yield 'what is unread may be in it' => [0, 0, 7200, ['0 cook', '60 140'], '120'];
-        yield 'cold before prep has a rule of its own' => [0, 0, 3600, ['-600 cold_hold', '0 prep', '60 40'], '60'];
-        yield 'nothing read' => [0, 0, 3600, ['0 cook'], '60'];
+        yield 'what is unread before may have been in it' => [0, 0, 3600, ['0 cook', '60 140'], '120', true];
+        yield 'hot and on the heat it stays out of it for 4 h' => [0, 0, 0, ['0 cook', '0 140'], '240'];
+        yield 'and no longer' => [0, 0, 14401, ['0 cook', '0 140'], '240:01'];
+        yield 'hot between readings for 4 h' => [0, 0, 0, ['0 cook', '0 140', '240 150'], '240'];
+        yield 'and no longer between them' => [0, 0, 14401, ['0 cook', '0 140', '240:01 150'], '240:01'];
+        yield 'off the heat nothing shows it stayed hot' => [0, 0, 3600, ['0 cook', '0 140', '30 cool', '60 140'], '60'];
+        yield 'cold and kept so' => [0, 0, 0, ['-600 cold_hold', '-590 39', '0 cool', '60 40'], '90'];
+        yield 'cold and out of it' => [0, 0, 3600, ['-600 cold_hold', '-590 39', '0 prep', '60 40'], '60'];
+        yield 'still cold until it left the cold' => [4800, 0, 6000, ['-600 cold_hold', '-600 41', '0 prep', '100 158.5'], '100'];
+        yield 'frozen is kept' => [0, 0, 0, ['-600 freeze', '-590 10', '0 thaw', '60 40'], '90'];
+        yield 'frozen, then out of it' => [0, 0, 3600, ['-600 freeze', '-590 10', '0 prep', '60 40'], '60'];
+        yield 'a tail in the freezer' => [0, 0, 0, ['0 cold_hold', '10 40', '20 freeze'], '9000'];
+        yield 'readings of the piece before it was read here' => [3600, 3600, 3600, ['0 cook', '0 100 @bone', '60 120'], '60'];
+        yield 'of two that begin unread the estimate is only a part' => [3600, 3600, 7200, ['0 cook', '60 100', '120 120'], '120', true];
+        yield 'one that does not is told' => [3900, 3600, 7200, ['0 cook', '0 100 p1', '10 134 p1', '60 100 p2', '120 120 p2', '120 136 p1'], '120'];
+        yield 'nothing read' => [0, 0, 3600, ['0 cook'], '60', true];
+        yield 'nothing read in the cold' => [0, 0, 0, ['0 cold_hold'], '60'];
         yield 'the worst track' => [3600, 3600, 3600, ['0 cook', '0 100 p1', '0 100 p2', '30 100 p1', '60 100 p2'], '60'];
     }
 }

@@ -8,17 +8,18 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;
 use Random\Randomizer;
-use Verjuicer\Core\Forecast\Cooling;
+use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Forecast\Fall;
 use Verjuicer\Core\Forecast\Point;
 use Verjuicer\Core\Forecast\Size;
+use Verjuicer\Core\Forecast\Surroundings;
 use Verjuicer\Core\Measure\Instant;
 
 /** Against meat by the physics, with noise and readings left out: the range holds the true crossing nine times in ten, and tells more than a fixed guess. */
 final class FallTest extends TestCase
 {
     /**
-     * @param list<Cooling> $methods
+     * @param list<Holding> $methods
      * @param list<float>   $targets °C
      * @param float         $guess   hours: how wide a fixed guess would be for this crossing
      */
@@ -29,10 +30,9 @@ final class FallTest extends TestCase
         $between = static fn (float $low, float $high): float => $low + ($high - $low) * $chance->getInt(0, 1_000_000) / 1_000_000;
         $told = $held = $narrower = $byReadings = 0;
         for ($run = 0; $run < 60; ++$run) {
-            $method = $methods[$run % \count($methods)];
-            [$coldest, $warmest] = $method->surroundings();
-            $surroundings = $between($coldest, $warmest);
-            $transfer = $between(...$method->transfer());
+            $method = self::in($methods[$run % \count($methods)]);
+            $surroundings = $between(...$method->celsius);
+            $transfer = $between(...$method->transfer);
             $start = $between(64, 93);
             $grams = $chance->getInt(700, 4500);
             $millimetres = $between(25, 75);
@@ -63,8 +63,8 @@ final class FallTest extends TestCase
                         break;
                     }
                     // Where the walk-in is read, as a kitchen does, its warmth is known to two degrees; elsewhere what is usual has to do.
-                    $around = $isLayer ? [$surroundings - 1, $surroundings + 1] : null;
-                    $fall = Fall::of(\array_slice($readings, 0, $index + 1), $method, $size, $around);
+                    $around = $isLayer ? $method->around($surroundings, 1.0) : $method;
+                    $fall = Fall::of(\array_slice($readings, 0, $index + 1), $around, $size);
                     $crossing = $fall?->crossing($target);
                     $true = $truth[(string) $target] ?? null;
                     if ($fall === null || ($crossing === null && $true === null)) {
@@ -83,40 +83,40 @@ final class FallTest extends TestCase
         self::assertGreaterThanOrEqual(0.5, $narrower / $told, "$narrower of $told are narrower than $guess h");
     }
 
-    /** @return iterable<string, array{list<Cooling>, list<float>, float, bool}> */
+    /** @return iterable<string, array{list<Holding>, list<float>, float, bool}> */
     public static function falls(): iterable
     {
-        yield 'a rest through the hot limit' => [[Cooling::Rack, Cooling::Towels, Cooling::Counter], [57.0], 6.0, false];
-        yield 'pans through both gates' => [[Cooling::ShallowPans, Cooling::WalkIn, Cooling::BlastChiller], [21.0, 8.0], 6.0, true];
-        yield 'an ice bath' => [[Cooling::IceBath, Cooling::IceWand], [21.0, 8.0], 2.0, true];
+        yield 'a rest through the hot limit' => [[Holding::Rack, Holding::Towels, Holding::Counter], [57.0], 6.0, false];
+        yield 'pans through both gates' => [[Holding::ShallowPans, Holding::WalkIn, Holding::BlastChiller], [21.0, 8.0], 6.0, true];
+        yield 'an ice bath' => [[Holding::IceBath, Holding::IceWand], [21.0, 8.0], 2.0, true];
     }
 
     public function testKnowsWhatItCannotSay(): void
     {
-        self::assertNull(Fall::of([], Cooling::Box, null), 'nothing read');
-        self::assertNull(Fall::of([Point::at(0, 80)], Cooling::Box, null), 'one reading, no size');
-        self::assertNull(Fall::of([Point::at(0, 5)], Cooling::Box, Size::ofPiece(2000)), 'colder than what is around it');
-        $cabinet = Fall::ahead(Instant::ofEpoch(0), 80, Cooling::Cabinet, Size::ofPiece(2000));
+        self::assertNull(Fall::of([], self::in(Holding::Box), null), 'nothing read');
+        self::assertNull(Fall::of([Point::at(0, 80)], self::in(Holding::Box), null), 'one reading, no size');
+        self::assertNull(Fall::of([Point::at(0, 5)], self::in(Holding::Box), Size::ofPiece(2000)), 'colder than what is around it');
+        $cabinet = Fall::ahead(Instant::ofEpoch(0), 80, self::in(Holding::Cabinet), Size::ofPiece(2000));
         self::assertNull($cabinet->crossing(54.0), 'a warm cabinet never takes it there');
-        $warm = Fall::ahead(Instant::ofEpoch(0), 80, Cooling::DeadOven, Size::ofPiece(2000))->crossing(57.0);
+        $warm = Fall::ahead(Instant::ofEpoch(0), 80, self::in(Holding::DeadOven), Size::ofPiece(2000))->crossing(57.0);
         self::assertNotNull($warm);
         self::assertNull($warm->latest, 'perhaps never, in an oven that stays warm');
-        $over = Fall::ahead(Instant::ofEpoch(100), 50, Cooling::Rack, Size::ofPiece(2000))->crossing(57.0);
+        $over = Fall::ahead(Instant::ofEpoch(100), 50, self::in(Holding::Rack), Size::ofPiece(2000))->crossing(57.0);
         self::assertSame(100, $over?->earliest->epoch, 'it is under it already');
     }
 
     public function testBiggerMeatAndKinderRestsLastLonger(): void
     {
-        $crossing = static fn (Cooling $method, int $grams): int => Fall::ahead(Instant::ofEpoch(0), 90, $method, Size::ofPiece($grams))->crossing(57.0)->earliest->epoch ?? \PHP_INT_MAX;
-        self::assertGreaterThan($crossing(Cooling::Rack, 1000), $crossing(Cooling::Rack, 5000));
-        self::assertGreaterThan($crossing(Cooling::Counter, 3000), $crossing(Cooling::Towels, 3000));
-        self::assertGreaterThan($crossing(Cooling::Towels, 3000), $crossing(Cooling::Box, 3000));
-        self::assertGreaterThan(Size::ofLayer(75)->rates(Cooling::ShallowPans)[0], Size::ofLayer(50)->rates(Cooling::ShallowPans)[0]);
+        $crossing = static fn (Holding $method, int $grams): int => Fall::ahead(Instant::ofEpoch(0), 90, self::in($method), Size::ofPiece($grams))->crossing(57.0)->earliest->epoch ?? \PHP_INT_MAX;
+        self::assertGreaterThan($crossing(Holding::Rack, 1000), $crossing(Holding::Rack, 5000));
+        self::assertGreaterThan($crossing(Holding::Counter, 3000), $crossing(Holding::Towels, 3000));
+        self::assertGreaterThan($crossing(Holding::Towels, 3000), $crossing(Holding::Box, 3000));
+        self::assertGreaterThan(Size::ofLayer(75)->rates(self::in(Holding::ShallowPans))[0], Size::ofLayer(50)->rates(self::in(Holding::ShallowPans))[0]);
     }
 
     public function testAFanOpensWithTime(): void
     {
-        $fall = Fall::of([Point::at(0, 70), Point::at(1200, 66), Point::at(2400, 62)], Cooling::ShallowPans, Size::ofLayer(50));
+        $fall = Fall::of([Point::at(0, 70), Point::at(1200, 66), Point::at(2400, 62)], self::in(Holding::ShallowPans), Size::ofLayer(50));
         self::assertNotNull($fall);
         self::assertTrue($fall->isFromReadings);
         $widths = array_map(static function (int $hours) use ($fall): float {
@@ -130,26 +130,38 @@ final class FallTest extends TestCase
     }
 
     #[DataProvider('words')]
-    public function testKnowsAMethodByTheWordsOfTheCrew(string $words, ?Cooling $method): void
+    public function testKnowsAMethodByTheWordsOfTheCrew(string $words, ?Holding $method): void
     {
-        self::assertSame($method, Cooling::fromWords($words));
+        self::assertSame($method, Holding::named($words));
     }
 
-    /** @return iterable<array{string, Cooling|null}> */
+    /** @return iterable<array{string, Holding|null}> */
     public static function words(): iterable
     {
-        yield ['rack under foil', Cooling::Rack];
-        yield ['Insulated box', Cooling::Box];
-        yield ['switched-off oven', Cooling::DeadOven];
-        yield ['holding cabinet', Cooling::Cabinet];
-        yield ['towels', Cooling::Towels];
-        yield ['open counter', Cooling::Counter];
+        yield ['rack under foil', Holding::Rack];
+        yield ['Insulated box', Holding::Box];
+        yield ['switched-off oven', Holding::DeadOven];
+        yield ['holding cabinet', Holding::Cabinet];
+        yield ['towels', Holding::Towels];
+        yield ['open counter', Holding::Counter];
         yield ['shallow pans, 2 inch', null];
+        yield ['carrier 2', null];
         yield ['sliced, in a pantry', null];
-        yield ['ice bath', Cooling::IceBath];
-        yield ['ice wand', Cooling::IceWand];
-        yield ['walk-in rack', Cooling::WalkIn];
-        yield ['blast chiller', Cooling::BlastChiller];
+        yield ['ice bath', Holding::IceBath];
+        yield ['ice wand', Holding::IceWand];
+        yield ['walk-in rack', Holding::WalkIn];
+        yield ['blast chiller', Holding::BlastChiller];
         yield ['somewhere', null];
+    }
+
+    public function testNobodyKnowsWhetherACarrierIsHeated(): void
+    {
+        self::assertNull(Surroundings::of(Holding::Carrier));
+        self::assertNull(Surroundings::of(Holding::ChafingDish));
+    }
+
+    private static function in(Holding $holding): Surroundings
+    {
+        return Surroundings::of($holding) ?? self::fail($holding->value);
     }
 }

@@ -11,11 +11,6 @@ use Verjuicer\Core\Json\Fields;
 use Verjuicer\Core\Json\Problem;
 use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\Weight;
-use Verjuicer\Core\Record\Detail;
-use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\EventType;
-use Verjuicer\Core\Record\Extras;
-use Verjuicer\Tests\Core\Story;
 
 /** Members of a JSON object, read as what they should be: a wrong one is named with its pointer and read as null, and nothing stops. */
 final class FieldsTest extends TestCase
@@ -106,29 +101,6 @@ final class FieldsTest extends TestCase
         [$fields, $problems] = self::fields('{}');
         self::assertSame([], iterator_to_array($fields->objects('list', true)));
         self::assertCount(1, $problems->all());
-    }
-
-    #[DataProvider('extras')]
-    public function testMembersBeyondTheFormatAreReadWhereTheyFitAndElseAbsent(mixed $value, ?string $text, ?int $grams, ?int $whole, int $texts, ?string $temperature): void
-    {
-        $extras = new Extras(new Event('e', Story::at('0'), 'MR', EventType::Note, Detail\Bare::of(), unknown: ['x' => $value]));
-        self::assertSame([$text, $grams, $whole, $texts, $temperature], [$extras->text('x'), $extras->grams('x'), $extras->whole('x'), \count($extras->texts('x')), $extras->temperature('x')?->number()]);
-    }
-
-    /** @return iterable<array{mixed, string|null, int|null, int|null, int, string|null}> */
-    public static function extras(): iterable
-    {
-        yield ['rub', 'rub', null, null, 0, null];
-        yield ['', null, null, null, 0, null];
-        yield [0.2025, null, 203, null, 0, null];
-        yield [3, null, 3000, 3, 0, null];
-        yield [-1, null, null, -1, 0, null];
-        yield [1e12, null, null, null, 0, null];
-        yield [['milk', 7, 'soy'], null, null, null, 2, null];
-        yield [(object) ['f' => 38.5], null, null, null, 0, '38.5'];
-        yield [(object) ['f' => 'warm'], null, null, null, 0, null];
-        yield [null, null, null, null, 0, null];
-        yield [true, null, null, null, 0, null];
     }
 
     public function testWeightsAreComparedToTheMicrogram(): void

@@ -21,7 +21,7 @@ final class PitLogTest extends TestCase
     #[DataProvider('pits')]
     public function testNamesStrays(string $expected, array $lines, string $asOf): void
     {
-        $house = Story::rules()->house;
+        $house = Story::rules()->house();
         $strays = self::log(...$lines)->strays($house->pitDrift, $house->pitDriftFor, Story::at($asOf));
         self::assertSame($expected, implode('; ', array_map(static fn (PitStray $stray): string => \sprintf(
             '%s %d-%d %s%s',

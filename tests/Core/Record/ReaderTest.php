@@ -52,7 +52,7 @@ final class ReaderTest extends TestCase
         yield 'events missing' => [['/batch/events' => null], ['/batch/events' => 'is missing']];
         yield 'events no list' => [['/batch/events' => new \stdClass()], ['/batch/events' => 'must be a list']];
         yield 'an event no object' => [['/batch/events/1' => 7], ['/batch/events/1' => 'must be an object']];
-        yield 'type' => [['/batch/events/0/type' => 'grill'], ['/batch/events/0/type' => 'one of received']];
+        yield 'type' => [['/batch/events/0/type' => 'grill'], ['/batch/events/0/type' => 'one of action, close']];
         yield 'no zone' => [['/batch/events/0/at' => '2026-05-02T12:00:00'], ['/batch/events/0/at' => 'with its zone']];
         yield 'who' => [['/batch/events/0/by' => null], ['/batch/events/0/by' => 'is missing']];
         yield 'temp missing' => [['/batch/events/1/temp' => null], ['/batch/events/1/temp' => 'is missing']];

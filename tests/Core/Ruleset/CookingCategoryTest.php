@@ -12,6 +12,7 @@ use Verjuicer\Core\Food\Integrity;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\CookingCategory;
+use Verjuicer\Core\Ruleset\CookingRules;
 use Verjuicer\Tests\Core\Story;
 
 /** Which rule every animal in every form falls under; and every row of every rule at its limit, a tenth and a second to either side. */
@@ -31,9 +32,10 @@ final class CookingCategoryTest extends TestCase
             foreach (Form::cases() as $form) {
                 $expected = match (true) {
                     $form === Form::CommercialReadyToEat => 'none',
+                    $form === Form::Side => 'side',
                     $isBird => 'poultry',
                     $form === Form::Comminuted => 'non_intact',
-                    $form === Form::Roast => 'roast',
+                    $form === Form::Roast && $animal !== Animal::Fish => 'roast',
                     default => 'cut',
                 };
                 yield "$animal->value $form->value" => [$expected, $animal, $form, Integrity::Intact];
@@ -61,9 +63,9 @@ final class CookingCategoryTest extends TestCase
     /** @return iterable<string, array{string, string, string, int}> */
     public static function rows(): iterable
     {
-        $products = ['poultry' => ['turkey roast', ''], 'non_intact' => ['pork comminuted', ''], 'roast' => ['lamb roast 3kg', ' oven=convection set=325'], 'cut' => ['beef cut', '']];
+        $products = ['poultry' => ['turkey roast', ''], 'non_intact' => ['pork comminuted', ''], 'roast' => ['lamb roast 3kg', ' oven=convection set=325'], 'cut' => ['beef cut', ''], 'side' => ['none side', '']];
         foreach (CookingCategory::cases() as $category) {
-            foreach (Story::rules()->cooking($category)->rows as $row) {
+            foreach (Story::rules()->get(CookingRules::class)->of($category)->rows as $row) {
                 foreach (TemperatureUnit::cases() as $unit) {
                     $printed = $row->temperature->printedIn($unit);
                     $written = $printed->number().($unit === TemperatureUnit::Celsius ? 'c' : '');
@@ -77,7 +79,7 @@ final class CookingCategoryTest extends TestCase
     public function testATenthUnderTheCoolestRowIsBroken(string $product, string $oven, CookingCategory $category): void
     {
         foreach (TemperatureUnit::cases() as $unit) {
-            $row = Story::rules()->cooking($category)->rows[0]->temperature->printedIn($unit);
+            $row = Story::rules()->get(CookingRules::class)->of($category)->rows[0]->temperature->printedIn($unit);
             $under = Temperature::ofTenths($row->tenths - 1, $unit);
             self::assertSame('broken', self::cooked($product, $oven, $under->number().($unit === TemperatureUnit::Celsius ? 'c' : ''), 86_400));
         }
@@ -90,6 +92,7 @@ final class CookingCategoryTest extends TestCase
         yield ['pork comminuted', '', CookingCategory::NonIntact];
         yield ['lamb roast 3kg', ' oven=convection set=325', CookingCategory::Roast];
         yield ['beef cut', '', CookingCategory::Cut];
+        yield ['none side', '', CookingCategory::Side];
     }
 
     /** Held at a temperature for so long, read every 20 minutes. */

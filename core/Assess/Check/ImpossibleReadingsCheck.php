@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Check;
+
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Ruleset\HouseLimits;
+
+/** House limit: two readings of one track that cannot both be true, wherever they came from; a figure of seconds between them would say nothing. */
+final readonly class ImpossibleReadingsCheck implements Check
+{
+    public function judge(CaseFile $case, Findings $findings): void
+    {
+        $house = $case->rules->house();
+        foreach ($case->tracks as $track => $trace) {
+            $previous = $first = null;
+            $pairs = 0;
+            foreach ($trace->readings as $reading) {
+                if ($previous !== null && self::areImpossible($previous, $reading, $house)) {
+                    $first ??= [$previous, $reading];
+                    ++$pairs;
+                }
+                $previous = $reading;
+            }
+            if ($first !== null) {
+                $findings->add(self::finding($house, $track, $first[0], $first[1], $pairs));
+            }
+        }
+    }
+
+    private static function finding(HouseLimits $house, string $track, Reading $one, Reading $other, int $pairs): Finding
+    {
+        return new Finding(
+            rule: 'house.impossible_readings',
+            verdict: null,
+            citation: $house->citation,
+            message: $pairs === 1 ? 'house.impossible_readings' : 'house.impossible_readings_more',
+            values: [
+                'temp' => $one->temp,
+                'at' => $one->instant(),
+                'temp_other' => $other->temp,
+                'at_other' => $other->instant(),
+                'more' => $pairs - 1,
+            ],
+            track: $track,
+            from: $one->instant(),
+            to: $other->instant(),
+            evidence: [$one->id, $other->id],
+            options: ['house.correct_reading'],
+        );
+    }
+
+    private static function areImpossible(Reading $one, Reading $other, HouseLimits $house): bool
+    {
+        return $house->plausible->isImpossible($one->temp, $other->temp, $other->at - $one->at);
+    }
+}

@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Check;
+
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\Stage;
+use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Finding\Countdown;
+use Verjuicer\Core\Assess\Finding\CountdownKind;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Event\Kinds\Thaw;
+use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Ruleset\ThawingRules;
+
+/** Thawing stays cold; under running water it may be above the cold limit for a while. */
+final readonly class ThawCheck implements Check
+{
+    /** The method of the open format under which the water's rules hold. */
+    private const RUNNING_WATER = 'running_water';
+
+    public function judge(CaseFile $case, Findings $findings): void
+    {
+        foreach ($case->stagesOf(Thaw::class) as $stage) {
+            $thaw = $stage->event->detail;
+            \assert($thaw instanceof Thaw);
+            $readings = $case->readingsIn($stage);
+            if ($readings->isEmpty()) {
+                continue;
+            }
+            if ($thaw->method === self::RUNNING_WATER) {
+                $this->inWater($case, $findings, $stage, $readings);
+            } else {
+                $this->inTheCold($case, $findings, $stage, $readings);
+            }
+        }
+    }
+
+    private function inTheCold(CaseFile $case, Findings $findings, Stage $stage, Trace $readings): void
+    {
+        $cold = $case->limits->cold->threshold;
+        $warm = $readings->firstAbove($cold);
+        $last = $readings->last();
+        \assert($last !== null, 'it was read');
+        $shown = $warm ?? $last;
+        $findings->add(new Finding(
+            rule: 'thaw',
+            verdict: $warm === null ? Verdict::allWell($stage->isOpen) : Verdict::Broken,
+            citation: $case->rule(ThawingRules::class)->citation,
+            message: $warm === null ? 'thaw.met' : 'thaw.broken',
+            values: ['limit' => $cold, 'count' => \count($readings->readings), 'temp' => $shown->temp, 'at' => $shown->instant()],
+            from: $stage->from,
+            to: $stage->isOpen ? null : $stage->to,
+            towards: $cold,
+            evidence: [$shown->id],
+            options: $warm === null ? [] : ['discard'],
+        ));
+    }
+
+    private function inWater(CaseFile $case, Findings $findings, Stage $stage, Trace $readings): void
+    {
+        $rules = $case->rule(ThawingRules::class);
+        $tooWarm = $readings->firstAbove($rules->runningWater->threshold);
+        if ($tooWarm !== null) {
+            $findings->add(new Finding(
+                rule: 'thaw',
+                verdict: Verdict::Broken,
+                citation: $rules->runningWater->citation,
+                message: 'thaw.water_too_warm',
+                values: ['limit' => $rules->runningWater->threshold, 'temp' => $tooWarm->temp, 'at' => $tooWarm->instant()],
+                from: $stage->from,
+                to: $stage->isOpen ? null : $stage->to,
+                towards: $rules->runningWater->threshold,
+                evidence: [$tooWarm->id],
+                options: ['discard'],
+            ));
+
+            return;
+        }
+        $warm = $readings->firstAbove($case->limits->cold->threshold);
+        $since = $warm?->instant() ?? $stage->to;
+        $above = Span::between($since, $stage->to);
+        $within = $rules->aboveCold->span;
+        $isTooLong = $above->isLongerThan($within);
+        $deadline = $since->plus($within);
+        $isRunning = $stage->isOpen && $warm !== null;
+        $findings->add(new Finding(
+            rule: 'thaw',
+            verdict: $isTooLong ? Verdict::Broken : Verdict::allWell($stage->isOpen),
+            citation: $rules->aboveCold->citation,
+            message: $isTooLong ? 'thaw.water_too_long' : ($isRunning ? 'thaw.water_running' : 'thaw.water_met'),
+            values: ['cold' => $case->limits->cold->threshold, 'above' => $above, 'within' => $within, 'since' => $since, 'deadline' => $deadline],
+            from: $stage->from,
+            to: $stage->isOpen ? null : $stage->to,
+            elapsed: Bounds::ofSeconds($above->seconds, $above->seconds),
+            limit: $within,
+            deadline: $isRunning && !$isTooLong ? $deadline : null,
+            evidence: $this->evidence($warm, $readings),
+            options: $isTooLong ? ['discard'] : [],
+        ));
+        if ($isRunning) {
+            $findings->countdown(new Countdown('thaw', CountdownKind::Limit, null, $since, $since, $deadline));
+            $findings->turnsAfter($deadline);
+        }
+    }
+
+    /** @return list<string> */
+    private function evidence(?Reading $warm, Trace $readings): array
+    {
+        $last = $readings->last();
+
+        return array_values(array_unique(array_filter([$warm?->id, $last?->id], static fn (?string $id): bool => $id !== null)));
+    }
+}

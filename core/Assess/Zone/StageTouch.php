@@ -1,0 +1,143 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Zone;
+
+use Verjuicer\Core\Assess\Evidence\Stage;
+use Verjuicer\Core\Assess\Evidence\Timeline;
+use Verjuicer\Core\Event\Kinds\ColdHold;
+use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\Cool;
+use Verjuicer\Core\Event\Kinds\Freeze;
+use Verjuicer\Core\Event\Kinds\HotHold;
+use Verjuicer\Core\Event\Kinds\Received;
+use Verjuicer\Core\Event\Kinds\Reheat;
+use Verjuicer\Core\Event\Kinds\Rest;
+use Verjuicer\Core\Event\Kinds\Thaw;
+
+/** Which stages touch a span of time: those that last a while within it, or begin at its very first second. */
+final readonly class StageTouch
+{
+    private const COLD = [Received::class, ColdHold::class, Freeze::class, Thaw::class];
+    private const KEEPING = [...self::COLD, Cool::class];
+    private const HOT = [Cook::class, Rest::class, HotHold::class, Reheat::class];
+
+    public function __construct(private Timeline $timeline)
+    {
+    }
+
+    /** Seconds: when the first stage began that is neither in the cold nor the end. */
+    public function firstWarm(): ?int
+    {
+        foreach ($this->timeline->stages as $stage) {
+            if (!$stage->is(...self::COLD) && !$stage->isEnd()) {
+                return $stage->from->epoch;
+            }
+        }
+
+        return null;
+    }
+
+    /** Whether the first stage that touches the span keeps food cold or makes it so. */
+    public function isKeptAtFirst(int $from, int $to): bool
+    {
+        foreach ($this->touching($from, $to) as $stage) {
+            return $stage->is(...self::KEEPING);
+        }
+
+        return false;
+    }
+
+    /** Seconds: the first stage event within the span that does neither; its end where there is none. */
+    public function keptUntil(int $from, int $to): int
+    {
+        for ($index = $this->firstFrom($from); isset($this->timeline->stages[$index]); ++$index) {
+            $stage = $this->timeline->stages[$index];
+            if ($stage->from->epoch > $to) {
+                break;
+            }
+            if (!$stage->is(...self::KEEPING)) {
+                return $stage->from->epoch;
+            }
+        }
+
+        return $to;
+    }
+
+    public function isOnlyKept(int $from, int $to): bool
+    {
+        return $this->areAll($from, $to, self::KEEPING);
+    }
+
+    public function isOnlyHot(int $from, int $to): bool
+    {
+        return $this->areAll($from, $to, self::HOT);
+    }
+
+    /**
+     * Lays microseconds on the stages they fall in; what falls before the first or after the last stage is of none.
+     *
+     * @param array<string, int> $byStage
+     */
+    public function share(int $from, int $to, array &$byStage): void
+    {
+        $stages = $this->timeline->stages;
+        for ($index = max(0, $this->firstFrom(intdiv($from, Line::SECOND)) - 1); isset($stages[$index]); ++$index) {
+            $stage = $stages[$index];
+            $start = max($from, Line::SECOND * $stage->from->epoch);
+            $end = isset($stages[$index + 1]) ? min($to, Line::SECOND * $stage->to->epoch) : $to;
+            if ($end > $start) {
+                $byStage[$stage->name()] = ($byStage[$stage->name()] ?? 0) + $end - $start;
+            }
+            if ($stage->from->epoch * Line::SECOND >= $to) {
+                break;
+            }
+        }
+    }
+
+    /** @param list<class-string<\Verjuicer\Core\Event\Detail>> $kinds */
+    private function areAll(int $from, int $to, array $kinds): bool
+    {
+        foreach ($this->touching($from, $to) as $stage) {
+            if (!$stage->is(...$kinds)) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /** @return \Generator<Stage> */
+    private function touching(int $from, int $to): \Generator
+    {
+        for ($index = max(0, $this->firstFrom($from) - 1); isset($this->timeline->stages[$index]); ++$index) {
+            $stage = $this->timeline->stages[$index];
+            $begins = $stage->from->epoch;
+            if ($begins > $from && $begins >= $to) {
+                return;
+            }
+            $lasts = min($to, $stage->to->epoch) - max($from, $begins);
+            if ($begins === $from || $lasts > 0) {
+                yield $stage;
+            }
+        }
+    }
+
+    /** The first stage that begins at this second or later. */
+    private function firstFrom(int $at): int
+    {
+        $low = 0;
+        $high = \count($this->timeline->stages);
+        while ($low < $high) {
+            $middle = ($low + $high) >> 1;
+            if ($this->timeline->stages[$middle]->from->epoch < $at) {
+                $low = $middle + 1;
+            } else {
+                $high = $middle;
+            }
+        }
+
+        return $low;
+    }
+}

@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Zone;
+
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Measure\Threshold;
+
+/** Where temperatures lie to the zone between two limits, and how long a straight line is strictly within it; all of it in integers. */
+final readonly class ZoneSide
+{
+    public function __construct(private Threshold $cold, private Threshold $hot)
+    {
+    }
+
+    /** @return int by the limits in its own unit: −1 cold, 0 in the zone, 1 hot */
+    public function of(Temperature $temperature): int
+    {
+        return match (true) {
+            $this->cold->compare($temperature) <= 0 => -1,
+            $this->hot->compare($temperature) >= 0 => 1,
+            default => 0,
+        };
+    }
+
+    /**
+     * The part of the line from one temperature at one second to another at a later one that is strictly within the zone.
+     *
+     * @return array{int, int}|null nanoseconds since 1970; null where none of it is
+     */
+    public function stay(Temperature $one, Temperature $other, int $at, int $atOther): ?array
+    {
+        $isMixed = $one->unit !== $other->unit;
+        $unit = $isMixed ? TemperatureUnit::Fahrenheit : $one->unit;
+        $cold = $this->cold->printedIn($unit)->ninetieths();
+        $hot = $this->hot->printedIn($unit)->ninetieths();
+        $from = $this->level($one, $cold, $hot, $isMixed);
+        $to = $this->level($other, $cold, $hot, $isMixed);
+        if ($from === $to) {
+            return $from > $cold && $from < $hot ? [Line::SECOND * $at, Line::SECOND * $atOther] : null;
+        }
+        [$enters, $leaves] = $from < $to ? [$cold, $hot] : [$hot, $cold];
+        $starts = $this->isBefore($from, $enters, $from < $to) ? self::crossing($at, $atOther, $from, $to, $enters) : Line::SECOND * $at;
+        $ends = $this->isBefore($leaves, $to, $from < $to) ? self::crossing($at, $atOther, $from, $to, $leaves) : Line::SECOND * $atOther;
+
+        return $starts < $ends ? [max(Line::SECOND * $at, $starts), min(Line::SECOND * $atOther, $ends)] : null;
+    }
+
+    /** Ninetieths of a degree; of two units each no lower than the hot limit that it reaches by its own, no higher than the cold one. */
+    private function level(Temperature $temperature, int $cold, int $hot, bool $isMixed): int
+    {
+        $level = $temperature->ninetieths();
+
+        return !$isMixed ? $level : match ($this->of($temperature)) {
+            1 => max($level, $hot),
+            -1 => min($level, $cold),
+            default => $level,
+        };
+    }
+
+    private function isBefore(int $one, int $other, bool $isRising): bool
+    {
+        return $isRising ? $one < $other : $one > $other;
+    }
+
+    /** Nanoseconds since 1970 at which the line has the level, to the nearest; in two steps so that none overflows. */
+    private static function crossing(int $at, int $atOther, int $from, int $to, int $level): int
+    {
+        [$rise, $way] = $to > $from ? [$to - $from, $level - $from] : [$from - $to, $from - $level];
+        $product = $way * ($atOther - $at);
+        $whole = intdiv($product, $rise);
+        $rest = $product - $whole * $rise;
+
+        return Line::SECOND * ($at + $whole) + intdiv(2 * Line::SECOND * $rest + $rise, 2 * $rise);
+    }
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Event;
+
+use Verjuicer\Core\Json\Fields;
+
+/** Reads what an event of a kind says beyond its envelope. */
+final readonly class DetailReader
+{
+    /** @return Detail|null null where something of the open format is wrong or missing; the problems say what */
+    public static function read(Kind $kind, Fields $fields): ?Detail
+    {
+        $values = [];
+        $isWhole = true;
+        foreach ($kind->fields as $name => $field) {
+            $values[$name] = $field->isOurs() ? FieldValue::readOurs($field, $fields) : FieldValue::read($field, $fields);
+            $isWhole = $isWhole && ($values[$name] !== null || !$field->isRequired);
+        }
+
+        return $isWhole ? $kind->make($values) : null;
+    }
+}

@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Event\Kinds;
+
+use Verjuicer\Core\Event\EndsBatch;
+use Verjuicer\Core\Event\EventKind;
+use Verjuicer\Core\Event\Input;
+use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Food\NoteStep;
+
+/** The record is closed. */
+#[EventKind('close', offered: ['serve' => 10, 'discard' => 10, 'close' => 10])]
+final readonly class Close implements EndsBatch
+{
+    public function __construct(
+        #[Says(isOurs: true, input: Input::Carried)] public ?NoteStep $step = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?string $mixedInto = null,
+    ) {
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Event\Kinds;
+
+use Verjuicer\Core\Event\EndsBatch;
+use Verjuicer\Core\Event\EventKind;
+use Verjuicer\Core\Event\Saying;
+use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Food\DiscardReason;
+use Verjuicer\Core\Measure\Weight;
+
+/** Thrown away or given away, all of it; the reason is the event's own. */
+#[EventKind(
+    'discard',
+    sayings: [new Saying('discard', words: 'reason')],
+    offered: [
+        '' => 90, 'received' => 90, 'thaw' => 90, 'cold_hold' => 90, 'freeze' => 90, 'prep' => 90,
+        'cook' => 90, 'rest' => 90, 'hot_hold' => 90, 'cool' => 90, 'reheat' => 90, 'time_control' => 90,
+    ],
+)]
+final readonly class Discard implements EndsBatch
+{
+    public function __construct(
+        #[Says(isOurs: true)] public ?DiscardReason $why = null,
+        #[Says(isOurs: true)] public ?Weight $weightKg = null,
+    ) {
+    }
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Event\Kinds;
+
+use Verjuicer\Core\Event\BeginsStage;
+use Verjuicer\Core\Event\EventKind;
+use Verjuicer\Core\Event\Saying;
+use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Food\Holding;
+
+/** Held hot. */
+#[EventKind(
+    'hot_hold',
+    sayings: [new Saying('hold', words: 'place')],
+    offered: ['cook' => 70, 'rest' => 10, 'reheat' => 10],
+)]
+final readonly class HotHold implements BeginsStage
+{
+    public function __construct(
+        public ?string $place = null,
+        #[Says(isOurs: true, among: [
+            Holding::Cabinet, Holding::SteamTable, Holding::ChafingDish, Holding::Carrier,
+        ])] public ?Holding $holding = null,
+        #[Says(isOurs: true)] public bool $covered = false,
+    ) {
+    }
+}

@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Event\Kinds;
+
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\EventKind;
+use Verjuicer\Core\Event\Input;
+use Verjuicer\Core\Event\Saying;
+use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Food\NoteStep;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Measure\Weight;
+
+/** A remark; it decides nothing. */
+#[EventKind('note', sayings: [new Saying('note', words: 'text')], isMarked: true)]
+final readonly class Note implements Detail
+{
+    public function __construct(
+        public ?string $text = null,
+        #[Says(isOurs: true)] public ?Instant $readyBy = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?NoteStep $step = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?Weight $totalKg = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?Weight $leftKg = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?Weight $lostKg = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?Weight $weightKg = null,
+        #[Says(isOurs: true, input: Input::Carried, most: 1000)] public ?int $depthMm = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?string $mixedFrom = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?LocalDate $useBy = null,
+    ) {
+    }
+}

@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Event\Kinds;
+
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\EventKind;
+use Verjuicer\Core\Event\Saying;
+use Verjuicer\Core\Event\Tap;
+
+/** A bought package was opened: its days count from here. */
+#[EventKind(
+    'opened',
+    sayings: [new Saying('open')],
+    taps: [new Tap(['', 'received', 'cold_hold'], 60)],
+    isMarked: true,
+)]
+final readonly class Opened implements Detail
+{
+}

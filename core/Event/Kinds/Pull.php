@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Event\Kinds;
+
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\EventKind;
+use Verjuicer\Core\Event\Saying;
+use Verjuicer\Core\Event\Tap;
+
+/** Pulled or chopped: from here it is one mass. */
+#[EventKind('pull', sayings: [new Saying('pull')], taps: [new Tap(['rest', 'hot_hold'], 40)], isMarked: true)]
+final readonly class Pull implements Detail
+{
+}

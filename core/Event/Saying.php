@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Event;
+
+/** One way to say a kind in the log line; the word itself is in the translations, under `line.verb.` and this key. */
+final readonly class Saying
+{
+    /**
+     * @param string|null           $words  the field that takes the words after it, `reason` for the event's own
+     * @param string|null           $number the field that takes the number after it
+     * @param array<string, string> $sets   fields it says by itself, in the words of the open format
+     */
+    public function __construct(public string $key, public ?string $words = null, public ?string $number = null, public array $sets = [])
+    {
+    }
+}

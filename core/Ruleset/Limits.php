@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Ruleset;
+
+/** Where cold ends and hot begins. */
+final readonly class Limits implements RulePart
+{
+    /**
+     * @param CitedThreshold $receivedCold   at the door
+     * @param CitedThreshold $receivedFrozen at the door, of what came frozen
+     * @param CitedThreshold $receivedHot    at the door, of what was made ready to eat and came hot
+     * @param CitedThreshold $hotRoast       for a roast cooked by the low rows of the roast table
+     */
+    private function __construct(
+        public CitedThreshold $receivedCold,
+        public CitedThreshold $receivedFrozen,
+        public CitedThreshold $receivedHot,
+        public CitedThreshold $cold,
+        public CitedThreshold $hot,
+        public CitedThreshold $hotRoast,
+    ) {
+    }
+
+    public static function key(): string
+    {
+        return 'limits';
+    }
+
+    public static function read(RuleFields $fields): self
+    {
+        return new self(
+            receivedCold: $fields->citedThreshold('received_cold'),
+            receivedFrozen: $fields->citedThreshold('received_frozen'),
+            receivedHot: $fields->citedThreshold('received_hot'),
+            cold: $fields->citedThreshold('cold'),
+            hot: $fields->citedThreshold('hot'),
+            hotRoast: $fields->citedThreshold('hot_roast'),
+        );
+    }
+}

@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Book\Exchange;
+
+/** What a file holds. */
+enum ImportKind: string
+{
+    case Records = 'records';
+    case Tables = 'tables';
+    case Logger = 'logger';
+}

@@ -1,0 +1,278 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Door\Demo;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\Clock;
+use Symfony\Component\Clock\MockClock;
+use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Catalogue\Holding\HoldUnit;
+use Verjuicer\App\Catalogue\Pit\Pit;
+use Verjuicer\App\Catalogue\Product\Product;
+use Verjuicer\App\Catalogue\Product\Products;
+use Verjuicer\App\Catalogue\Recipe\Recipe;
+use Verjuicer\App\Catalogue\Recipe\RecipeKind;
+use Verjuicer\App\Catalogue\Supplier\Supplier;
+use Verjuicer\App\Catalogue\Thermometer\Thermometer;
+use Verjuicer\App\Catalogue\Thermometer\ThermometerKind;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Batch\BatchPlan;
+use Verjuicer\App\Ledger\Check\ThermometerChecks;
+use Verjuicer\App\Ledger\Log\Ledger;
+use Verjuicer\App\Ledger\Log\SiteLog;
+use Verjuicer\App\Ledger\Lot\Lot;
+use Verjuicer\App\Ledger\Opening\NewBatches;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Projection\Projections;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\People\Role;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Work\Entry\Draft;
+use Verjuicer\App\Work\Entry\EntryLine;
+use Verjuicer\App\Work\Entry\RecordEntry;
+use Verjuicer\App\Work\Pit\PitEntries;
+use Verjuicer\App\Work\Portion\PortionRow;
+use Verjuicer\App\Work\Portion\Portions;
+use Verjuicer\Core\Event\Kinds\Note;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Pit\PitSign;
+use Verjuicer\Core\Thermal\BoilingPoint;
+
+/** Loads a made-up kitchen the way a real one comes about: entry by entry, each with the clock at its moment. */
+final class StoryLoader
+{
+    private const SECONDS_TO_LOG = 20;
+
+    private ?Instant $loadedAt = null;
+
+    public function __construct(
+        private readonly Connection $connection,
+        private readonly EntityManagerInterface $entities,
+        private readonly UserPasswordHasherInterface $hasher,
+        private readonly Ledger $ledger,
+        private readonly NewBatches $newBatches,
+        private readonly Batches $batches,
+        private readonly Projections $projections,
+        private readonly Products $products,
+        private readonly ThermometerChecks $checks,
+        private readonly PitEntries $pits,
+        private readonly SiteLog $siteLog,
+        private readonly EntryLine $line,
+        private readonly RecordEntry $entry,
+        private readonly Portions $portions,
+        private readonly Now $now,
+    ) {
+    }
+
+    public function load(Story $story): Site
+    {
+        $clock = Clock::get();
+        $this->loadedAt = $this->now->instant();
+        try {
+            $site = $this->connection->transactional(fn (): Site => $this->loaded($story));
+        } finally {
+            Clock::set($clock);
+        }
+        $this->projections->rebuild();
+
+        return $site;
+    }
+
+    private function loaded(Story $story): Site
+    {
+        $site = new Site($story->site, $story->timezone, $story->unit, $story->elevationM, $story->ruleSet);
+        $site->hasAdvisory = true;
+        $this->entities->persist($site);
+        $people = $this->loadPeople($story, $site);
+        $products = $this->products->addCatalogue($site);
+        foreach ($story->recipes as [$name, $kind, $dose, $ingredients]) {
+            $parts = array_map(static fn (array $one): array => [
+                'name' => $one[0],
+                'parts' => $one[1],
+                'cents_per_kg' => $one[2],
+                'allergens' => $one[3],
+            ], $ingredients);
+            $this->entities->persist(new Recipe($site, $name, RecipeKind::from($kind), $dose, $parts));
+        }
+        foreach ($story->holdUnits as [$name, $kind, $minutes]) {
+            $this->entities->persist(new HoldUnit($site, $name, $kind, $minutes));
+        }
+        $this->entities->flush();
+        $this->ledger->write($site, function () use ($story, $site, $people, $products): void {
+            $this->loadThermometers($story, $site, $people);
+            $this->loadPits($story, $site, $people);
+            $lots = $this->loadLots($story, $site, $people, $products);
+            foreach ($story->batches as [$tag, $product, $pieces, $grams, $lot, $wanted, $entries]) {
+                $plan = new BatchPlan($products[$product], $tag, $pieces, $grams);
+                $this->loadBatch($plan, $lot === null ? null : $lots[$lot], $wanted, $entries, $people);
+            }
+            foreach ($story->divisions as [$tag, $minutes, $login, $portions, $entries]) {
+                $this->divide($this->tagged($site, $tag), $people[$login], $minutes, $portions);
+                foreach ($entries as [$portion, $later, $by, $entry]) {
+                    $this->keep($this->tagged($site, $portion), $people[$by], $later, $entry);
+                }
+            }
+        });
+
+        return $site;
+    }
+
+    /** @return array<string, Account> by login */
+    private function loadPeople(Story $story, Site $site): array
+    {
+        $people = [];
+        foreach ($story->people as [$login, $name, $initials, $role]) {
+            $people[$login] = $account = new Account($site, $login, $name, $initials, Role::from($role));
+            $account->setHashedPassword($this->hasher->hashPassword($account, $story->password));
+            $this->entities->persist($account);
+        }
+
+        return $people;
+    }
+
+    /** @param array<string, Account> $people */
+    private function loadThermometers(Story $story, Site $site, array $people): void
+    {
+        $boiling = BoilingPoint::atElevation($site->elevationM ?? 0, $site->unit);
+        foreach ($story->thermometers as $label => [$kind, $serial, $measures, $holder]) {
+            $thermometer = new Thermometer($site, $label, ThermometerKind::from($kind), $serial, $measures, $holder);
+            $this->entities->persist($thermometer);
+            $this->entities->flush();
+            foreach ($story->checks[$label] ?? [] as [$minutes, $method, $read]) {
+                $expected = $method === 'ice' ? Temperature::ofTenths(320, $site->unit) : $boiling;
+                $at = $this->writtenDown($minutes);
+                $this->checks->add(Uuid::v7(), $thermometer, $people['mara'], $at, $method, $expected, Temperature::fahrenheit((string) $read));
+            }
+        }
+    }
+
+    /** @param array<string, Account> $people */
+    private function loadPits(Story $story, Site $site, array $people): void
+    {
+        foreach ($story->pits as [$name, $kind, $capacity]) {
+            $pit = new Pit($site, $name, $kind, $capacity);
+            $this->entities->persist($pit);
+            $this->entities->flush();
+            foreach ($story->pitLog[$name] ?? [] as [$minutes, $login, $sign, $degrees]) {
+                $temp = $degrees === null ? null : Temperature::fahrenheit((string) $degrees);
+                $at = $this->writtenDown($minutes);
+                $this->pits->write(Uuid::v7(), $pit, $people[$login], $at, PitSign::from($sign), $temp, '');
+            }
+        }
+    }
+
+    /**
+     * @param list<array{int, string, string}> $entries
+     * @param array<string, Account>           $people
+     */
+    private function loadBatch(BatchPlan $plan, ?Lot $lot, ?int $wanted, array $entries, array $people): void
+    {
+        [$minutes, $login] = $entries[0];
+        $at = $this->writtenDown($minutes);
+        $batch = $this->newBatches->begin(Uuid::v7(), $people[$login], $plan, $lot, $at);
+        if ($wanted !== null) {
+            $note = new Note(readyBy: $this->moment($wanted));
+            $this->entry->keep($batch, $people[$login], true, new Draft(Uuid::v7(), $note, $at));
+        }
+        foreach ($entries as [$minutes, $login, $entry]) {
+            $this->keep($batch, $people[$login], $minutes, $entry);
+        }
+    }
+
+    /** @param list<array{int, int, string, int|null}> $portions tag, grams, container, mm deep */
+    private function divide(Batch $batch, Account $by, int $minutes, array $portions): void
+    {
+        $at = $this->writtenDown($minutes);
+        $rows = array_map(static fn (array $one): PortionRow => new PortionRow(Uuid::v7(), ...$one), $portions);
+        $this->portions->divide(Uuid::v7(), $batch, $by, $at, $rows, 0, 0, '');
+    }
+
+    private function tagged(Site $site, int $tag): Batch
+    {
+        return $this->batches->tagged($site, $tag) ?? throw new \LogicException(\sprintf('The story has no open batch %d.', $tag));
+    }
+
+    /** @param string $entry as in the log line, without the tag */
+    private function keep(Batch $batch, Account $by, int $minutes, string $entry): void
+    {
+        $this->goTo($this->moment($minutes));
+        $line = $batch->tag.(str_starts_with($entry, '.') ? '' : ' ').$entry;
+        $draft = $this->line->parse($line, $batch->site, Uuid::v7())->draft;
+        $this->writtenDown($minutes);
+        $this->entry->keep($batch, $by, true, $draft);
+    }
+
+    /**
+     * @param array<string, Account> $people
+     * @param array<string, Product> $products
+     *
+     * @return array<string, Lot> by number
+     */
+    private function loadLots(Story $story, Site $site, array $people, array $products): array
+    {
+        $suppliers = [];
+        foreach (array_unique(array_column($story->lots, 2)) as $name) {
+            $this->entities->persist($suppliers[$name] = new Supplier($site, $name));
+        }
+        $lots = [];
+        foreach ($story->lots as $row) {
+            [$minutes, $login, $supplier, $product, $number, $pieces, $grams, $cents] = $row;
+            [, , , , , , , , $degrees, $isFrozen, $thermometer, $days, $isAccepted, $reason, $moves] = $row;
+            $at = $this->writtenDown($minutes);
+            $lots[$number] = $lot = new Lot(
+                Uuid::v7(),
+                $site,
+                Uuid::v5($site->id, $supplier.$minutes),
+                $suppliers[$supplier],
+                $products[$product],
+                $number,
+                $pieces,
+                $grams,
+                $cents,
+                $isFrozen,
+                $degrees === null ? null : Temperature::fahrenheit((string) $degrees),
+                $thermometer,
+                new \DateTimeImmutable($at->plus(Span::ofHours(24 * $days))->rfc3339()),
+                $isAccepted,
+                $reason,
+                new \DateTimeImmutable($at->rfc3339()),
+                new \DateTimeImmutable($this->now->instant()->rfc3339()),
+                $people[$login],
+            );
+            $this->entities->persist($lot);
+            $this->entities->flush();
+            foreach ($moves as [$moved, $type, $place]) {
+                $this->siteLog->add(Uuid::v7(), 'lot', $lot->id, $people[$login], $this->writtenDown($moved), $type, ['place' => $place]);
+            }
+        }
+
+        return $lots;
+    }
+
+    private function moment(int $minutes): Instant
+    {
+        \assert($this->loadedAt !== null, 'a story is being loaded');
+
+        return $this->loadedAt->plus(Span::ofMinutes($minutes));
+    }
+
+    /** Sets the clock to a little later, as when it was written down. @return Instant when it happened */
+    private function writtenDown(int $minutes): Instant
+    {
+        $this->goTo($this->moment($minutes)->plus(Span::ofSeconds(self::SECONDS_TO_LOG)));
+
+        return $this->moment($minutes);
+    }
+
+    private function goTo(Instant $instant): void
+    {
+        Clock::set(new MockClock($instant->rfc3339()));
+    }
+}

@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Log;
+
+use Doctrine\DBAL\Connection;
+use Verjuicer\App\Ledger\Batch\Batch;
+
+/** Where and with what a batch was read last: what an entry that does not say so is taken to mean. */
+final readonly class LastReadings
+{
+    public function __construct(private Connection $connection)
+    {
+    }
+
+    /** The thermometer this batch was last read with, unless it was retired since. */
+    public function thermometer(Batch $batch): ?string
+    {
+        $label = $this->connection->fetchOne(<<<'SQL'
+            SELECT t.label FROM event e
+            JOIN thermometer t ON t.site_id = ? AND t.label = e.members->>'thermometer' AND t.retired_at IS NULL
+            WHERE e.batch_id = ? AND e.type = 'reading' ORDER BY e.seq DESC LIMIT 1
+            SQL, [$batch->site->id->toRfc4122(), $batch->id->toRfc4122()]);
+
+        return \is_string($label) ? $label : null;
+    }
+
+    /** @return list<array{piece: int, spot: string}> where the pieces were read, the latest reading first, each place once */
+    public function places(Batch $batch): array
+    {
+        $shared = SharedEvents::of($batch);
+
+        /** @var list<array{piece: int, spot: string}> */
+        return $this->connection->fetchAllAssociative(<<<SQL
+            SELECT (e.members->>'piece')::int AS piece, e.members->>'spot' AS spot FROM event e
+            WHERE ($shared->condition) AND e.type = 'reading'
+              AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
+            GROUP BY 1, 2 ORDER BY max(e.at) DESC, max(e.seq) DESC
+            SQL, $shared->parameters);
+    }
+}

@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Log;
+
+use Doctrine\DBAL\Connection;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Site\Site\Site;
+
+/**
+ * One writer a site at a time: everything recorded together is kept together, under one lock, and followed once it is committed.
+ * A write within a write is part of it.
+ */
+final class Ledger
+{
+    private int $depth = 0;
+
+    /** @var array<string, true> ids of batches */
+    private array $changed = [];
+
+    public function __construct(
+        private readonly Connection $connection,
+        private readonly SiteChain $chain,
+        private readonly Follower $follower,
+    ) {
+    }
+
+    /**
+     * @template T
+     *
+     * @param \Closure(): T $write
+     *
+     * @return T
+     */
+    public function write(Site $site, \Closure $write): mixed
+    {
+        if ($this->depth > 0) {
+            return $write();
+        }
+        ++$this->depth;
+        try {
+            $result = $this->connection->transactional(function () use ($site, $write): mixed {
+                $this->chain->lock($site);
+                $result = $write();
+                $changed = array_keys($this->changed);
+                if ($changed !== []) {
+                    $this->follower->mark($site->id->toRfc4122(), $changed);
+                }
+
+                return $result;
+            });
+            $changed = array_keys($this->changed);
+        } finally {
+            --$this->depth;
+            $this->changed = [];
+        }
+        if ($changed !== []) {
+            $this->follower->follow($site->id->toRfc4122(), $changed);
+        }
+
+        return $result;
+    }
+
+    /** Says, within a write, that something of a batch changed. */
+    public function changed(Batch|string $batch): void
+    {
+        $this->changed[$batch instanceof Batch ? $batch->id->toRfc4122() : $batch] = true;
+    }
+}

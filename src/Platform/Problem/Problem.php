@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Platform\Problem;
+
+use Symfony\Component\Translation\TranslatableMessage;
+
+/** What somebody asked for cannot be done as it stands. It says what to do instead, and what was typed comes back. */
+abstract class Problem extends \DomainException
+{
+    /**
+     * @param string                $key    of the sentence that says what to do
+     * @param array<string, string> $values of the sentence
+     * @param string                $field  that it is about; `form` where it is about all of it
+     */
+    final protected function __construct(
+        public readonly string $key,
+        public readonly array $values = [],
+        public readonly string $field = 'form',
+    ) {
+        parent::__construct($key);
+    }
+
+    public function sentence(): TranslatableMessage
+    {
+        return new TranslatableMessage($this->key, $this->values);
+    }
+
+    /** The HTTP status it is answered with. */
+    public function status(): int
+    {
+        return 422;
+    }
+
+    /** What was typed, as far as it is quoted in a sentence. */
+    protected static function quoted(string $given): string
+    {
+        return mb_substr(mb_scrub($given), 0, 20);
+    }
+}

@@ -1,0 +1,132 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Projection\Lane;
+
+use Doctrine\DBAL\Connection;
+use Psr\Log\LoggerInterface;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Projection\Projections;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Instant;
+
+/**
+ * The lanes of the board. They are brought up to date before they are read; one of an older shape is made anew when it is met, and one that
+ * cannot be read is left out and named, so that it takes no page down.
+ */
+final readonly class Lanes
+{
+    private const COLUMNS = <<<'SQL'
+        s.batch_id, b.tag, b.code, b.product_name, coalesce(l.version, 0) AS version, l.ended_at IS NOT NULL AS has_ended, l.verdict, l.facts, s.shape, s.problem
+        SQL;
+    private const TABLES = 'projection_state s JOIN batch b ON b.id = s.batch_id LEFT JOIN board_lane l ON l.batch_id = s.batch_id';
+
+    public function __construct(
+        private Connection $connection,
+        private Projections $projections,
+        private LoggerInterface $logger,
+    ) {
+    }
+
+    /** The open batches, by tag; with those that ended but still ask for an action. */
+    public function open(Site $site): LaneList
+    {
+        $this->projections->bringUpToDate($site);
+
+        return $this->read(
+            's.site_id = ? AND (EXISTS (SELECT 1 FROM open_tag o WHERE o.batch_id = s.batch_id) OR l.ended_at IS NOT NULL AND l.has_open_action)',
+            [$site->id->toRfc4122()],
+            'b.tag, b.code',
+        );
+    }
+
+    /** Grows with every change of any lane of the site. */
+    public function version(Site $site): int
+    {
+        $this->projections->bringUpToDate($site);
+        $version = $this->connection->fetchOne('SELECT max(version) FROM board_lane WHERE site_id = ?', [$site->id->toRfc4122()]);
+
+        return \is_int($version) ? $version : 0;
+    }
+
+    /** The lane of one batch, open or ended; null while it cannot be made. */
+    public function of(Batch $batch): ?Lane
+    {
+        $this->projections->bringUpToDate($batch->site);
+
+        return $this->read('s.batch_id = ?', [$batch->id->toRfc4122()], 'b.tag')->lanes[0] ?? null;
+    }
+
+    /** The batches that ended from this moment on, the latest first. */
+    public function endedSince(Site $site, Instant $since, int $most): LaneList
+    {
+        return $this->read(
+            's.site_id = ? AND l.ended_at >= ? AND NOT l.has_open_action',
+            [$site->id->toRfc4122(), $since->rfc3339()],
+            'l.ended_at DESC, b.tag LIMIT '.$most,
+        );
+    }
+
+    /** Says that something beside the record of a batch changed what is shown of it. */
+    public function touch(Batch $batch): void
+    {
+        $this->connection->executeStatement(
+            "UPDATE board_lane SET version = nextval('board_version') WHERE batch_id = ?",
+            [$batch->id->toRfc4122()],
+        );
+    }
+
+    /** @param list<string> $parameters */
+    private function read(string $where, array $parameters, string $order): LaneList
+    {
+        $columns = self::COLUMNS;
+        $sql = "SELECT $columns FROM ".self::TABLES." WHERE $where ORDER BY $order";
+        $rows = $this->rows($sql, $parameters);
+        $shape = $this->projections->shape();
+        $isOlder = false;
+        foreach ($rows as $row) {
+            if ($row['shape'] !== $shape && $row['problem'] === null) {
+                $this->projections->make($row['batch_id']);
+                $isOlder = true;
+            }
+        }
+        $lanes = $unreadable = [];
+        foreach ($isOlder ? $this->rows($sql, $parameters) : $rows as $row) {
+            $lane = $this->unpacked($row);
+            if ($lane === null) {
+                $unreadable[] = new UnreadableLane($row['batch_id'], $row['tag'], $row['product_name']);
+            } else {
+                $lanes[] = $lane;
+            }
+        }
+
+        return new LaneList($lanes, $unreadable);
+    }
+
+    /**
+     * @param list<string> $parameters
+     *
+     * @return list<array{batch_id: string, tag: int, code: string, product_name: string, version: int, has_ended: bool, verdict: string|null, facts: string|null, shape: string, problem: string|null}>
+     */
+    private function rows(string $sql, array $parameters): array
+    {
+        /** @var list<array{batch_id: string, tag: int, code: string, product_name: string, version: int, has_ended: bool, verdict: string|null, facts: string|null, shape: string, problem: string|null}> */
+        return $this->connection->fetchAllAssociative($sql, $parameters);
+    }
+
+    /** @param array{batch_id: string, tag: int, code: string, product_name: string, version: int, has_ended: bool, verdict: string|null, facts: string|null, shape: string, problem: string|null} $row */
+    private function unpacked(array $row): ?Lane
+    {
+        if ($row['verdict'] === null || $row['facts'] === null) {
+            return null;
+        }
+        try {
+            return LaneFacts::unpack(['verdict' => $row['verdict'], 'facts' => $row['facts']] + $row);
+        } catch (\Throwable $problem) {
+            $this->logger->error('The lane of batch {batch} cannot be read.', ['batch' => $row['batch_id'], 'exception' => $problem]);
+
+            return null;
+        }
+    }
+}

@@ -1,0 +1,171 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Projection;
+
+use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Psr\Log\LoggerInterface;
+use Symfony\Component\DependencyInjection\Attribute\AsAlias;
+use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
+use Symfony\Component\Messenger\MessageBusInterface;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Ledger\Assessment\Assessments;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Log\Follower;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\Site\Site;
+
+/**
+ * Keeps the read tables up to date. A change in the ledger is noted in its transaction (`head` grows); after the commit, without any lock
+ * an entry waits for, the batch is judged once and all tables are written from that (`made` follows). What could not be made stays noted,
+ * is reported, and never stands in the way of an entry or a page.
+ */
+#[AsAlias(Follower::class)]
+final readonly class Projections implements Follower
+{
+    /** As many are made at once, by whoever changed them; more are left to the worker. */
+    private const AT_ONCE = 12;
+
+    /** @param iterable<Projection> $projections */
+    public function __construct(
+        private Connection $connection,
+        private EntityManagerInterface $entities,
+        private Assessments $assessments,
+        #[AutowireIterator(Projection::class)]
+        private iterable $projections,
+        private MessageBusInterface $bus,
+        private LoggerInterface $logger,
+        private Now $now,
+    ) {
+    }
+
+    public function mark(string $siteId, array $batchIds): void
+    {
+        $this->connection->executeStatement(<<<'SQL'
+            WITH RECURSIVE touched AS (
+                SELECT b.id FROM batch b WHERE b.id IN (:ids)
+                UNION SELECT p.id FROM batch p JOIN touched t ON p.parent_id = t.id
+            )
+            INSERT INTO projection_state (batch_id, site_id, head) SELECT id, :site, 1 FROM touched
+            ON CONFLICT (batch_id) DO UPDATE SET head = projection_state.head + 1, problem = NULL
+            SQL, ['ids' => $batchIds, 'site' => $siteId], ['ids' => ArrayParameterType::STRING]);
+    }
+
+    public function follow(string $siteId, array $batchIds): void
+    {
+        try {
+            if (\count($batchIds) > self::AT_ONCE || !$this->catchUp($siteId)) {
+                $this->bus->dispatch(new CatchUp($siteId));
+            }
+        } catch (\Throwable $problem) {
+            $this->logger->error('The read tables of site {site} were not brought up to date.', ['site' => $siteId, 'exception' => $problem]);
+        }
+    }
+
+    /**
+     * Makes anew every open batch that changed, or whose verdict time alone may have changed. Whoever shows a verdict calls it first:
+     * "running" must not outlive its limit. Of the ended ones a few; `pending` says whether more are left.
+     */
+    public function bringUpToDate(Site $site): void
+    {
+        $this->catchUp($site->id->toRfc4122());
+    }
+
+    /** How many batches of a site are shown as they were: a change of theirs is not worked in yet, or could not be. */
+    public function pending(Site $site): int
+    {
+        $count = $this->connection->fetchOne(
+            'SELECT count(*) FROM projection_state WHERE site_id = ? AND made < head',
+            [$site->id->toRfc4122()],
+        );
+
+        return \is_int($count) ? $count : 0;
+    }
+
+    /**
+     * @param int|null $most of the ended batches; null for all of them
+     *
+     * @return bool whether nothing is left to do
+     */
+    public function catchUp(string $siteId, ?int $most = self::AT_ONCE): bool
+    {
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn(<<<'SQL'
+            SELECT s.batch_id FROM projection_state s JOIN open_tag o ON o.batch_id = s.batch_id
+            WHERE s.site_id = :site AND s.problem IS NULL AND (s.made < s.head OR s.next_turn < :now)
+            SQL, ['site' => $siteId, 'now' => $this->now->instant()->rfc3339()]);
+        array_map($this->make(...), $ids);
+        /** @var list<string> $others */
+        $others = $this->connection->fetchFirstColumn(
+            'SELECT batch_id FROM projection_state WHERE site_id = ? AND made < head AND problem IS NULL LIMIT ?',
+            [$siteId, ($most ?? \PHP_INT_MAX - 1) + 1],
+        );
+        array_map($this->make(...), $most === null ? $others : \array_slice($others, 0, $most));
+
+        return $most === null || \count($others) <= $most;
+    }
+
+    /** Makes the tables of one batch anew; what goes wrong is noted with it. */
+    public function make(string $batchId): void
+    {
+        $head = $this->connection->fetchOne('SELECT head FROM projection_state WHERE batch_id = ?', [$batchId]);
+        $batch = $this->entities->find(Batch::class, Uuid::fromString($batchId));
+        if (!\is_int($head) || $batch === null) {
+            return;
+        }
+        try {
+            $assessment = $this->assessments->of($batch);
+            $turn = $assessment->timeline->hasEnded() ? null : $assessment->nextTurn;
+            $this->connection->transactional(function () use ($batch, $batchId, $head, $assessment, $turn): void {
+                // Whoever was slower and knew less does not write over it.
+                $isNewest = $this->connection->executeStatement(
+                    'UPDATE projection_state SET made = ?, shape = ?, next_turn = ?, problem = NULL WHERE batch_id = ? AND made <= ?',
+                    [$head, $this->shape(), $turn?->rfc3339(), $batchId, $head],
+                ) === 1;
+                foreach ($isNewest ? $this->projections : [] as $projection) {
+                    $projection->write($batch, $assessment);
+                }
+            });
+        } catch (\Throwable $problem) {
+            $this->logger->error('Batch {batch} could not be shown on the board.', ['batch' => $batchId, 'exception' => $problem]);
+            $this->connection->executeStatement(
+                'UPDATE projection_state SET problem = ?, next_turn = NULL WHERE batch_id = ?',
+                [mb_substr($problem->getMessage(), 0, 500), $batchId],
+            );
+        }
+    }
+
+    /** Makes everything anew. @return int how many batches */
+    public function rebuild(bool $onlyOfOtherShape = false): int
+    {
+        $this->connection->executeStatement(
+            'INSERT INTO projection_state (batch_id, site_id, head) SELECT id, site_id, 1 FROM batch ON CONFLICT (batch_id) DO NOTHING',
+        );
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn(
+            'SELECT s.batch_id FROM projection_state s JOIN batch b ON b.id = s.batch_id WHERE NOT ? OR s.shape <> ? ORDER BY b.begun_at, b.id',
+            [$onlyOfOtherShape ? 'true' : 'false', $this->shape()],
+        );
+        foreach ($ids as $id) {
+            $this->make($id);
+            $this->entities->clear();
+        }
+
+        return \count($ids);
+    }
+
+    /** The shapes of all tables together: rows that were made in others are made anew when they are met. */
+    public function shape(): string
+    {
+        $shapes = [];
+        foreach ($this->projections as $projection) {
+            $shapes[] = $projection->shape();
+        }
+        sort($shapes);
+
+        return implode(', ', $shapes);
+    }
+}

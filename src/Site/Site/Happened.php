@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Site\Site;
+
+use Symfony\Contracts\Translation\TranslatorInterface;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Measure\Span;
+
+/**
+ * When something happened, as people say it: "now", "10" for ten minutes ago, "1 h 30", "14:05", "yesterday 22:10", or a whole date and
+ * time on the site's wall. Wherever something can be entered it is said in the same words and within the same limit; nothing is bent.
+ */
+final readonly class Happened
+{
+    private const YEARS = 10;
+    private const DAY = 86_400;
+
+    public function __construct(private Now $now, private TranslatorInterface $translator)
+    {
+    }
+
+    /** @throws NotATime if it cannot be read, lies ahead of now, or longer ago than ten years */
+    public function read(string $given, Site $site): Instant
+    {
+        $now = $this->now->instant();
+        $words = mb_strtolower(trim(mb_scrub($given)));
+        $at = $this->moment($words, $site, $now) ?? throw NotATime::unreadable($given);
+        if ($at->isAfter($now)) {
+            throw NotATime::ahead($given);
+        }
+        if (Span::between($at, $now)->seconds > self::YEARS * 366 * self::DAY) {
+            throw NotATime::tooLongAgo($given);
+        }
+
+        return $at;
+    }
+
+    /** As it is filled in where nobody said otherwise. */
+    public function now(): string
+    {
+        return $this->translator->trans('when.words.now');
+    }
+
+    private function moment(string $words, Site $site, Instant $now): ?Instant
+    {
+        $hour = preg_quote($this->translator->trans('when.words.hour'), '/');
+        $minute = preg_quote($this->translator->trans('when.words.minute'), '/');
+        $yesterday = preg_quote($this->translator->trans('when.words.yesterday'), '/');
+        $ago = static fn (int $hours, int $minutes): Instant => $now->plus(Span::ofMinutes(-60 * $hours - $minutes));
+
+        return match (true) {
+            $words === mb_strtolower($this->now()) => $now,
+            preg_match('/^[-−]?(\d{1,6})(?:\s*'.$minute.')?$/u', $words, $part) === 1 => $ago(0, (int) $part[1]),
+            preg_match('/^[-−]?(\d{1,4})\s*'.$hour.'(?:\s*(\d{1,2})(?:\s*'.$minute.')?)?$/u', $words, $part) === 1 => $ago((int) $part[1], (int) ($part[2] ?? 0)),
+            preg_match('/^([01]?\d|2[0-3])[:.]([0-5]\d)$/', $words, $part) === 1 => $this->onDay(0, $part[1], $part[2], $site, $now),
+            preg_match('/^'.$yesterday.'\s+([01]?\d|2[0-3])[:.]([0-5]\d)$/u', $words, $part) === 1 => $this->onDay(-1, $part[1], $part[2], $site, $now),
+            default => WallTime::parse($words, $site->zone(), $now),
+        };
+    }
+
+    private function onDay(int $days, string $hour, string $minute, Site $site, Instant $now): ?Instant
+    {
+        $day = LocalDate::ofInstant($now, $site->zone())->plusDays($days);
+
+        return WallTime::parse(\sprintf('%s %02d:%s', $day->iso(), (int) $hour, $minute), $site->zone(), $now);
+    }
+}

@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Batch;
+
+use Verjuicer\App\Work\Entry\DetailForm;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Field;
+use Verjuicer\Core\Event\Kind;
+use Verjuicer\Core\Event\Tap;
+
+/** What makes sense next, by the stage a batch is in: what the kinds of events say of themselves. */
+final readonly class NextSteps
+{
+    /** @return list<array{kind: string, fields: list<Field>, asks_reason: bool, has_recipe: bool}> the likeliest first */
+    public static function after(string $stage): array
+    {
+        $offered = array_filter(Catalogue::all(), static fn (Kind $kind): bool => isset($kind->declared->offered[$stage]));
+        usort($offered, static fn (Kind $one, Kind $other): int => $one->declared->offered[$stage] <=> $other->declared->offered[$stage]);
+
+        return array_map(static fn (Kind $kind): array => [
+            'kind' => $kind->name(),
+            'fields' => DetailForm::fields($kind),
+            'asks_reason' => DetailForm::asksReason($kind),
+            'has_recipe' => isset($kind->fields['recipe']),
+        ], $offered);
+    }
+
+    /** @return list<string> what takes one tap and nothing else: "wrap/with/paper" */
+    public static function taps(string $stage): array
+    {
+        $taps = [];
+        foreach (Catalogue::all() as $kind) {
+            foreach ($kind->declared->taps as $tap) {
+                if (\in_array($stage, $tap->in, true)) {
+                    $taps[self::key($kind, $tap)] = $tap->place;
+                }
+            }
+        }
+        asort($taps);
+
+        return array_keys($taps);
+    }
+
+    /** @return array{Kind, Tap}|null what a tap is */
+    public static function tapped(string $key): ?array
+    {
+        foreach (Catalogue::all() as $kind) {
+            foreach ($kind->declared->taps as $tap) {
+                if (self::key($kind, $tap) === $key) {
+                    return [$kind, $tap];
+                }
+            }
+        }
+
+        return null;
+    }
+
+    private static function key(Kind $kind, Tap $tap): string
+    {
+        $key = $kind->name();
+        foreach ($tap->sets as $field => $value) {
+            $key .= '/'.$field.'/'.$value;
+        }
+
+        return $key;
+    }
+}

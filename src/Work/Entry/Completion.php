@@ -1,0 +1,153 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Entry;
+
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\Core\Assess\Check\RawLeftoverCheck;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\Kinds\Action;
+use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\HotHold;
+use Verjuicer\Core\Event\Kinds\Reading;
+use Verjuicer\Core\Food\Holding;
+use Verjuicer\Core\Record\Event;
+
+/**
+ * Fills in what an entry leaves out from what is known of its batch and its kitchen, and refuses what cannot be of it: the spot and the
+ * thermometer read last, oven and set point of a pit, weight and allergens of a recipe, the kind of place that a name stands for.
+ */
+final readonly class Completion
+{
+    public function __construct(private KnownSources $sources)
+    {
+    }
+
+    /**
+     * @param list<Draft> $drafts those that replace an event are whole already
+     *
+     * @return list<Draft>
+     *
+     * @throws EntryProblem if the batch has no such piece or spot, or the site no such pit or recipe
+     */
+    public function of(Batch $batch, array $drafts): array
+    {
+        $known = $this->sources->of($batch);
+        $completed = [];
+        foreach ($drafts as $draft) {
+            $completed[] = $draft->replaces === null ? $draft->with(self::completed($batch, $draft, $known)) : $draft;
+        }
+
+        return $completed;
+    }
+
+    /**
+     * A wrong event with what was changed about it, and all else as it was. What follows from a change follows: another recipe brings its
+     * own allergens, none brings none.
+     *
+     * @param array<string, mixed> $changes by field name
+     *
+     * @throws EntryProblem if the batch has no such piece or spot, or the site no such pit or recipe
+     */
+    public function corrected(Batch $batch, Event $wrong, array $changes): Detail
+    {
+        $known = $this->sources->of($batch);
+        self::requirePiece($batch, $changes);
+        if (isset($changes['spot'])) {
+            $changes['spot'] = $known->spot($changes['spot']);
+        }
+        if (\is_string($changes['pit'] ?? null)) {
+            $changes['pit'] = $known->pit($changes['pit'])->name;
+        }
+        if (\array_key_exists('recipe', $changes)) {
+            $changes['allergens'] = [];
+        }
+        if (\is_string($changes['recipe'] ?? null)) {
+            $changes = self::ofRecipe($batch, $changes['recipe'], $changes + $wrong->kind()->values($wrong->detail), $known);
+        }
+
+        return $wrong->corrected($changes);
+    }
+
+    private static function completed(Batch $batch, Draft $draft, Known $known): Detail
+    {
+        $detail = $draft->detail;
+        $kind = Catalogue::of($detail::class);
+        $values = $kind->values($detail);
+        self::requirePiece($batch, $values);
+        if ($detail instanceof Action && $detail->text === null && $detail->finding !== RawLeftoverCheck::RULE) {
+            throw EntryProblem::noAction();
+        }
+        if (isset($values['spot'])) {
+            $values['spot'] = $draft->isSpotOpen ? $known->usualSpot($values['piece'] ?? 1) : $known->spot($values['spot']);
+        }
+        if ($detail instanceof Reading) {
+            $values['thermometer'] ??= $known->thermometer();
+        }
+        if (\is_string($values['pit'] ?? null)) {
+            $values = self::ofPit($draft, $values['pit'], $values, $known);
+        }
+        if (\is_string($values['recipe'] ?? null)) {
+            $values = self::ofRecipe($batch, $values['recipe'], $values, $known);
+        }
+        if (isset($kind->fields['holding'])) {
+            $values['holding'] ??= self::holding($detail, $values['method'] ?? $values['place'] ?? null, $known);
+        }
+
+        return $kind->make($values);
+    }
+
+    /**
+     * @param array<string, mixed> $values
+     *
+     * @return array<string, mixed>
+     */
+    private static function ofPit(Draft $draft, string $name, array $values, Known $known): array
+    {
+        $pit = $known->pit($name);
+        $values['pit'] = $pit->name;
+        if ($draft->detail instanceof Cook) {
+            $values['oven'] ??= $pit->kind;
+            $values['set'] ??= $known->logOf($pit)->setAt($draft->at);
+        }
+
+        return $values;
+    }
+
+    /**
+     * @param array<string, mixed> $values
+     *
+     * @return array<string, mixed>
+     */
+    private static function ofRecipe(Batch $batch, string $name, array $values, Known $known): array
+    {
+        $recipe = $known->recipe($name);
+        $values['recipe'] = $recipe->name;
+        $values['allergens'] = $recipe->allergens();
+        $values['weight_kg'] ??= $batch->rawGrams === null ? null : $recipe->weightFor($batch->rawGrams * $batch->pieces);
+
+        return $values;
+    }
+
+    /** The kind of place that words name, where they are the name of a unit or of a kind of place and nothing else. */
+    private static function holding(Detail $detail, mixed $words, Known $known): ?Holding
+    {
+        if (!\is_string($words)) {
+            return null;
+        }
+        $unit = $detail instanceof HotHold ? $known->unit($words)?->kind : null;
+
+        return $unit ?? Holding::named($words);
+    }
+
+    /** @param array<string, mixed> $values */
+    private static function requirePiece(Batch $batch, array $values): void
+    {
+        $piece = $values['piece'] ?? null;
+        if (\is_int($piece) && $piece > $batch->pieces) {
+            throw EntryProblem::unknownPiece($piece, $batch->pieces);
+        }
+    }
+}

@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Entry;
+
+use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\Core\Ruleset\Doubt;
+
+/** An entry that is hardly possible: whoever made it is asked once whether it is right. */
+final class Doubtful extends Problem
+{
+    /** @var non-empty-list<Doubt> */
+    public array $doubts;
+
+    /** What it would record, in words. */
+    public string $sentence;
+
+    /** Its place among the entries made together. */
+    public int $index;
+
+    /** @param non-empty-list<Doubt> $doubts */
+    public static function because(array $doubts, string $sentence, int $index): self
+    {
+        $problem = new self('round.doubt', [], 'temp');
+        $problem->doubts = $doubts;
+        $problem->sentence = $sentence;
+        $problem->index = $index;
+
+        return $problem;
+    }
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Entry;
+
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Event;
+
+/** What somebody wants to record of a batch, before it is. */
+final readonly class Draft
+{
+    /**
+     * @param Uuid        $id         made by the client, so that a retry is kept once
+     * @param string|null $replaces   the id of the event it puts right or takes back
+     * @param bool        $isSpotOpen whether it is at a spot nobody named
+     */
+    public function __construct(
+        public Uuid $id,
+        public Detail $detail,
+        public Instant $at,
+        public ?string $reason = null,
+        public ?string $replaces = null,
+        public bool $isSpotOpen = false,
+    ) {
+    }
+
+    /** With what it left open filled in. */
+    public function with(Detail $detail): self
+    {
+        return new self($this->id, $detail, $this->at, $this->reason, $this->replaces);
+    }
+
+    public function event(string $initials): Event
+    {
+        return new Event($this->id->toRfc4122(), $this->at, $initials, $this->detail, $this->replaces, $this->reason);
+    }
+}

@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Entry;
+
+use Verjuicer\App\Catalogue\Holding\HoldUnits;
+use Verjuicer\App\Catalogue\Pit\Pits;
+use Verjuicer\App\Catalogue\Product\Products;
+use Verjuicer\App\Catalogue\Recipe\Recipes;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Log\LastReadings;
+use Verjuicer\App\Ledger\Pit\PitHistory;
+
+/** Where what is known of a batch comes from. */
+final readonly class KnownSources
+{
+    public function __construct(
+        public Products $products,
+        public Pits $pits,
+        public PitHistory $pitHistory,
+        public Recipes $recipes,
+        public HoldUnits $units,
+        public LastReadings $lastReadings,
+    ) {
+    }
+
+    public function of(Batch $batch): Known
+    {
+        return new Known($this, $batch);
+    }
+}

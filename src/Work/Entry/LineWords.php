@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Entry;
+
+use Symfony\Contracts\Translation\TranslatorInterface;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Kind;
+use Verjuicer\Core\Event\Saying;
+
+/** The words of the log line, in the language of the site: what follows a tag and is no temperature. */
+final readonly class LineWords
+{
+    public function __construct(private TranslatorInterface $translator)
+    {
+    }
+
+    /** @return array{Kind, Saying}|null what a word begins */
+    public function verb(string $word): ?array
+    {
+        foreach (Catalogue::all() as $kind) {
+            foreach ($kind->declared->sayings as $saying) {
+                if (\in_array(mb_strtolower($word), $this->words('verb.'.$saying->key), true)) {
+                    return [$kind, $saying];
+                }
+            }
+        }
+
+        return null;
+    }
+
+    /** @return array{string, \BackedEnum}|null the field of a kind that a word is a choice of, and the choice */
+    public function choice(Kind $kind, string $word): ?array
+    {
+        foreach ($kind->fields as $field) {
+            foreach ($field->offered() as $choice) {
+                if (\in_array(mb_strtolower($word), $this->words('choice.'.$field->name.'.'.$choice->value), true)) {
+                    return [$field->name, $choice];
+                }
+            }
+        }
+
+        return null;
+    }
+
+    /** What is usual in a field goes by its key, in whatever language it was said. */
+    public function usual(Kind $kind, string $field, string $words): string
+    {
+        foreach ($kind->fields[$field]->says->usual as $usual) {
+            if (mb_strtolower($words) === mb_strtolower($this->translator->trans('event.usual.'.$usual))) {
+                return $usual;
+            }
+        }
+
+        return $words;
+    }
+
+    /** As it is shown on a form: what is usual in the words of the language. */
+    public function shown(Kind $kind, string $field, string $words): string
+    {
+        $isUsual = \in_array($words, $kind->fields[$field]->says->usual, true);
+
+        return $isUsual ? $this->translator->trans('event.usual.'.$words) : $words;
+    }
+
+    /** @return list<string> in lower case; none where the line has no word for it */
+    private function words(string $key): array
+    {
+        $words = $this->translator->trans($key, domain: 'line');
+
+        return $words === $key ? [] : explode(' ', mb_strtolower($words));
+    }
+}

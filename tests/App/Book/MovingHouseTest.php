@@ -1,0 +1,159 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Book;
+
+use Doctrine\DBAL\DriverManager;
+use PHPUnit\Framework\TestCase;
+use Symfony\Component\Process\Process;
+
+/** The demo is backed up, destroyed and restored; and exported and imported into an empty site: nothing is lost, altered or judged otherwise. */
+final class MovingHouseTest extends TestCase
+{
+    private const ROOT = __DIR__.'/../../..';
+
+    private string $file = '';
+
+    /** @var list<string> */
+    private array $databases = [];
+
+    protected function setUp(): void
+    {
+        $this->file = sys_get_temp_dir().'/verjuicer-'.bin2hex(random_bytes(6)).'.backup';
+    }
+
+    protected function tearDown(): void
+    {
+        @unlink($this->file);
+        foreach ($this->databases as $name) {
+            self::admin("DROP DATABASE IF EXISTS $name");
+        }
+    }
+
+    public function testABackupIsRestoredWholeAndOnlyIntoAnEmptyDatabase(): void
+    {
+        [$status, $said] = $this->console(self::url(), 'verjuicer:backup', $this->file);
+        self::assertSame(0, $status, $said);
+        self::assertMatchesRegularExpression('/SHA-256 [0-9a-f]{64}/', $said);
+        self::assertSame(2, $this->console(self::url(), 'verjuicer:backup', $this->file)[0], 'a backup never overwrites another');
+        self::assertSame(2, $this->console(self::url(), 'verjuicer:restore', $this->file)[0], 'nothing is restored over what is there');
+
+        $restored = $this->database();
+        [$status, $said] = $this->console($restored, 'verjuicer:restore', $this->file);
+        self::assertSame(0, $status, $said);
+        self::assertStringContainsString('all hold', $said);
+        $before = $this->console(self::url(), 'verjuicer:export', 'records', '--login=mara')[1];
+        self::assertSame($before, $this->console($restored, 'verjuicer:export', 'records', '--login=mara')[1]);
+        self::assertStringContainsString('all hold', $this->console($restored, 'verjuicer:verify')[1]);
+
+        // A backup that was tampered with is restored, and found out.
+        $altered = $this->database();
+        $this->console($altered, 'verjuicer:restore', $this->file);
+        $connection = DriverManager::getConnection(self::parameters($altered));
+        $connection->executeStatement("SET session_replication_role = replica; UPDATE event SET initials = 'XX' WHERE type = 'cook'");
+        $connection->close();
+        [$status, $said] = $this->console($altered, 'verjuicer:verify');
+        self::assertSame(1, $status);
+        self::assertStringContainsString('was altered', $said);
+
+        file_put_contents($this->file, substr((string) file_get_contents($this->file), 0, 4000));
+        [$status] = $this->console($this->database(), 'verjuicer:restore', $this->file);
+        self::assertSame(1, $status, 'half a backup is none');
+    }
+
+    public function testAnExportIsImportedIntoAnEmptySiteAndJudgedTheSame(): void
+    {
+        $records = $this->console(self::url(), 'verjuicer:export', 'records', '--login=mara')[1];
+        file_put_contents($this->file, $records);
+        $empty = $this->database();
+        [$status, $said] = $this->console($empty, 'doctrine:migrations:migrate', '--no-interaction');
+        self::assertSame(0, $status, $said);
+        $connection = DriverManager::getConnection(self::parameters($empty));
+        $connection->executeStatement("INSERT INTO site (id, name, timezone, unit, elevation_m, rule_set) VALUES ('01900000-0000-7000-8000-000000000001', 'Quarry Lane Smokehouse', 'America/Denver', 'F', 1610, 'us-food-code-2022')");
+        $connection->executeStatement("INSERT INTO account (id, site_id, login, name, initials, role, password) VALUES ('01900000-0000-7000-8000-000000000002', '01900000-0000-7000-8000-000000000001', 'new', 'New', 'NN', 'manager', 'x')");
+
+        [$status, $said] = $this->console($empty, 'verjuicer:import', $this->file, '--login=new', '--preview');
+        self::assertSame([0, 'preview'], [$status, $connection->fetchOne('SELECT count(*) FROM batch') === 0 ? 'preview' : 'kept'], $said);
+        [$status, $said] = $this->console($empty, 'verjuicer:import', $this->file, '--login=new');
+        self::assertSame(0, $status, $said);
+        self::assertMatchesRegularExpression('/^(\d+) new, 0 known already/', $said);
+        self::assertStringContainsString('0 new', $this->console($empty, 'verjuicer:import', $this->file, '--login=new')[1], 'again, all is known');
+
+        $moment = '--as-of=2126-01-01T00:00:00Z';
+        $verdicts = static function (string $ndjson): array {
+            $verdicts = [];
+            foreach (explode("\n", trim($ndjson)) as $line) {
+                $answer = json_decode($line, true);
+                self::assertIsArray($answer);
+                self::assertIsString($answer['batch']);
+                $verdicts[$answer['batch']] = [$answer['verdict'], $answer['rules_judged'], $answer['danger_zone'], \count($answer['suspect_readings']), array_column($answer['findings'], 'message')];
+            }
+            ksort($verdicts);
+
+            return $verdicts;
+        };
+        $again = $this->console($empty, 'verjuicer:export', 'records', '--login=new')[1];
+        self::assertSame($verdicts($this->assess($records, $moment)), $verdicts($this->assess($again, $moment)));
+        self::assertStringContainsString('all hold', $this->console($empty, 'verjuicer:verify')[1]);
+
+        // One bad line, and nothing of the file is taken.
+        $before = $connection->fetchOne('SELECT count(*) FROM event');
+        file_put_contents($this->file, str_replace('"code":"', '"code":"X-', explode("\n", $records)[0])."\n{\"format\":\"verjuicer-record/1\"}\n");
+        [$status, $said] = $this->console($empty, 'verjuicer:import', $this->file, '--login=new');
+        self::assertSame(1, $status);
+        self::assertStringContainsString('line 2: /site "site" is missing', $said);
+        self::assertSame($before, $connection->fetchOne('SELECT count(*) FROM event'));
+        $connection->close();
+    }
+
+    private function assess(string $ndjson, string $moment): string
+    {
+        $process = new Process([\PHP_BINARY, 'bin/console', 'verjuicer:assess', '-', '--ndjson', $moment], self::ROOT, ['APP_DEBUG' => '0'], $ndjson, 120);
+        $process->mustRun();
+
+        return $process->getOutput();
+    }
+
+    private function database(): string
+    {
+        $name = 'moved_'.bin2hex(random_bytes(4));
+        self::admin("CREATE DATABASE $name");
+        $this->databases[] = $name;
+
+        return (string) preg_replace('#/\w+\?#', "/$name?", self::url());
+    }
+
+    /** @return array{int, string} */
+    private function console(string $database, string ...$command): array
+    {
+        $process = new Process([\PHP_BINARY, 'bin/console', ...$command], self::ROOT, ['APP_ENV' => 'test', 'APP_DEBUG' => '0', 'DATABASE_URL' => $database], null, 120);
+        $status = $process->run();
+
+        return [$status, $process->getOutput().$process->getErrorOutput()];
+    }
+
+    private static function admin(string $sql): void
+    {
+        $connection = DriverManager::getConnection(['dbname' => 'postgres'] + self::parameters(self::url()));
+        $connection->executeStatement($sql);
+        $connection->close();
+    }
+
+    /** @return array{driver: 'pdo_pgsql', host: string, port: int, user: string, dbname: string} */
+    private static function parameters(string $url): array
+    {
+        $part = parse_url($url);
+        self::assertIsArray($part);
+
+        return ['driver' => 'pdo_pgsql', 'host' => $part['host'] ?? '', 'port' => $part['port'] ?? 5432, 'user' => $part['user'] ?? '', 'dbname' => ltrim($part['path'] ?? '', '/')];
+    }
+
+    private static function url(): string
+    {
+        $url = $_ENV['DATABASE_URL'] ?? getenv('DATABASE_URL');
+        self::assertIsString($url);
+
+        return $url;
+    }
+}

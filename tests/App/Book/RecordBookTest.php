@@ -1,0 +1,211 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Book;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\DomCrawler\Crawler;
+use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Projection\Projections;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Tests\App\KitchenTestCase;
+use Verjuicer\Tests\Kitchen\TestKitchen;
+
+/** The day sheet and its signature, the search and the recall: what a manager verifies and an inspector asks for. */
+final class RecordBookTest extends KitchenTestCase
+{
+    public function testADayNamesWhatWasOnWhatIsOpenAndWhatCameIn(): void
+    {
+        $day = $this->day(0);
+        $page = $this->client->request('GET', '/days/'.$day);
+        $row = $page->filter('[data-batch="18"]')->text();
+        self::assertStringContainsString('cooked through', $row);
+        self::assertStringContainsString('open', $row);
+        self::assertStringContainsString('also on another day', $page->filter('[data-batch="28"]')->text(), 'a batch of days ago that is still here');
+        self::assertStringContainsString('T2', $page->filter('main')->text());
+        self::assertStringContainsString('NF-903', $this->pagesOf($day, -1), 'the refused lot stands on its day');
+        self::assertMatchesRegularExpression('/Link \d+: [0-9a-f]{64}/', $page->filter('main')->text());
+    }
+
+    public function testANightsCookStandsOnBothItsDays(): void
+    {
+        $code = $this->words('SELECT code FROM batch WHERE tag = 24');
+        foreach ([0, -1] as $offset) {
+            self::assertStringContainsString($code, $this->client->request('GET', '/days/'.$this->day($offset))->filter('main')->text());
+        }
+    }
+
+    public function testAManagerSignsWithThePasswordAndAReasonForWhatIsOpen(): void
+    {
+        $day = $this->day(0);
+        $this->logIn('dell');
+        $page = $this->client->request('GET', '/days/'.$day);
+        $form = $page->selectButton('Verify and sign')->form(['password' => 'wrong']);
+        $page = $this->client->submit($form);
+        self::assertSelectorTextContains('#problem-password', 'not your password');
+        self::assertGreaterThan(1, $page->filter('[id^=problem-reason]')->count(), 'every open finding is settled or named');
+        $fields = ['password' => 'oak-and-patience'];
+        foreach ($page->filter('input[name^=reason]')->each(static fn (Crawler $one): string => (string) $one->attr('name')) as $name) {
+            $fields[$name] = 'thrown away tomorrow, seen by the manager';
+        }
+        $form = $page->selectButton('Verify and sign')->form($fields);
+        $this->client->submit($form);
+        self::assertResponseRedirects('/days/'.$day);
+        $this->client->submit($form);
+        self::assertSame(1, $this->number('SELECT count(*) FROM day_sign'), 'a retry signs once');
+        $page = $this->client->followRedirect();
+        self::assertStringContainsString('Signed by Dell Farrow', $page->filter('main')->text());
+        self::assertStringNotContainsString('after it was signed', $page->filter('main')->text());
+        self::assertNull($this->service(SiteChain::class)->firstBreak($this->logIn('mara')->site), 'the signature is in the chain');
+
+        // What comes later is an amendment, seen as such.
+        $this->connection()->executeStatement('SET session_replication_role = replica');
+        $this->connection()->executeStatement("UPDATE day_sign SET at = at - interval '1 minute'");
+        $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
+        $this->keep('7 174');
+        $this->logIn('dell');
+        self::assertStringContainsString('Written down after it was signed', $this->client->request('GET', '/days/'.$day)->filter('main')->text());
+        self::assertSame('altered', $this->service(SiteChain::class)->firstBreak($this->logIn()->site)?->what, 'and the altered signature is found');
+    }
+
+    #[DataProvider('noDays')]
+    public function testADayThatIsNoneOrLiesAheadIsNotThere(string $path): void
+    {
+        $this->logIn();
+        $this->client->request('GET', $path);
+        self::assertResponseStatusCodeSame(404);
+    }
+
+    /** @return iterable<array{string}> */
+    public static function noDays(): iterable
+    {
+        yield ['/days/2026-02-30'];
+        yield ['/days/2126-01-01'];
+        yield ['/days/yesterday'];
+    }
+
+    public function testOnlyAManagerSigns(): void
+    {
+        $day = $this->day(0);
+        foreach (['mara', 'wynn'] as $login) {
+            $this->logIn($login);
+            self::assertSelectorNotExists('input[type=password]', $this->client->request('GET', '/days/'.$day)->filter('title')->text());
+            $this->client->request('POST', '/days/'.$day, ['password' => 'oak-and-patience']);
+            self::assertResponseStatusCodeSame(403);
+        }
+    }
+
+    /** @param list<string> $found */
+    #[DataProvider('searches')]
+    public function testFindsByWhatPeopleRemember(string $words, array $found): void
+    {
+        $this->logIn('wynn');
+        $page = $this->client->request('GET', '/find', ['words' => $words])->filter('main')->text();
+        foreach ($found as $one) {
+            self::assertStringContainsString($one, $page);
+        }
+        if ($found === []) {
+            self::assertStringContainsString('Nothing found', $page);
+        }
+    }
+
+    /** @return iterable<array{string, list<string>}> */
+    public static function searches(): iterable
+    {
+        yield ['18', ['18 · Pork loin']];
+        yield ['pork', ['18 · Pork loin', '11 · Pork ribs', '261 · Pork butt', 'RR-4471']];
+        yield ['RR-44', ['18 · Pork loin', 'RR-4471']];
+        yield ['ridge road', ['18 · Pork loin', 'Ridge Road Provisions']];
+        yield ['-26-A', ['261 · Pork butt']];
+        yield ['Rook', ['18 · Pork loin']];
+        yield ['Ike', ['7 · Lamb shoulder', '9 · House sausage']];
+        yield ['mr', ['18 · Pork loin']];
+        yield ['no such thing', []];
+        yield ['100%', []];
+        yield ["'; DROP TABLE batch; --", []];
+    }
+
+    public function testARecallFollowsALotToEveryPortion(): void
+    {
+        $this->logIn();
+        $lot = $this->words("SELECT id::text FROM lot WHERE number = 'RR-4471'");
+        $path = $this->path(18);
+        $page = $this->client->request('GET', $path.'/divide');
+        $this->client->submit($page->selectButton('Divide it')->form(['total' => '3.5', 'left' => '1', 'grams0' => '1.5', 'container0' => 'pan', 'grams1' => '1', 'container1' => 'pack']));
+        self::assertResponseStatusCodeSame(303);
+        $this->keep('181 discard recalled');
+        $page = $this->client->request('GET', '/recall/lot/'.$lot);
+        self::assertSame(['18', '181', '182'], $page->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()));
+        self::assertStringContainsString('Thrown away', $page->filter('tr:contains("181")')->text());
+        self::assertStringContainsString('1.5 kg', $page->filter('tr:contains("181")')->text());
+        self::assertStringContainsString('here: cabinet', $page->filter('tr:contains("18")')->first()->text());
+
+        $text = $page->filter('main')->text();
+        self::assertStringContainsString('Not yet used: 1 piece, 2.03 kg, walk-in', $text);
+        self::assertStringContainsString('2 still here, 1 served, thrown away or closed', $text);
+        // What was put together with something else is followed there; what was taken back is where it was.
+        $event = 'INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members, replaces, reason) SELECT gen_random_uuid(), b.id, now(), now(), b.begun_by_id, \'MR\', ';
+        $this->connection()->executeStatement($event."'close', jsonb_build_object('step', 'mixed', 'mixed_into', (SELECT code FROM batch WHERE tag = 21)), NULL, NULL FROM batch b WHERE b.tag = 182");
+        $this->connection()->executeStatement($event."'void', '{}', e.id, 'the wrong pan' FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.tag = 181 AND e.type = 'discard'");
+        $this->service(Projections::class)->rebuild();
+        $page = $this->client->request('GET', '/recall/lot/'.$lot);
+        self::assertSame(['18', '181', '182', '21'], $page->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()));
+        self::assertStringContainsString('here: cabinet', $page->filter('tr:contains("181")')->text());
+        self::assertStringContainsString('Closed', $page->filter('tbody tr')->eq(2)->text());
+        self::assertStringContainsString('Beef cheek', $page->filter('tr:contains("21")')->last()->text());
+
+        $thermometer = $this->words("SELECT id::text FROM thermometer WHERE label = 'T2'");
+        self::assertSame(['16'], $this->client->request('GET', '/recall/thermometer/'.$thermometer)->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()));
+        $page = $this->client->request('GET', '/recall/thermometer/'.$thermometer, ['since' => '2100-01-01']);
+        self::assertStringContainsString('Everything from Fri 1 Jan 2100 on', $page->filter('main')->text());
+        self::assertCount(0, $page->filter('tbody a'));
+        $recipe = $this->words("SELECT id::text FROM recipe WHERE name = 'Orchard brine'");
+        self::assertSame(['5'], $this->client->request('GET', '/recall/recipe/'.$recipe)->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()));
+        $this->client->request('GET', '/recall/lot/'.$recipe);
+        self::assertResponseStatusCodeSame(404);
+    }
+
+    /** A lane nobody looked at since its limit passed: what is shown of it is made anew first. */
+    #[DataProvider('pagesOutOfLanes')]
+    public function testNoVerdictOutlivesItsLimit(string $path): void
+    {
+        $this->logIn('wynn');
+        $lot = $this->words("SELECT id::text FROM lot WHERE number = 'RR-4471'");
+        $of18 = '(SELECT id FROM batch WHERE tag = 18)';
+        $this->connection()->executeStatement("UPDATE batch_report SET verdict = 'met', place = 'nowhere' WHERE batch_id = $of18");
+        $this->connection()->executeStatement("DELETE FROM deviation WHERE batch_id = $of18");
+        $turned = "UPDATE projection_state SET next_turn = '".TestKitchen::MOMENT."'::timestamptz - interval '1 minute' WHERE batch_id = $of18";
+        self::assertSame(1, $this->connection()->executeStatement($turned));
+        $page = $this->client->request('GET', str_replace('{lot}', $lot, $path))->filter('main')->text();
+        self::assertStringContainsString('Pork loin', $page);
+        self::assertSame('broken', $this->words("SELECT verdict FROM batch_report WHERE batch_id = $of18"));
+        self::assertStringNotContainsString('nowhere', $page);
+    }
+
+    /** @return list<array{string}> */
+    public static function pagesOutOfLanes(): array
+    {
+        return [['/find?words=18'], ['/recall/lot/{lot}'], ['/trends'], ['/trends/by_rule?name=cook']];
+    }
+
+    private function day(int $offset): string
+    {
+        $site = $this->logIn()->site;
+
+        return LocalDate::ofInstant(Instant::ofEpoch($this->number('SELECT extract(epoch FROM max(recorded_at))::int FROM event')), $site->zone())->plusDays($offset)->iso();
+    }
+
+    private function pagesOf(string $day, int $back): string
+    {
+        $date = LocalDate::ofIso($day);
+        self::assertNotNull($date);
+        $text = '';
+        for ($offset = 0; $offset >= $back; --$offset) {
+            $text .= $this->client->request('GET', '/days/'.$date->plusDays($offset)->iso())->filter('main')->text();
+        }
+
+        return $text;
+    }
+}

@@ -1,0 +1,107 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Bundle\FrameworkBundle\KernelBrowser;
+use Symfony\Bundle\FrameworkBundle\Test\WebTestCase;
+use Symfony\Component\Clock\Test\ClockSensitiveTrait;
+use Symfony\Component\DomCrawler\Crawler;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\Tests\Kitchen\TestKitchen;
+
+/** The kitchen of the tests over a real database, at a moment that is always the same; every test is rolled back. */
+abstract class KitchenTestCase extends WebTestCase
+{
+    use ClockSensitiveTrait;
+
+    protected KernelBrowser $client;
+
+    protected function setUp(): void
+    {
+        self::mockTime(TestKitchen::MOMENT);
+        $this->client = self::createClient();
+    }
+
+    protected function logIn(string $login = 'mara'): Account
+    {
+        $account = $this->service(EntityManagerInterface::class)->getRepository(Account::class)->findOneBy(['login' => $login]);
+        self::assertInstanceOf(Account::class, $account);
+        $this->client->loginUser($account);
+
+        return $account;
+    }
+
+    /**
+     * @template T of object
+     *
+     * @param class-string<T> $class
+     *
+     * @return T
+     */
+    protected function service(string $class): object
+    {
+        $service = self::getContainer()->get($class);
+        self::assertInstanceOf($class, $service);
+
+        return $service;
+    }
+
+    protected function connection(): Connection
+    {
+        return $this->service(Connection::class);
+    }
+
+    protected function batch(int $tag): Batch
+    {
+        $site = $this->logIn()->site;
+        $batch = $this->service(Batches::class)->tagged($site, $tag);
+        self::assertInstanceOf(Batch::class, $batch);
+
+        return $batch;
+    }
+
+    protected function path(int $tag): string
+    {
+        return '/batches/'.$this->batch($tag)->id->toRfc4122();
+    }
+
+    /** @param array<string, string> $more */
+    protected function keep(string $line, array $more = []): Crawler
+    {
+        $form = $this->client->request('GET', '/log')->filter('form[action="/log"]')->form();
+
+        return $this->client->submit($form, ['line' => $line] + $more);
+    }
+
+    /** How many statements are sent to the database while something is done. */
+    protected function statements(\Closure $do): int
+    {
+        $log = $this->service(StatementLog::class);
+        $before = $log->count;
+        $do();
+
+        return $log->count - $before;
+    }
+
+    protected function words(string $sql): string
+    {
+        $words = $this->connection()->fetchOne($sql);
+        self::assertIsString($words);
+
+        return $words;
+    }
+
+    protected function number(string $sql): int
+    {
+        $count = $this->connection()->fetchOne($sql);
+        self::assertIsInt($count);
+
+        return $count;
+    }
+}

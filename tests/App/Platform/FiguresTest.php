@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Platform;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Measure\Threshold;
+use Verjuicer\Core\Measure\Zone;
+
+/** Figures as people read them: short, exact, in the site's unit and on its clock. */
+final class FiguresTest extends TestCase
+{
+    #[DataProvider('spans')]
+    public function testWritesSpans(int $seconds, string $words): void
+    {
+        self::assertSame($words, (new Figures())->span(Span::ofSeconds($seconds)));
+    }
+
+    /** @return iterable<array{int, string}> */
+    public static function spans(): iterable
+    {
+        yield [0, '0 s'];
+        yield [15, '15 s'];
+        yield [119, '119 s'];
+        yield [120, '2 min'];
+        yield [134, '2 min 14 s'];
+        yield [3600, '1 h'];
+        yield [3659, '1 h'];
+        yield [6300, '1 h 45 min'];
+        yield [-6300, '1 h 45 min'];
+        yield [172_799, '47 h 59 min'];
+        yield [172_800, '2 d'];
+        yield [180_000, '2 d 2 h'];
+    }
+
+    #[DataProvider('weights')]
+    public function testWritesWeights(int $grams, string $words): void
+    {
+        self::assertSame($words, (new Figures())->kilograms($grams));
+    }
+
+    /** @return iterable<array{int, string}> */
+    public static function weights(): iterable
+    {
+        yield [0, '0 g'];
+        yield [999, '999 g'];
+        yield [1000, '1 kg'];
+        yield [2300, '2.3 kg'];
+        yield [2345, '2.35 kg'];
+        yield [12_000, '12 kg'];
+    }
+
+    #[DataProvider('moments')]
+    public function testTellsTheDayOnlyWhereItIsAnother(string $instant, string $told, string $words): void
+    {
+        self::assertSame($words, (new Figures())->instant(Instant::parse($instant), Zone::named('America/Denver'), Instant::parse($told)));
+    }
+
+    /** @return iterable<string, array{string, string, string}> */
+    public static function moments(): iterable
+    {
+        yield 'the same day' => ['2026-11-25T18:05:00Z', '2026-11-25T20:00:00Z', '11:05'];
+        yield 'the same day in UTC, another on the wall' => ['2026-11-25T06:30:00Z', '2026-11-25T08:00:00Z', 'Tue 24 Nov 23:30'];
+        yield 'another day in UTC, the same on the wall' => ['2026-11-25T22:00:00Z', '2026-11-26T03:00:00Z', '15:00'];
+        yield 'in the hour that comes twice' => ['2026-11-01T08:30:00Z', '2026-11-01T12:00:00Z', '01:30'];
+        yield 'ahead' => ['2026-11-26T18:05:00Z', '2026-11-25T20:00:00Z', 'Thu 26 Nov 11:05'];
+    }
+
+    public function testWritesLimitsAsTheCodePrintsThem(): void
+    {
+        $figures = new Figures();
+        $hot = Threshold::ofPair(Temperature::fahrenheit('135'), Temperature::celsius('57'));
+        self::assertSame(['135 °F', '57 °C'], [$figures->threshold($hot, TemperatureUnit::Fahrenheit), $figures->threshold($hot, TemperatureUnit::Celsius)]);
+        self::assertSame('54.4 °C', $figures->temperature(Temperature::celsius('54.4')));
+        self::assertSame('Wed 25 Nov 2026', $figures->date(LocalDate::ofInstant(Instant::parse('2026-11-26T03:00:00Z'), Zone::named('America/Denver'))));
+        self::assertSame('20:00', $figures->time(Instant::parse('2026-11-26T03:00:00Z'), Zone::named('America/Denver')));
+    }
+}

@@ -1,0 +1,138 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Platform;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Symfony\Component\HttpFoundation\InputBag;
+use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\Core\Food\Oven;
+use Verjuicer\Core\Measure\TemperatureUnit;
+
+/** What people type, read as what it should be; what is not, is named and stays typed. */
+final class FormInputTest extends TestCase
+{
+    #[DataProvider('grams')]
+    public function testReadsWeights(string $typed, string $unit, ?int $grams, ?string $problem): void
+    {
+        $input = self::input(['w' => $typed, 'w_unit' => $unit]);
+        self::assertSame($grams, $input->grams('w'));
+        self::assertSame($problem, ($input->problems['w'] ?? null)?->getMessage());
+    }
+
+    /** @return iterable<array{string, string, int|null, string|null}> */
+    public static function grams(): iterable
+    {
+        yield ['2.3', 'kg', 2300, null];
+        yield ['2,3', 'kg', 2300, null];
+        yield [' 4.4999 ', 'kg', 4499, null];
+        yield ['4.5', 'kg', 4500, null];
+        yield ['0.29', 'kg', 290, null];
+        yield ['1', 'lb', 453, null];
+        yield ['9.92', 'lb', 4499, null];
+        yield ['10', 'stone', 10000, null];
+        yield ['', 'kg', null, null];
+        yield ['0', 'kg', null, 'form.problem.weight'];
+        yield ['0.0004', 'kg', null, 'form.problem.weight'];
+        yield ['-1', 'kg', null, 'form.problem.number'];
+        yield ['heavy', 'kg', null, 'form.problem.number'];
+        yield ['1e9', 'kg', null, 'form.problem.number'];
+        yield ['1.2.3', 'kg', null, 'form.problem.number'];
+    }
+
+    #[DataProvider('wholes')]
+    public function testReadsWholeNumbersWithinTheirEnds(string $typed, ?int $number, ?string $problem): void
+    {
+        $input = self::input(['n' => $typed]);
+        self::assertSame($number, $input->whole('n', 1, 500));
+        self::assertSame($problem, ($input->problems['n'] ?? null)?->getMessage());
+    }
+
+    /** @return iterable<array{string, int|null, string|null}> */
+    public static function wholes(): iterable
+    {
+        yield ['1', 1, null];
+        yield [' 500 ', 500, null];
+        yield ['', null, null];
+        yield ['0', null, 'form.problem.whole'];
+        yield ['501', null, 'form.problem.whole'];
+        yield ['-5', null, 'form.problem.whole'];
+        yield ['2.0', null, 'form.problem.whole'];
+        yield ['١', null, 'form.problem.whole'];
+        yield ['99999999999999999999', null, 'form.problem.whole'];
+    }
+
+    #[DataProvider('temperatures')]
+    public function testReadsTemperaturesInTheirUnit(string $typed, ?string $read, ?string $problem): void
+    {
+        $input = self::input(['t' => $typed]);
+        $temperature = $input->temperature('t', TemperatureUnit::Fahrenheit);
+        self::assertSame($read, $temperature === null ? null : $temperature->number().$temperature->unit->value);
+        self::assertSame($problem, ($input->problems['t'] ?? null)?->getMessage());
+    }
+
+    /** @return iterable<array{string, string|null, string|null}> */
+    public static function temperatures(): iterable
+    {
+        yield ['38.5', '38.5F', null];
+        yield ['3,5c', '3.5C', null];
+        yield ['', null, null];
+        yield ['38.55', null, 'form.problem.temp'];
+        yield ['1001', null, 'form.problem.temp'];
+        yield ['cold', null, 'form.problem.temp'];
+    }
+
+    #[DataProvider('days')]
+    public function testReadsDays(string $typed, ?string $day): void
+    {
+        $input = self::input(['d' => $typed]);
+        self::assertSame($day, $input->day('d'));
+        self::assertSame($typed !== '' && $day === null, isset($input->problems['d']));
+    }
+
+    /** @return iterable<array{string, string|null}> */
+    public static function days(): iterable
+    {
+        yield ['2026-11-25', '2026-11-25'];
+        yield ['2028-02-29', '2028-02-29'];
+        yield ['', null];
+        yield ['2026-02-29', null];
+        yield ['25.11.2026', null];
+        yield ["2026-11-25\n", '2026-11-25'];
+        yield ['2026-13-01', null];
+    }
+
+    public function testMoneyIsHundredths(): void
+    {
+        self::assertSame([12345, 1, null], [self::input(['p' => '123.45'])->cents('p'), self::input(['p' => '0.009'])->cents('p'), self::input([])->cents('p')]);
+    }
+
+    public function testRequiredFieldsSayTheyAre(): void
+    {
+        $input = self::input(['text' => '  ', 'long' => str_repeat('é', 201), 'oven' => 'kiln']);
+        $input->text('text', true);
+        $input->text('long');
+        $input->choice('oven', Oven::class, true);
+        $input->choice('none', Oven::class, true);
+        $input->whole('count', 1, 5, true);
+        $input->id();
+        self::assertSame([
+            'text' => 'form.problem.required', 'long' => 'form.problem.too_long', 'oven' => 'form.problem.choice', 'none' => 'form.problem.required',
+            'count' => 'form.problem.required', 'form' => 'entry.problem.no_id',
+        ], array_map(static fn (\Symfony\Component\Translation\TranslatableMessage $problem): string => $problem->getMessage(), $input->problems));
+        self::assertFalse($input->isGood());
+        $input->refuse('text', 'another');
+        self::assertSame('form.problem.required', $input->problems['text']->getMessage(), 'the first problem of a field is the one told');
+    }
+
+    /** @param array<string, string> $typed */
+    private static function input(array $typed): FormInput
+    {
+        /** @var InputBag<string> $bag */
+        $bag = new InputBag($typed);
+
+        return new FormInput($bag);
+    }
+}

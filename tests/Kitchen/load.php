@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+// Loads the kitchen of the tests into the database of the environment, once; "now" in place of its moment for tests in a browser.
+
+use Symfony\Component\Clock\Clock;
+use Symfony\Component\Clock\MockClock;
+use Symfony\Component\DependencyInjection\ContainerInterface;
+use Symfony\Component\Dotenv\Dotenv;
+use Verjuicer\App\Door\Demo\StoryLoader;
+use Verjuicer\App\Kernel;
+use Verjuicer\Tests\Kitchen\TestKitchen;
+
+require dirname(__DIR__, 2).'/vendor/autoload.php';
+
+(new Dotenv())->bootEnv(dirname(__DIR__, 2).'/.env', 'test');
+$kernel = new Kernel('test', false);
+$kernel->boot();
+if (($argv[1] ?? '') !== 'now') {
+    Clock::set(new MockClock(TestKitchen::MOMENT));
+}
+$services = $kernel->getContainer()->get('test.service_container');
+assert($services instanceof ContainerInterface);
+$loader = $services->get(StoryLoader::class);
+assert($loader instanceof StoryLoader);
+$loader->load(TestKitchen::story());
