@@ -39,7 +39,7 @@ final readonly class AnyEvent
             $isVoid || $chance->getInt(0, 1) === 1 ? 'first' : null,
             $chance->getInt(0, 1) === 1 ? 'a slip, "misread"' : null,
             $chance->getInt(0, 1) === 1 ? Story::at('901') : null,
-            $chance->getInt(0, 1) === 1 ? new Imported('DF', $chance->getInt(0, 1) === 1 ? Story::at('902') : null) : null,
+            [null, new Imported('DF', null), new Imported('DF', Story::at('902'))][$chance->getInt(0, 2)],
             $chance->getInt(0, 1) === 1 ? ['of_others' => (object) ['deep' => [1, 2.5, null]]] : [],
         );
     }
