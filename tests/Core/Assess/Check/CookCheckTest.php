@@ -2,23 +2,24 @@
 
 declare(strict_types=1);
 
-namespace Verjuicer\Tests\Core\Assess;
+namespace Verjuicer\Tests\Core\Assess\Check;
 
 use PHPUnit\Framework\Attributes\DataProvider;
-use PHPUnit\Framework\TestCase;
 use Verjuicer\Tests\Core\Story;
 
-final class CookTest extends TestCase
+/** Cooked through, by category, piece by piece and spot by spot. */
+final class CookCheckTest extends CheckTestCase
 {
-    /** @param list<string> $lines */
-    #[DataProvider('cooks')]
-    public function testJudgesACook(string $expected, string $product, array $lines, string $asOf = '600'): void
+    public static function cases(): iterable
     {
-        self::assertSame($expected, Story::of(...$lines)->about($product)->verdicts($asOf)['cook'] ?? 'none');
+        foreach (self::cooks() as $name => $case) {
+            [$verdict, $product, $lines] = $case;
+            yield $name => ['cook', $verdict, $lines, $case[3] ?? '600', $product];
+        }
     }
 
     /** @return iterable<string, array{0: string, 1: string, 2: list<string>, 3?: string}> */
-    public static function cooks(): iterable
+    private static function cooks(): iterable
     {
         $once = static fn (string $reading): array => ['0 cook', '120 '.$reading, '130 serve'];
         yield 'poultry at 165' => ['met', 'turkey roast', $once('165.0')];
