@@ -9,12 +9,16 @@ use Verjuicer\App\Platform\Picture\TimeAxis;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Event\Kinds\ColdHold;
+use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Freeze;
+use Verjuicer\Core\Event\Kinds\HotHold;
 use Verjuicer\Core\Event\Kinds\Received;
+use Verjuicer\Core\Event\Kinds\Reheat;
 use Verjuicer\Core\Event\Kinds\Thaw;
 use Verjuicer\Core\Forecast\FallOutlook;
 use Verjuicer\Core\Measure\Instant;
@@ -250,7 +254,7 @@ final readonly class BatchPicture
         foreach ($assessment->findings as $finding) {
             $deadline = $finding->values['deadline'] ?? null;
             if (str_starts_with($finding->rule, 'cool.') && $finding->towards !== null && $deadline instanceof Instant) {
-                $block = $finding->rule.intdiv($finding->from->epoch ?? 0, 14400);
+                $block = $finding->rule.self::heatsBefore($assessment, $finding);
                 if (!isset($gates[$block]) || $gates[$block][2]->isAfter($deadline)) {
                     $gates[$block] = [$finding->rule, $finding->towards, $deadline, $finding->verdict?->value === 'met'];
                 }
@@ -259,6 +263,16 @@ final readonly class BatchPicture
         usort($gates, static fn (array $one, array $other): int => $one[2]->epoch <=> $other[2]->epoch);
 
         return $gates;
+    }
+
+    /** Which time off the heat a finding is about: the one after so many cooks, hot holds and reheats. */
+    private static function heatsBefore(Assessment $assessment, Finding $finding): int
+    {
+        $late = $finding->values['late'] ?? null;
+        $moment = $late instanceof Instant ? $late : $finding->to ?? $assessment->timeline->asOf;
+        $isBefore = static fn (Stage $stage): bool => $stage->is(Cook::class, HotHold::class, Reheat::class) && $moment->isAfter($stage->from);
+
+        return \count(array_filter($assessment->timeline->stages, $isBefore));
     }
 
     /** @return list<array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant, is_hot: bool}> */

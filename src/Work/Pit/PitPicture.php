@@ -81,7 +81,7 @@ final readonly class PitPicture
     private static function levels(TemperatureUnit $unit): array
     {
         return $unit === TemperatureUnit::Fahrenheit
-            ? array_map(Temperature::fahrenheit(...), ['150', '225', '275', '325', '400'])
-            : array_map(Temperature::celsius(...), ['65', '107', '135', '163', '204']);
+            ? array_map(Temperature::fahrenheit(...), ['160', '225', '275', '340', '400'])
+            : array_map(Temperature::celsius(...), ['60', '90', '120', '170', '200']);
     }
 }

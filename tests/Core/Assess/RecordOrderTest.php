@@ -139,6 +139,7 @@ final class RecordOrderTest extends TestCase
         yield 'still cold until it left the cold' => [4800, 0, 6000, ['-600 cold_hold', '-600 41', '0 prep', '100 158.5'], '100'];
         yield 'frozen is kept' => [0, 0, 0, ['-600 freeze', '-590 10', '0 thaw', '60 40'], '90'];
         yield 'frozen, then out of it' => [0, 0, 3600, ['-600 freeze', '-590 10', '0 prep', '60 40'], '60'];
+        yield 'hot into the freezer, and unread' => [0, 0, 3600, ['0 cook', '0 140', '0 freeze'], '60'];
         yield 'a tail in the freezer' => [0, 0, 0, ['0 cold_hold', '10 40', '20 freeze'], '9000'];
         yield 'readings of the piece before it was read here' => [3600, 3600, 3600, ['0 cook', '0 100 @bone', '60 120'], '60'];
         yield 'of two that begin unread the estimate is only a part' => [3600, 3600, 7200, ['0 cook', '60 100', '120 120'], '120', true];

@@ -35,5 +35,21 @@ final class CoolingCheckTest extends CheckTestCase
         yield 'raw meat in the cold is no cooling' => ['cool.stage1', 'none', ['0 received temp=40', '1 cold_hold', '10 40'], '20'];
         yield 'each track is judged' => ['cool.stage1', 'broken', $cool('0 135 p1', '0 135 p2', '1 134 p1', '1 134 p2', '60 70 p1', '130 71 p2'), '140', 'beef cut 2pieces'];
         yield 'a roast counts from its own hot limit' => ['cool.stage1', 'met', ['-200 cook oven=still set=350', '-100 140', '-85 140', '-5 132', '0 cool', '20 129', '110 70'], '140', 'lamb roast 3kg'];
+        yield 'a hot reading of another track begins nothing anew' => [
+            'cool.stage1', 'not_shown', ['-200 cook', '-101 170 p1', '-100 170 p2', '0 cool', '10 140 p1', '60 150 p2', '70 130 p1', '131 70 p1'], '132', 'beef cut 2pieces',
+        ];
+        yield 'straight into the freezer counts as cooling' => ['cool.total', 'running', self::cooked('0 freeze'), '10'];
+        yield 'and too long, unread' => ['cool.total', 'not_shown', self::cooked('0 freeze'), '260:01'];
+    }
+
+    public function testReheatingOnceIsOfferedWhileTheFirstGateIsAheadAndNotAfterIt(): void
+    {
+        $cooling = self::cooked('0 cool', '0 135', '10 120');
+        self::assertSame(['cool.faster', 'cool.reheat_once'], self::options('cool.stage1', $cooling, '120'));
+        self::assertSame(['cool.read_now', 'discard'], self::options('cool.stage1', $cooling, '120:01'));
+        self::assertSame(['cool.faster'], self::options('cool.total', $cooling, '120'), 'not for the second gate');
+        self::assertSame(['discard'], self::options('cool.stage1', self::cooked('0 cool', '0 135', '1 134', '130 71'), '131'));
+        self::assertSame(['cool.decide'], self::options('cool.stage1', self::cooked('0 cool', '0 135', '1 134', '121:01 69'), '122'), 'no reading can show it any more');
+        self::assertSame(['cool.read_now'], self::options('cool.stage1', self::cooked('0 cool'), '10'));
     }
 }

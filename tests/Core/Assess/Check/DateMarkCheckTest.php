@@ -15,6 +15,9 @@ final class DateMarkCheckTest extends CheckTestCase
     {
         yield 'raw meat has none' => ['date_mark', 'none', ['0 received temp=40', '1 cold_hold', '10 40'], '90000'];
         yield 'nor has what is still on the heat' => ['date_mark', 'none', ['0 cook'], '90000'];
+        yield 'bought in and kept closed it has none' => ['date_mark', 'none', ['0 received temp=40', '1 cold_hold', '10 40'], '90000', 'pork rte_commercial'];
+        yield 'opened, it has' => ['date_mark', 'running', ['0 received temp=40', '1 cold_hold', '10 opened'], '1460', 'pork rte_commercial'];
+        yield 'and its seven days' => ['date_mark', 'broken', ['0 received temp=40', '1 cold_hold', '10 opened'], '90000', 'pork rte_commercial'];
     }
 
     #[DataProvider('dates')]

@@ -28,5 +28,15 @@ final class HotHoldCheckTest extends CheckTestCase
         yield 'not a roast' => ['hot_hold', 'broken', $roast('130.0'), '60', 'lamb cut 3kg'];
         yield 'a roast whose cook was not shown' => ['hot_hold', 'broken', ['-200 cook oven=still set=350', '-100 140', '0 hot_hold', '10 130', '60 serve'], '60', 'lamb roast 3kg'];
         yield 'a roast outside the oven conditions' => ['hot_hold', 'broken', ['-200 cook oven=still set=225', '-100 160', '0 hot_hold', '10 130', '60 serve'], '60', 'lamb roast 3kg'];
+        yield 'each hold is judged' => ['hot_hold', 'broken', self::cooked('0 hot_hold', '10 134', '20 reheat for=hot_hold', '40 166', '50 hot_hold', '60 150', '70 serve'), '80'];
+    }
+
+    public function testReheatingIsOfferedForTwoHoursBelowAtTheMost(): void
+    {
+        $hold = self::cooked('0 hot_hold', '10 140', '20 130');
+        self::assertSame(['hot_hold.reheat', 'discard'], self::options('hot_hold', $hold, '130'), 'two hours since it was last hot');
+        self::assertSame(['discard'], self::options('hot_hold', $hold, '130:01'), 'a second longer');
+        self::assertSame(['hot_hold.reheat', 'discard'], self::options('hot_hold', [...$hold, '60 150'], '200'), 'it was hot again in time');
+        self::assertSame(['hot_hold.read_now', 'discard'], self::options('hot_hold', self::cooked('0 hot_hold'), '240:01'));
     }
 }

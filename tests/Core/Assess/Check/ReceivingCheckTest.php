@@ -23,4 +23,11 @@ final class ReceivingCheckTest extends CheckTestCase
         yield 'raw meat is not received hot' => ['receiving', 'broken', ['0 received temp=140'], '1'];
         yield 'received unread' => ['receiving', 'not_shown', ['0 received'], '1'];
     }
+
+    public function testTooWarmIsRefused(): void
+    {
+        self::assertSame(['receiving.refuse'], self::options('receiving', ['0 received temp=44'], '1'));
+        self::assertSame(['receiving.read_now'], self::options('receiving', ['0 received'], '1'));
+        self::assertSame([], self::options('receiving', ['0 received temp=40'], '1'));
+    }
 }

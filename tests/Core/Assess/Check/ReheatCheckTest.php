@@ -25,5 +25,14 @@ final class ReheatCheckTest extends CheckTestCase
         yield 'not reached after two warm hours' => ['reheat', 'broken', $reheat('1 50', '121:01 160'), '125'];
         yield 'commercial needs 135 only' => ['reheat', 'met', $reheat('60 135'), '70', 'pork rte_commercial'];
         yield 'for service at once there is no target' => ['reheat', 'none', ['0 reheat for=immediate', '10 60'], '20'];
+        yield 'a cold reading in it begins it anew' => ['reheat', 'running', ['-60 cold_hold', '-10 40', '0 reheat for=hot_hold', '60 40'], '150'];
+    }
+
+    public function testSaysWhatIsLeftToDo(): void
+    {
+        $reheat = ['-60 cold_hold', '-10 40', '0 reheat for=hot_hold'];
+        self::assertSame(['reheat.read'], self::options('reheat', $reheat, '10'));
+        self::assertSame(['reheat.faster'], self::options('reheat', [...$reheat, '60 120'], '70'));
+        self::assertContains('discard', self::options('reheat', [...$reheat, '60 120', '100 hot_hold'], '110'));
     }
 }

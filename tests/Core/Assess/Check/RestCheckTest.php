@@ -17,5 +17,16 @@ final class RestCheckTest extends CheckTestCase
         yield 'read under the limit: cooling takes over' => ['rest', 'none', $rest('60 134.9'), '70'];
         yield 'prep after the heat is such a rest' => ['rest', 'running', self::cooked('0 prep'), '60'];
         yield 'with a cooling stage it is none' => ['rest', 'none', $rest('10 cool'), '60'];
+        yield 'straight into the freezer it is none' => ['rest', 'none', self::cooked('0 freeze'), '130'];
+        yield 'nor is a rest that ends there' => ['rest', 'none', self::cooked('0 rest', '30 freeze'), '200'];
+        yield 'nor one that ends in the walk-in' => ['rest', 'none', self::cooked('0 rest', '30 cold_hold'), '200'];
+    }
+
+    public function testSaysWhatIsLeftToDo(): void
+    {
+        self::assertSame(['rest.read'], self::options('rest', self::cooked('0 rest'), '120'));
+        self::assertSame(['rest.read_now', 'discard'], self::options('rest', self::cooked('0 rest'), '120:01'));
+        self::assertSame(['discard'], self::options('rest', self::cooked('0 rest', '130 serve'), '140'), 'nothing can be read any more');
+        self::assertSame([], self::options('rest', self::cooked('0 rest', '60 150', '100 serve'), '140'));
     }
 }
