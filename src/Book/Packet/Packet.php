@@ -9,8 +9,24 @@ use Verjuicer\Core\Measure\Instant;
 /** A packet and how far it is. */
 final readonly class Packet
 {
-    public function __construct(public string $id, public PacketScope $scope, public string $paper, public int $done, public ?int $total, public ?Instant $finishedAt, public ?string $problem, public ?Instant $expiresAt, public string $siteId, public string $by)
-    {
+    /**
+     * @param int|null     $total     batches; null until they were counted
+     * @param string|null  $problem   why it could not be made
+     * @param Instant|null $expiresAt until when a link opens it
+     */
+    public function __construct(
+        public string $id,
+        public Instant $askedAt,
+        public PacketScope $scope,
+        public string $paper,
+        public int $done,
+        public ?int $total,
+        public ?Instant $finishedAt,
+        public ?string $problem,
+        public ?Instant $expiresAt,
+        public string $siteId,
+        public string $by,
+    ) {
     }
 
     public function isMaking(): bool

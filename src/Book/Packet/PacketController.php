@@ -14,6 +14,7 @@ use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Page\ConfiguredAddress;
+use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
@@ -21,19 +22,26 @@ use Verjuicer\Core\Measure\Span;
 /** What is handed to an inspector: asked for by days, batch, lot or product; made in the background; read by a link that expires. */
 final class PacketController extends FormController
 {
-    private const LATEST = 20;
     private const PAPERS = ['A4', 'Letter'];
 
-    public function __construct(private readonly Packets $packets, private readonly PacketMaker $maker, private readonly Products $products, private readonly ConfiguredAddress $address, private readonly CurrentAccount $account, private readonly Now $now)
-    {
+    public function __construct(
+        private readonly Packets $packets,
+        private readonly PacketMaker $maker,
+        private readonly Products $products,
+        private readonly ConfiguredAddress $address,
+        private readonly CurrentAccount $account,
+        private readonly Now $now,
+    ) {
     }
 
     #[Route('/packets', name: 'packets', methods: ['GET'])]
-    public function list(): Response
+    public function list(Request $request): Response
     {
         $today = LocalDate::ofInstant($this->now->instant(), $this->account->get()->site->zone());
 
-        return $this->view($this->blank(['from' => $today->plusDays(-6)->iso(), 'to' => $today->iso(), 'paper' => 'Letter']));
+        $week = ['from' => $today->plusDays(-6)->iso(), 'to' => $today->iso(), 'paper' => 'Letter'];
+
+        return $this->view($this->blank($week), PageKey::parse($request->query->getString('after')));
     }
 
     #[IsGranted('ROLE_CREW')]
@@ -125,10 +133,15 @@ final class PacketController extends FormController
         return $packet !== null && $packet->siteId === $this->account->get()->site->id->toRfc4122() ? $packet : throw $this->createNotFoundException();
     }
 
-    private function view(FormInput $input): Response
+    private function view(FormInput $input, ?PageKey $after = null): Response
     {
         $site = $this->account->get()->site;
 
-        return $this->page('book/packet/list.html.twig', $input, ['site' => $site, 'packets' => $this->packets->of($site, self::LATEST), 'products' => $this->products->of($site), 'papers' => self::PAPERS]);
+        return $this->page('book/packet/list.html.twig', $input, [
+            'site' => $site,
+            'page' => $this->packets->of($site, $after),
+            'products' => $this->products->of($site),
+            'papers' => self::PAPERS,
+        ]);
     }
 }

@@ -8,6 +8,8 @@ use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\ParameterType;
 use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Platform\Paging\Page;
+use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
@@ -16,7 +18,7 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class Packets
 {
     private const COLUMNS = <<<'SQL'
-        p.id, p.scope, p.paper, p.done, p.total, extract(epoch FROM p.finished_at)::bigint AS finished_at, p.problem,
+        p.id, extract(epoch FROM p.at)::bigint AS at, p.scope, p.paper, p.done, p.total, extract(epoch FROM p.finished_at)::bigint AS finished_at, p.problem,
         extract(epoch FROM p.expires_at)::bigint AS expires_at, p.site_id, a.initials AS by
         SQL;
 
@@ -39,10 +41,17 @@ final readonly class Packets
         return Uuid::isValid($id) ? $this->read('p.id = ?', [$id])[0] ?? null : null;
     }
 
-    /** @return list<Packet> the latest first */
-    public function of(Site $site, int $most): array
+    /** @return Page<Packet> the latest first */
+    public function of(Site $site, ?PageKey $after): Page
     {
-        return $this->read('p.site_id = ?', [$site->id->toRfc4122()], $most);
+        $from = $after ?? PageKey::first();
+        $packets = $this->read(
+            'p.site_id = ? AND (p.at, p.id) < (to_timestamp(?), ?::uuid)',
+            [$site->id->toRfc4122(), $from->place, $from->id],
+            Page::ROWS + 1,
+        );
+
+        return Page::of($packets, static fn (Packet $packet): PageKey => new PageKey($packet->askedAt->epoch, $packet->id));
     }
 
     /** What a link opens, while it does. */
@@ -83,18 +92,19 @@ final readonly class Packets
     }
 
     /**
-     * @param list<string> $parameters
+     * @param list<string|int> $parameters
      *
      * @return list<Packet>
      */
     private function read(string $where, array $parameters, int $most = 1): array
     {
         $columns = self::COLUMNS;
-        /** @var list<array{id: string, scope: string, paper: string, done: int, total: int|null, finished_at: int|null, problem: string|null, expires_at: int|null, site_id: string, by: string}> $rows */
+        /** @var list<array{id: string, at: int, scope: string, paper: string, done: int, total: int|null, finished_at: int|null, problem: string|null, expires_at: int|null, site_id: string, by: string}> $rows */
         $rows = $this->connection->fetchAllAssociative("SELECT $columns FROM packet p JOIN account a ON a.id = p.account_id WHERE $where ORDER BY p.at DESC, p.id DESC LIMIT $most", $parameters);
 
         return array_map(static fn (array $row): Packet => new Packet(
             $row['id'],
+            Instant::ofEpoch($row['at']),
             PacketScope::ofJson($row['scope']),
             $row['paper'],
             $row['done'],

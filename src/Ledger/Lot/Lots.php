@@ -9,6 +9,8 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Log\SiteLog;
+use Verjuicer\App\Platform\Paging\Page;
+use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Event\Detail;
@@ -47,10 +49,20 @@ final readonly class Lots
         return $ids === [] ? [] : array_map($this->onHand(...), $this->entities->getRepository(Lot::class)->findBy(['id' => array_map(Uuid::fromString(...), $ids)], ['useBy' => 'ASC', 'at' => 'ASC']));
     }
 
-    /** @return list<LotOnHand> the latest deliveries, refused lots among them */
-    public function latest(Site $site, int $most): array
+    /** @return Page<LotOnHand> the latest deliveries first, refused lots among them */
+    public function latest(Site $site, ?PageKey $after): Page
     {
-        return array_map($this->onHand(...), $this->entities->getRepository(Lot::class)->findBy(['site' => $site], ['at' => 'DESC', 'number' => 'ASC'], $most));
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn(<<<'SQL'
+            SELECT id FROM lot WHERE site_id = :site AND (at, id) < (to_timestamp(:place), :id::uuid) ORDER BY at DESC, id DESC LIMIT :most
+            SQL, ($after ?? PageKey::first())->parameters() + ['site' => $site->id->toRfc4122()]);
+        $uuids = array_map(Uuid::fromString(...), $ids);
+        $lots = $uuids === [] ? [] : $this->entities->getRepository(Lot::class)->findBy(['id' => $uuids], ['at' => 'DESC', 'id' => 'DESC']);
+
+        return Page::of(
+            array_map($this->onHand(...), $lots),
+            static fn (LotOnHand $one): PageKey => new PageKey($one->lot->at()->epoch, $one->lot->id->toRfc4122()),
+        );
     }
 
     /** @return list<array{id: string, tag: int, code: string, product: string, pieces: int, grams: int}> the batches that took from a lot */

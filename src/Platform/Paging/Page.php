@@ -15,7 +15,7 @@ final readonly class Page
     public const ROWS = 60;
 
     /** @param list<T> $rows */
-    private function __construct(public array $rows, public ?PageKey $next)
+    private function __construct(public array $rows, public ?string $next)
     {
     }
 
@@ -34,6 +34,6 @@ final readonly class Page
         }
         $shown = \array_slice($rows, 0, self::ROWS);
 
-        return new self($shown, $key($shown[self::ROWS - 1]));
+        return new self($shown, (string) $key($shown[self::ROWS - 1]));
     }
 }

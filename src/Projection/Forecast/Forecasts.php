@@ -21,9 +21,11 @@ final readonly class Forecasts
     /** When it is likely to be as the kitchen likes it. */
     public function cook(Batch $batch, Assessment $assessment): ?CookOutlook
     {
-        $target = $this->products->named($batch->site, $batch->productName)?->doneness()?->from;
+        return $this->made($batch, function () use ($batch, $assessment): ?CookOutlook {
+            $target = $this->products->named($batch->site, $batch->productName)?->doneness()?->from;
 
-        return $this->made($batch, static fn (): ?CookOutlook => CookOutlook::of($assessment, $target));
+            return CookOutlook::of($assessment, $target);
+        });
     }
 
     /** How it is likely to cool, whether it is meant to or not. */

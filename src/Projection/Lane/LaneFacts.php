@@ -30,6 +30,10 @@ final readonly class LaneFacts
     /** Of what is packed; grows with every change of it. */
     public const VERSION = 4;
     private const MOST_POINTS = 24;
+    private const PACKED = [
+        'product', 'pieces', 'wrongs', 'stages', 'line', 'last', 'dues', 'pit', 'place', 'ready_by', 'outlook', 'target', 'late_gates',
+        'hot_until', 'hot', 'cold',
+    ];
 
     public static function pack(Assessment $assessment, ?CookOutlook $cook, ?FallOutlook $fall): string
     {
@@ -78,6 +82,9 @@ final readonly class LaneFacts
     {
         /** @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>, stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>, last: array{int, string, string}|null, dues: list<array{string, string, string|null, int, list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int, int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>, hot_until: int|null, hot: list<string>, cold: list<string>} $facts */
         $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
+        if (array_diff_key(array_flip(self::PACKED), $facts) !== []) {
+            throw new \ValueError('It was packed in another shape.');
+        }
         $moment = static fn (?int $epoch): ?Instant => $epoch === null ? null : Instant::ofEpoch($epoch);
 
         return new Lane(

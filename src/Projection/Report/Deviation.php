@@ -38,12 +38,6 @@ final readonly class Deviation
         return array_values($first);
     }
 
-    /** @return list<string> every pit, unit and method the batch went through */
-    public static function units(Assessment $assessment): array
-    {
-        return array_values(array_unique(array_filter(array_map(static fn (Stage $stage): ?string => $stage->place(), $assessment->timeline->stages), static fn (?string $unit): bool => $unit !== null)));
-    }
-
     /** @param array<string, Instant> $happened by the event's id */
     private static function moment(Finding $finding, array $happened): ?Instant
     {

@@ -13,12 +13,12 @@ use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Platform\Form\FormController;
+use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Site\People\CurrentAccount;
 
 /** Labels: looked at, printed to the spool, or taken as SVG or PDF for plain paper. */
 final class LabelController extends FormController
 {
-    private const SPOOLED = 40;
     private const PDF_SECONDS = 30;
 
     public function __construct(private readonly Batches $batches, private readonly Labels $labels, private readonly CurrentAccount $account)
@@ -67,10 +67,11 @@ final class LabelController extends FormController
     }
 
     #[Route('/labels', name: 'labels', methods: ['GET'])]
-    public function spool(): Response
+    public function spool(Request $request): Response
     {
         $site = $this->account->get()->site;
+        $after = PageKey::parse($request->query->getString('after'));
 
-        return $this->render('work/label/spool.html.twig', ['site' => $site, 'labels' => $this->labels->spool($site, self::SPOOLED)]);
+        return $this->render('work/label/spool.html.twig', ['site' => $site, 'page' => $this->labels->spool($site, $after)]);
     }
 }

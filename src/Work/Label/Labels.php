@@ -11,6 +11,8 @@ use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Page\ConfiguredAddress;
+use Verjuicer\App\Platform\Paging\Page;
+use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Work\Batch\CookView;
@@ -69,16 +71,18 @@ final readonly class Labels
         ) === 1;
     }
 
-    /** @return list<array{id: string, batch_id: string, at: Instant, initials: string, svg: string}> the latest first */
-    public function spool(Site $site, int $most): array
+    /** @return Page<array{id: string, batch_id: string, at: Instant, initials: string, svg: string}> the latest first */
+    public function spool(Site $site, ?PageKey $after): Page
     {
         /** @var list<array{id: string, batch_id: string, at: int, initials: string, svg: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(<<<'SQL'
             SELECT l.id, l.batch_id, extract(epoch FROM l.at)::bigint AS at, a.initials, l.svg
-            FROM label l JOIN account a ON a.id = l.account_id WHERE l.site_id = ? ORDER BY l.at DESC, l.id DESC LIMIT ?
-            SQL, [$site->id->toRfc4122(), $most]);
+            FROM label l JOIN account a ON a.id = l.account_id
+            WHERE l.site_id = :site AND (l.at, l.id) < (to_timestamp(:place), :id::uuid) ORDER BY l.at DESC, l.id DESC LIMIT :most
+            SQL, ($after ?? PageKey::first())->parameters() + ['site' => $site->id->toRfc4122()]);
+        $labels = array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at'])] + $row, $rows);
 
-        return array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at'])] + $row, $rows);
+        return Page::of($labels, static fn (array $one): PageKey => new PageKey($one['at']->epoch, $one['id']));
     }
 
     /** The day it was prepared: when it came off the heat, else when it was begun. */

@@ -14,6 +14,7 @@ use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Lot\Lots;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
@@ -27,7 +28,6 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
 final class DeliveryController extends FormController implements ShowsAgain
 {
     private const MOST_LOTS = 6;
-    private const LATEST = 60;
 
     public function __construct(
         private readonly Lots $lots,
@@ -41,14 +41,14 @@ final class DeliveryController extends FormController implements ShowsAgain
     }
 
     #[Route('', name: 'receiving', methods: ['GET'])]
-    public function list(): Response
+    public function list(Request $request): Response
     {
         $site = $this->account->get()->site;
 
         return $this->render('work/receiving/list.html.twig', [
             'site' => $site,
             'available' => $this->lots->available($site),
-            'latest' => $this->lots->latest($site, self::LATEST),
+            'latest' => $this->lots->latest($site, PageKey::parse($request->query->getString('after'))),
         ]);
     }
 

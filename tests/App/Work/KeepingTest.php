@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Verjuicer\Tests\App\Book;
+namespace Verjuicer\Tests\App\Work;
 
 use Doctrine\DBAL\Exception\DriverException;
 use PHPUnit\Framework\Attributes\DataProvider;
