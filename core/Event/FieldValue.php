@@ -33,6 +33,11 @@ final readonly class FieldValue
     /** Reads a field of ours: one of another shape is left where it is, as an extension, and is no fault. */
     public static function readOurs(Field $field, Fields $fields): mixed
     {
+        if (!$fields->has($field->name)) {
+            $fields->take($field->name);
+
+            return null;
+        }
         $problems = new Problems();
         $value = self::read($field, $fields->alone($field->name, $problems));
         if ($problems->all() !== [] || ($field->type === FieldType::Whole && $value !== null && $value > $field->says->most)) {

@@ -244,7 +244,7 @@ final readonly class Reader
     private static function imported(Fields $fields): ?Imported
     {
         return self::quietly($fields, 'imported', static function (Fields $one): ?Imported {
-            $imported = $one->has('imported') ? $one->object('imported') : null;
+            $imported = $one->object('imported');
             $by = $imported?->requiredText('by');
 
             return $by === null ? null : new Imported($by, $imported?->instant('says_recorded_at'));
@@ -290,6 +290,11 @@ final readonly class Reader
      */
     private static function quietly(Fields $fields, string $name, \Closure $read): mixed
     {
+        if (!$fields->has($name)) {
+            $fields->take($name);
+
+            return null;
+        }
         $problems = new Problems();
         $value = $read($fields->alone($name, $problems));
         if ($problems->all() !== []) {

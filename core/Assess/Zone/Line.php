@@ -16,7 +16,7 @@ final readonly class Line
 
     /**
      * @param int                   $estimate nanoseconds, rounded at each crossing
-     * @param list<array{int, int}> $stays    the stretches of it, in nanoseconds since 1970
+     * @param list<array{int, int}> $stays    the stretches of it, in nanoseconds since 1970, none of which adjoins the next
      */
     private function __construct(
         private int $estimate,
@@ -83,7 +83,7 @@ final readonly class Line
         $side = new ZoneSide($case->limits->cold->threshold, $case->limits->hot->threshold);
         $estimate = $least = $greatest = 0;
         $stays = [];
-        $previous = null;
+        $previous = $until = null;
         $before = 0;
         foreach ($readings as $reading) {
             $after = $side->of($reading->temp);
@@ -98,10 +98,15 @@ final readonly class Line
                 if ($before === 0 && $after === 0) {
                     $least += $to - $start;
                 }
-                $stay = $start === $to ? null : $side->stay($previous->temp, $reading->temp, $start, $to);
+                $stay = $start === $to ? null : $side->stay($previous->temp, $before, $start, $reading->temp, $after, $to);
                 if ($stay !== null) {
                     $estimate += $stay[1] - $stay[0];
-                    $stays[] = $stay;
+                    if ($stay[0] === $until) {
+                        $stays[array_key_last($stays)][1] = $stay[1];
+                    } else {
+                        $stays[] = $stay;
+                    }
+                    $until = $stay[1];
                 }
             }
             $previous = $reading;

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Zone;
 
-use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Event\Kinds\ColdHold;
 use Verjuicer\Core\Event\Kinds\Cook;
@@ -42,11 +41,9 @@ final readonly class StageTouch
     /** Whether the first stage that touches the span keeps food cold or makes it so. */
     public function isKeptAtFirst(int $from, int $to): bool
     {
-        foreach ($this->touching($from, $to) as $stage) {
-            return $stage->is(...self::KEEPING);
-        }
+        $first = $this->firstTouching($from, $to);
 
-        return false;
+        return $first !== null && $this->timeline->stages[$first]->is(...self::KEEPING);
     }
 
     /** Seconds: the first stage event within the span that does neither; its end where there is none. */
@@ -99,8 +96,8 @@ final readonly class StageTouch
     /** @param list<class-string<\Verjuicer\Core\Event\Detail>> $kinds */
     private function areAll(int $from, int $to, array $kinds): bool
     {
-        foreach ($this->touching($from, $to) as $stage) {
-            if (!$stage->is(...$kinds)) {
+        for ($index = $this->firstTouching($from, $to); $index !== null; $index = $this->nextTouching($index + 1, $from, $to)) {
+            if (!$this->timeline->stages[$index]->is(...$kinds)) {
                 return false;
             }
         }
@@ -108,20 +105,26 @@ final readonly class StageTouch
         return true;
     }
 
-    /** @return \Generator<Stage> */
-    private function touching(int $from, int $to): \Generator
+    private function firstTouching(int $from, int $to): ?int
     {
-        for ($index = max(0, $this->firstFrom($from) - 1); isset($this->timeline->stages[$index]); ++$index) {
+        return $this->nextTouching(max(0, $this->firstFrom($from) - 1), $from, $to);
+    }
+
+    /** The place of the first stage from this one on that touches the span; null where none does. */
+    private function nextTouching(int $index, int $from, int $to): ?int
+    {
+        for (; isset($this->timeline->stages[$index]); ++$index) {
             $stage = $this->timeline->stages[$index];
             $begins = $stage->from->epoch;
             if ($begins > $from && $begins >= $to) {
-                return;
+                return null;
             }
-            $lasts = min($to, $stage->to->epoch) - max($from, $begins);
-            if ($begins === $from || $lasts > 0) {
-                yield $stage;
+            if ($begins === $from || min($to, $stage->to->epoch) > max($from, $begins)) {
+                return $index;
             }
         }
+
+        return null;
     }
 
     /** The first stage that begins at this second or later. */

@@ -11,8 +11,16 @@ use Verjuicer\Core\Measure\Threshold;
 /** Where temperatures lie to the zone between two limits, and how long a straight line is strictly within it; all of it in integers. */
 final readonly class ZoneSide
 {
+    /** @var array<string, array{int, int}> both limits as printed in a unit, in ninetieths of a degree */
+    private array $levels;
+
     public function __construct(private Threshold $cold, private Threshold $hot)
     {
+        $levels = [];
+        foreach (TemperatureUnit::cases() as $unit) {
+            $levels[$unit->value] = [$cold->printedIn($unit)->ninetieths(), $hot->printedIn($unit)->ninetieths()];
+        }
+        $this->levels = $levels;
     }
 
     /** @return int by the limits in its own unit: −1 cold, 0 in the zone, 1 hot */
@@ -28,16 +36,21 @@ final readonly class ZoneSide
     /**
      * The part of the line from one temperature at one second to another at a later one that is strictly within the zone.
      *
+     * @param int $side      where the one lies
+     * @param int $sideOther where the other lies
+     *
      * @return array{int, int}|null nanoseconds since 1970; null where none of it is
      */
-    public function stay(Temperature $one, Temperature $other, int $at, int $atOther): ?array
+    public function stay(Temperature $one, int $side, int $at, Temperature $other, int $sideOther, int $atOther): ?array
     {
         $isMixed = $one->unit !== $other->unit;
+        if ($side === $sideOther && !$isMixed) {
+            return $side === 0 ? [Line::SECOND * $at, Line::SECOND * $atOther] : null;
+        }
         $unit = $isMixed ? TemperatureUnit::Fahrenheit : $one->unit;
-        $cold = $this->cold->printedIn($unit)->ninetieths();
-        $hot = $this->hot->printedIn($unit)->ninetieths();
-        $from = $this->level($one, $cold, $hot, $isMixed);
-        $to = $this->level($other, $cold, $hot, $isMixed);
+        [$cold, $hot] = $this->levels[$unit->value];
+        $from = $this->level($one, $side, $cold, $hot, $isMixed);
+        $to = $this->level($other, $sideOther, $cold, $hot, $isMixed);
         if ($from === $to) {
             return $from > $cold && $from < $hot ? [Line::SECOND * $at, Line::SECOND * $atOther] : null;
         }
@@ -49,11 +62,11 @@ final readonly class ZoneSide
     }
 
     /** Ninetieths of a degree; of two units each no lower than the hot limit that it reaches by its own, no higher than the cold one. */
-    private function level(Temperature $temperature, int $cold, int $hot, bool $isMixed): int
+    private function level(Temperature $temperature, int $side, int $cold, int $hot, bool $isMixed): int
     {
         $level = $temperature->ninetieths();
 
-        return !$isMixed ? $level : match ($this->of($temperature)) {
+        return !$isMixed ? $level : match ($side) {
             1 => max($level, $hot),
             -1 => min($level, $cold),
             default => $level,
