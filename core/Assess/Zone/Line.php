@@ -15,8 +15,8 @@ final readonly class Line
     public const SECOND = 1_000_000_000;
 
     /**
-     * @param int                   $estimate nanoseconds, rounded at each crossing
-     * @param list<array{int, int}> $stays    the stretches of it, in nanoseconds since 1970, none of which adjoins the next
+     * @param int             $estimate nanoseconds, rounded at each crossing
+     * @param array<int, int> $stays    the stretches of it, where each begins to where it ends, in nanoseconds since 1970; none adjoins the next
      */
     private function __construct(
         private int $estimate,
@@ -64,7 +64,7 @@ final readonly class Line
     public function byStage(): array
     {
         $byStage = [];
-        foreach ($this->stays as [$from, $to]) {
+        foreach ($this->stays as $from => $to) {
             $this->touch->share($from, $to, $byStage);
         }
 
@@ -84,7 +84,7 @@ final readonly class Line
         $estimate = $least = $greatest = 0;
         $stays = [];
         $previous = $until = null;
-        $before = 0;
+        $before = $since = 0;
         foreach ($readings as $reading) {
             $after = $side->of($reading->temp);
             if ($previous !== null && $reading->at > $previous->at) {
@@ -101,12 +101,8 @@ final readonly class Line
                 $stay = $start === $to ? null : $side->stay($previous->temp, $before, $start, $reading->temp, $after, $to);
                 if ($stay !== null) {
                     $estimate += $stay[1] - $stay[0];
-                    if ($stay[0] === $until) {
-                        $stays[array_key_last($stays)][1] = $stay[1];
-                    } else {
-                        $stays[] = $stay;
-                    }
-                    $until = $stay[1];
+                    $since = $stay[0] === $until ? $since : $stay[0];
+                    $stays[$since] = $until = $stay[1];
                 }
             }
             $previous = $reading;
