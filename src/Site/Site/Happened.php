@@ -23,12 +23,16 @@ final readonly class Happened
     {
     }
 
-    /** @throws NotATime if it cannot be read, lies ahead of now, or longer ago than ten years */
-    public function read(string $given, Site $site): Instant
+    /**
+     * @param Instant|null $near which of two moments is meant where a clock change repeats the time: the nearest to this, or to now
+     *
+     * @throws NotATime if it cannot be read, lies ahead of now, or longer ago than ten years
+     */
+    public function read(string $given, Site $site, ?Instant $near = null): Instant
     {
         $now = $this->now->instant();
         $words = mb_strtolower(trim(mb_scrub($given)));
-        $at = $this->moment($words, $site, $now) ?? throw NotATime::unreadable($given);
+        $at = $this->moment($words, $site, $now, $near ?? $now) ?? throw NotATime::unreadable($given);
         if ($at->isAfter($now)) {
             throw NotATime::ahead($given);
         }
@@ -39,13 +43,19 @@ final readonly class Happened
         return $at;
     }
 
+    /** A moment in the words that read() takes, to the second. */
+    public function told(Instant $at, Site $site): string
+    {
+        return str_replace('T', ' ', WallTime::of($at, $site->zone()));
+    }
+
     /** As it is filled in where nobody said otherwise. */
     public function now(): string
     {
         return $this->translator->trans('when.words.now');
     }
 
-    private function moment(string $words, Site $site, Instant $now): ?Instant
+    private function moment(string $words, Site $site, Instant $now, Instant $near): ?Instant
     {
         $hour = preg_quote($this->translator->trans('when.words.hour'), '/');
         $minute = preg_quote($this->translator->trans('when.words.minute'), '/');
@@ -58,7 +68,7 @@ final readonly class Happened
             preg_match('/^[-−]?(\d{1,4})\s*'.$hour.'(?:\s*(\d{1,2})(?:\s*'.$minute.')?)?$/u', $words, $part) === 1 => $ago((int) $part[1], (int) ($part[2] ?? 0)),
             preg_match('/^([01]?\d|2[0-3])[:.]([0-5]\d)$/', $words, $part) === 1 => $this->onDay(0, $part[1], $part[2], $site, $now),
             preg_match('/^'.$yesterday.'\s+([01]?\d|2[0-3])[:.]([0-5]\d)$/u', $words, $part) === 1 => $this->onDay(-1, $part[1], $part[2], $site, $now),
-            default => WallTime::parse($words, $site->zone(), $now),
+            default => WallTime::parse($words, $site->zone(), $near),
         };
     }
 

@@ -19,8 +19,8 @@ use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\Site\Happened;
-use Verjuicer\App\Site\Site\WallTime;
 use Verjuicer\Core\Event\Kinds\TakenBack;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
 
 /** Puts a wrong entry right, or takes it back, by a further event with a reason. The entry itself stays in the record, struck. */
@@ -46,7 +46,7 @@ final class CorrectionController extends FormController implements ShowsAgain
     {
         $batch = $this->batches->get($id);
         $wrong = $this->event($batch, $event);
-        $filled = ['when' => WallTime::of($wrong->at, $batch->site->zone())];
+        $filled = ['when' => $this->happened->told($wrong->at, $batch->site)];
 
         return $this->again($batch, $wrong, $this->blank($filled + $this->form->typed($wrong, $batch->site)));
     }
@@ -107,11 +107,11 @@ final class CorrectionController extends FormController implements ShowsAgain
     }
 
     /** When it happened: to the second as it was, where its time was not touched. */
-    private function at(FormInput $input, Event $wrong, Batch $batch): ?\Verjuicer\Core\Measure\Instant
+    private function at(FormInput $input, Event $wrong, Batch $batch): ?Instant
     {
-        return $input->text('when') === WallTime::of($wrong->at, $batch->site->zone())
+        return $input->text('when') === $this->happened->told($wrong->at, $batch->site)
             ? $wrong->at
-            : $input->read('when', fn (string $given) => $this->happened->read($given, $batch->site));
+            : $input->read('when', fn (string $given) => $this->happened->read($given, $batch->site, $wrong->at));
     }
 
     private function done(FormInput $input, Batch $batch, string $sentence): Response

@@ -7,6 +7,7 @@ namespace Verjuicer\Tests\App\Site;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\App\Site\Site\NotATime;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Tests\App\KitchenTestCase;
 
 /** One way to say when something happened, wherever it is said. It is 14:00 on the wall, 24 November, in Denver. */
@@ -42,6 +43,19 @@ final class HappenedTest extends KitchenTestCase
         yield ['2026-11-20T08:00:30', '2026-11-20T15:00:30Z'];
         yield ['2026-07-04 08:00', '2026-07-04T14:00:00Z'];
         yield ['2016-12-01 08:00', '2016-12-01T15:00:00Z'];
+    }
+
+    /** On the night of 1 November 2026 the clocks went back, and 1:30 came twice. */
+    public function testWhatIsToldIsReadBackToTheSecondNearWhereItWas(): void
+    {
+        $site = $this->logIn()->site;
+        $happened = $this->service(Happened::class);
+        foreach (['2026-11-01T07:30:05Z', '2026-11-01T08:30:05Z'] as $one) {
+            $at = Instant::parse($one);
+            self::assertSame('2026-11-01 01:30:05', $happened->told($at, $site));
+            self::assertSame($one, $happened->read('2026-11-01 01:30:05', $site, $at)->rfc3339());
+        }
+        self::assertSame('2026-11-01T08:30:05Z', $happened->read('2026-11-01 01:30:05', $site)->rfc3339(), 'or to now');
     }
 
     #[DataProvider('others')]
