@@ -50,7 +50,7 @@ final class RecipeController extends FormController
                 $filled['a'.$index.'_'.$allergen] = '1';
             }
         }
-        $meat = (new FormInput($request->query))->grams('meat') ?? self::KILOGRAM;
+        $meat = FormInput::asked($request)->grams('meat') ?? self::KILOGRAM;
 
         return $this->form($this->blank($filled), $recipe, $meat);
     }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Verjuicer\App\Platform\Form;
 
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
-use Symfony\Component\HttpFoundation\InputBag;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Uid\Uuid;
@@ -16,8 +15,8 @@ abstract class FormController extends AbstractController
 {
     protected function read(Request $request, string $token): FormInput
     {
-        $input = new FormInput($request->request);
-        if (!$this->isCsrfTokenValid($token, $request->request->getString('_token'))) {
+        $input = FormInput::of($request);
+        if (!$this->isCsrfTokenValid($token, $input->typed->getString('_token'))) {
             $input->refuse('form', 'entry.problem.expired');
         }
 
@@ -27,8 +26,8 @@ abstract class FormController extends AbstractController
     /** What was sent, with what turned out to be wrong with it. */
     protected function refused(Request $request, Problem $problem): FormInput
     {
-        $input = new FormInput($request->request);
-        $field = $request->request->has($problem->field) ? $problem->field : 'form';
+        $input = FormInput::of($request);
+        $field = $input->typed->has($problem->field) ? $problem->field : 'form';
         $input->refuse($field, $problem->key, $problem->values);
 
         return $input;
@@ -37,10 +36,7 @@ abstract class FormController extends AbstractController
     /** @param array<string, string> $filled */
     protected function blank(array $filled = []): FormInput
     {
-        /** @var InputBag<string> $typed */
-        $typed = new InputBag($filled + ['id' => Uuid::v7()->toRfc4122()]);
-
-        return new FormInput($typed);
+        return FormInput::filled($filled + ['id' => Uuid::v7()->toRfc4122()]);
     }
 
     /** @param array<string, mixed> $context */

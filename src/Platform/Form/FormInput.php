@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\App\Platform\Form;
 
 use Symfony\Component\HttpFoundation\InputBag;
+use Symfony\Component\HttpFoundation\ParameterBag;
+use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\Translation\TranslatableMessage;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Problem\Problem;
@@ -21,8 +23,29 @@ final class FormInput
     public array $problems = [];
 
     /** @param InputBag<string> $typed */
-    public function __construct(public readonly InputBag $typed)
+    private function __construct(public readonly InputBag $typed)
     {
+    }
+
+    /** What a form sent; a field that no form of ours has, a list in place of a text, is as if nobody had typed it. */
+    public static function of(Request $request): self
+    {
+        return self::filled(self::texts($request->request));
+    }
+
+    /** What an address asks for. */
+    public static function asked(Request $request): self
+    {
+        return self::filled(self::texts($request->query));
+    }
+
+    /** @param array<string, string> $values */
+    public static function filled(array $values): self
+    {
+        /** @var InputBag<string> $typed */
+        $typed = new InputBag($values);
+
+        return new self($typed);
     }
 
     public function isGood(): bool
@@ -190,5 +213,18 @@ final class FormInput
     public function isOn(string $field): bool
     {
         return $this->typed->getBoolean($field);
+    }
+
+    /** @return array<string, string> */
+    private static function texts(ParameterBag $sent): array
+    {
+        $texts = [];
+        foreach ($sent->all() as $field => $value) {
+            if (\is_string($value)) {
+                $texts[(string) $field] = $value;
+            }
+        }
+
+        return $texts;
     }
 }

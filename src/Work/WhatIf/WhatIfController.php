@@ -37,7 +37,7 @@ final class WhatIfController extends FormController
     public function show(Request $request): Response
     {
         $site = $this->account->get()->site;
-        $input = new FormInput($request->query);
+        $input = FormInput::asked($request);
         $answer = $request->query->count() === 0 ? null : $this->answer($input);
 
         return $this->page('work/what_if/what_if.html.twig', $input, ['site' => $site, 'methods' => self::places(), 'answer' => $answer, 'now' => $this->now->instant()]);

@@ -6,7 +6,7 @@ namespace Verjuicer\Tests\App\Platform;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Symfony\Component\HttpFoundation\InputBag;
+use Symfony\Component\HttpFoundation\Request;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -127,12 +127,18 @@ final class FormInputTest extends TestCase
         self::assertSame('form.problem.required', $input->problems['text']->getMessage(), 'the first problem of a field is the one told');
     }
 
+    /** A list where a text belongs is no answer, and breaks no page. */
+    public function testTakesTextsAlone(): void
+    {
+        $sent = ['name' => ['a', 'b'], 'place' => 'cellar', 'deep' => ['a' => ['b' => 'c']]];
+        $input = FormInput::of(Request::create('/', 'POST', $sent));
+        self::assertSame(['place' => 'cellar'], $input->typed->all());
+        self::assertSame(['', 'cellar'], [$input->text('name'), FormInput::asked(Request::create('/', 'GET', $sent))->text('place')]);
+    }
+
     /** @param array<string, string> $typed */
     private static function input(array $typed): FormInput
     {
-        /** @var InputBag<string> $bag */
-        $bag = new InputBag($typed);
-
-        return new FormInput($bag);
+        return FormInput::filled($typed);
     }
 }

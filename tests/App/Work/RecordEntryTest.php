@@ -121,9 +121,7 @@ final class RecordEntryTest extends KitchenTestCase
         foreach (Catalogue::all() as $kind) {
             $any = AnyEvent::of($kind, $chance);
             $event = new Event(Uuid::v7()->toRfc4122(), $this->service(Now::class)->instant(), 'MR', $any->detail);
-            /** @var \Symfony\Component\HttpFoundation\InputBag<string> $sent */
-            $sent = new \Symfony\Component\HttpFoundation\InputBag($form->typed($event, $batch->site));
-            $input = new FormInput($sent);
+            $input = FormInput::filled($form->typed($event, $batch->site));
             $changes = $form->changes($event, $input, $batch->site);
             self::assertSame([], array_map(strval(...), array_keys($input->problems)), $kind->name());
             self::assertSame([], array_keys($changes), $kind->name());
