@@ -39,7 +39,7 @@ final class Version20261127000000 extends AbstractMigration
         $this->addSql('INSERT INTO projection_state (batch_id, site_id, head) SELECT id, site_id, 1 FROM batch');
         $this->addSql('DROP INDEX board_lane_turn, board_lane_open_tag');
         $this->addSql('ALTER TABLE board_lane DROP COLUMN next_turn, ADD COLUMN has_open_action boolean NOT NULL DEFAULT false');
-        $this->addSql('CREATE INDEX board_lane_action ON board_lane (site_id) WHERE has_open_action AND ended_at IS NOT NULL');
+        $this->addSql('CREATE INDEX board_lane_action ON board_lane (site_id, ended_at) WHERE has_open_action AND ended_at IS NOT NULL');
         $this->addSql(<<<'SQL'
             CREATE TABLE batch_report (
                 batch_id uuid PRIMARY KEY REFERENCES batch,
@@ -50,6 +50,7 @@ final class Version20261127000000 extends AbstractMigration
                 place text
             )
             SQL);
+        $this->addSql("CREATE INDEX event_served ON event (at) WHERE type = 'serve'");
         $this->addSql('CREATE INDEX batch_report_ended ON batch_report (site_id, ended_at)');
         $this->addSql(<<<'SQL'
             CREATE TABLE stage_report (

@@ -36,21 +36,23 @@ final readonly class Finder
             'SELECT id FROM account WHERE site_id = :site AND (name ILIKE :like OR upper(initials) = upper(:words))',
             ['site' => $site->id->toRfc4122(), 'like' => $like, 'words' => $words],
         );
-        $byPeople = $people === [] ? '' : <<<'SQL'
-            UNION SELECT w.id FROM batch w WHERE w.site_id = :site
-              AND EXISTS (SELECT 1 FROM event e WHERE e.batch_id = w.id AND e.account_id IN (:people))
-            SQL;
+        $byPeople = $people === []
+            ? ''
+            : 'OR EXISTS (SELECT 1 FROM event e WHERE e.batch_id = w.id AND e.account_id IN (:people))';
         $columns = self::COLUMNS;
         $joined = self::JOINED;
         $rows = $this->read(<<<SQL
-            SELECT $columns FROM batch b $joined
-            WHERE b.site_id = :site AND (b.begun_at, b.id) < (to_timestamp(:place), :id::uuid) AND b.id IN (
-                SELECT id FROM batch WHERE site_id = :site
-                  AND (code ILIKE :like OR product_name ILIKE :like OR tag::text = :words OR begun_at >= :from AND begun_at < :to)
-                UNION SELECT bl.batch_id FROM batch_lot bl JOIN lot ON lot.id = bl.lot_id JOIN supplier s ON s.id = lot.supplier_id
-                  WHERE lot.site_id = :site AND (lot.number ILIKE :like OR s.name ILIKE :like)
-                $byPeople
-            ) ORDER BY b.begun_at DESC, b.id DESC LIMIT :most
+            WITH lots AS MATERIALIZED (
+                SELECT bl.batch_id FROM batch_lot bl JOIN lot ON lot.id = bl.lot_id JOIN supplier s ON s.id = lot.supplier_id
+                WHERE lot.site_id = :site AND (lot.number ILIKE :like OR s.name ILIKE :like)
+            ), found AS MATERIALIZED (
+                -- From the latest on until a page is full, so that what is often found is found soon.
+                SELECT w.id FROM batch w WHERE w.site_id = :site AND (w.begun_at, w.id) < (to_timestamp(:place), :id::uuid) AND (
+                    w.code ILIKE :like OR w.product_name ILIKE :like OR w.tag::text = :words
+                    OR w.begun_at >= :from AND w.begun_at < :to OR w.id IN (SELECT batch_id FROM lots) $byPeople
+                ) ORDER BY w.begun_at DESC, w.id DESC LIMIT :most
+            )
+            SELECT $columns FROM found f JOIN batch b ON b.id = f.id $joined ORDER BY b.begun_at DESC, b.id DESC
             SQL, ($after ?? PageKey::first())->parameters() + [
             'site' => $site->id->toRfc4122(),
             'like' => $like,

@@ -122,7 +122,7 @@ final readonly class Trends
             WITH served AS (
                 SELECT coalesce(b.parent_id, b.id) AS id, sum((e.members->>'weight_kg')::numeric) AS kg
                 FROM batch b JOIN event e ON e.batch_id = b.id AND e.type = 'serve' AND e.members->>'weight_kg' IS NOT NULL
-                WHERE b.site_id = :site AND b.begun_at >= :since
+                WHERE b.site_id = :site AND b.begun_at >= :since AND e.at >= :since
                   AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
                 GROUP BY 1
             )

@@ -29,7 +29,7 @@ final readonly class Lane
     public function __construct(
         public string $batchId,
         public int $version,
-        public bool $hasEnded,
+        public ?Instant $endedAt,
         public int $tag,
         public string $product,
         public int $pieces,
@@ -49,6 +49,11 @@ final readonly class Lane
         public Threshold $hot,
         public Threshold $cold,
     ) {
+    }
+
+    public function hasEnded(): bool
+    {
+        return $this->endedAt !== null;
     }
 
     /** The kind of the stage the batch is in, or was in last; empty before its first. */

@@ -74,7 +74,7 @@ final readonly class LaneFacts
     }
 
     /**
-     * @param array{batch_id: string, tag: int, version: int, has_ended: bool, verdict: string, facts: string} $row
+     * @param array{batch_id: string, tag: int, version: int, ended_at: int|null, verdict: string, facts: string} $row
      *
      * @throws \JsonException|\TypeError|\ValueError if the facts are of another version
      */
@@ -90,7 +90,7 @@ final readonly class LaneFacts
         return new Lane(
             $row['batch_id'],
             $row['version'],
-            $row['has_ended'],
+            $moment($row['ended_at']),
             $row['tag'],
             $facts['product'] ?? '',
             $facts['pieces'],

@@ -7,6 +7,8 @@ namespace Verjuicer\App\Projection\Lane;
 use Doctrine\DBAL\Connection;
 use Psr\Log\LoggerInterface;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Platform\Paging\Page;
+use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Projection\Projections;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
@@ -18,7 +20,7 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class Lanes
 {
     private const COLUMNS = <<<'SQL'
-        s.batch_id, b.tag, b.code, b.product_name, coalesce(l.version, 0) AS version, l.ended_at IS NOT NULL AS has_ended, l.verdict, l.facts, s.shape, s.problem
+        s.batch_id, b.tag, b.code, b.product_name, coalesce(l.version, 0) AS version, extract(epoch FROM l.ended_at)::bigint AS ended_at, l.verdict, l.facts, s.shape, s.problem
         SQL;
     private const TABLES = 'projection_state s JOIN batch b ON b.id = s.batch_id LEFT JOIN board_lane l ON l.batch_id = s.batch_id';
 
@@ -29,16 +31,39 @@ final readonly class Lanes
     ) {
     }
 
-    /** The open batches, by tag; with those that ended but still ask for an action. */
+    /** The open batches, by tag. */
     public function open(Site $site): LaneList
     {
         $this->projections->bringUpToDate($site);
 
         return $this->read(
-            's.site_id = ? AND (EXISTS (SELECT 1 FROM open_tag o WHERE o.batch_id = s.batch_id) OR l.ended_at IS NOT NULL AND l.has_open_action)',
+            's.batch_id IN (SELECT o.batch_id FROM open_tag o WHERE o.site_id = ?)',
             [$site->id->toRfc4122()],
             'b.tag, b.code',
         );
+    }
+
+    /** @return Page<Lane> the batches that ended but still ask for an action, the last to end first */
+    public function unsettled(Site $site, ?PageKey $after = null): Page
+    {
+        $from = $after ?? PageKey::first();
+        $list = $this->read(
+            'l.site_id = ? AND l.has_open_action AND l.ended_at IS NOT NULL AND (l.ended_at, l.batch_id) < (to_timestamp(?), ?::uuid)',
+            [$site->id->toRfc4122(), (string) $from->place, $from->id],
+            'l.ended_at DESC, l.batch_id DESC LIMIT '.$from->parameters()['most'],
+        );
+
+        return Page::of($list->lanes, static fn (Lane $lane): PageKey => new PageKey($lane->endedAt->epoch ?? 0, $lane->batchId));
+    }
+
+    public function countUnsettled(Site $site): int
+    {
+        $count = $this->connection->fetchOne(
+            'SELECT count(*) FROM board_lane WHERE site_id = ? AND has_open_action AND ended_at IS NOT NULL',
+            [$site->id->toRfc4122()],
+        );
+
+        return \is_int($count) ? $count : 0;
     }
 
     /** Grows with every change of any lane of the site. */
@@ -107,15 +132,15 @@ final readonly class Lanes
     /**
      * @param list<string> $parameters
      *
-     * @return list<array{batch_id: string, tag: int, code: string, product_name: string, version: int, has_ended: bool, verdict: string|null, facts: string|null, shape: string, problem: string|null}>
+     * @return list<array{batch_id: string, tag: int, code: string, product_name: string, version: int, ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null}>
      */
     private function rows(string $sql, array $parameters): array
     {
-        /** @var list<array{batch_id: string, tag: int, code: string, product_name: string, version: int, has_ended: bool, verdict: string|null, facts: string|null, shape: string, problem: string|null}> */
+        /** @var list<array{batch_id: string, tag: int, code: string, product_name: string, version: int, ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null}> */
         return $this->connection->fetchAllAssociative($sql, $parameters);
     }
 
-    /** @param array{batch_id: string, tag: int, code: string, product_name: string, version: int, has_ended: bool, verdict: string|null, facts: string|null, shape: string, problem: string|null} $row */
+    /** @param array{batch_id: string, tag: int, code: string, product_name: string, version: int, ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null} $row */
     private function unpacked(array $row): ?Lane
     {
         if ($row['verdict'] === null || $row['facts'] === null) {

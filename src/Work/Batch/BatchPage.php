@@ -37,7 +37,7 @@ final readonly class BatchPage
     public function respond(Batch $batch, ?FormInput $sent = null): Response
     {
         $lane = $this->lanes->of($batch);
-        $isOpen = $lane === null ? $this->batches->isOpen($batch) : !$lane->hasEnded;
+        $isOpen = $lane === null ? $this->batches->isOpen($batch) : !$lane->hasEnded();
         $stage = $lane?->stage() ?? '';
         $html = $this->twig->render('work/batch/batch.html.twig', [
             'batch' => $batch,

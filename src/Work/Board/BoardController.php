@@ -27,6 +27,7 @@ final class BoardController extends AbstractController
     private const HOURS_AHEAD = 6;
     private const HOURS_ENDED = 18;
     private const MOST_ENDED = 60;
+    private const MOST_UNSETTLED = 12;
 
     public function __construct(
         private readonly Lanes $lanes,
@@ -76,7 +77,7 @@ final class BoardController extends AbstractController
         $from = $now->plus(Span::ofHours(-self::HOURS_BACK));
         $axis = new TimeAxis($from, $now->plus(Span::ofHours(self::HOURS_AHEAD)), 0, LanePicture::WIDTH);
         $list = $this->lanes->open($site);
-        $open = array_values(array_filter($list->lanes, static fn (Lane $lane): bool => !$lane->hasEnded));
+        $unsettled = \array_slice($this->lanes->unsettled($site)->rows, 0, self::MOST_UNSETTLED);
         $ended = $this->lanes->endedSince($site, $now->plus(Span::ofHours(-self::HOURS_ENDED)), self::MOST_ENDED);
 
         return [
@@ -85,13 +86,15 @@ final class BoardController extends AbstractController
             'lanes' => array_map(fn (Lane $lane): array => [
                 'lane' => $lane,
                 'picture' => LanePicture::of($lane, $axis, $site->unit, $zone, $this->figures, $now),
-            ], $open),
+            ], $list->lanes),
             'unreadable' => $list->unreadable,
             'axis' => $axis,
             'hours' => $axis->hours($zone),
-            'dues' => $this->dueNext->of($list->lanes, $now, $site->unit, $this->units->intervals($site)),
+            'dues' => $this->dueNext->of([...$list->lanes, ...$unsettled], $now, $site->unit, $this->units->intervals($site)),
+            'more_unsettled' => $this->lanes->countUnsettled($site) - \count($unsettled),
             'claims' => $this->claims->of($site),
             'ended' => $ended->lanes,
+            'has_more_ended' => \count($ended->lanes) === self::MOST_ENDED,
         ];
     }
 }

@@ -55,7 +55,7 @@ final readonly class DueNext
             $gate = $this->gate($first->towards, $unit);
             $dues[] = new Due($lane, $first->rule, 'action', null, true, $message, $gate, $first->verdict, \count($actions) - 1);
         }
-        if ($lane->hasEnded) {
+        if ($lane->hasEnded()) {
             return $dues;
         }
         $unitChecks = self::unitChecks($lane, $now, $intervals);

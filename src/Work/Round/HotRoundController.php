@@ -140,7 +140,7 @@ final class HotRoundController extends FormController implements ShowsAgain
     {
         $stage = Catalogue::of(HotHold::class)->name();
         $open = $this->lanes->open($this->account->get()->site)->lanes;
-        $held = array_values(array_filter($open, static fn (Lane $lane): bool => !$lane->hasEnded && $lane->stage() === $stage));
+        $held = array_values(array_filter($open, static fn (Lane $lane): bool => $lane->stage() === $stage));
         usort($held, static fn (Lane $one, Lane $other): int => [$one->place ?? '', $one->tag] <=> [$other->place ?? '', $other->tag]);
 
         return $held;

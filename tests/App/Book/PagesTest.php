@@ -13,6 +13,19 @@ use Verjuicer\Tests\App\KitchenTestCase;
 /** A list shows so many and then says that there are more; following on, everything is seen once. */
 final class PagesTest extends KitchenTestCase
 {
+    /** 150 that ended as tag 18 stands. */
+    private const UNSETTLED = <<<'SQL'
+        WITH made AS (
+            INSERT INTO batch SELECT (jsonb_populate_record(b, jsonb_build_object('id', gen_random_uuid(), 'code', 'X-' || n))).*
+            FROM batch b, generate_series(1, 150) n WHERE b.tag = 18 RETURNING id
+        ), state AS (
+            INSERT INTO projection_state (batch_id, site_id, head, made, shape)
+            SELECT made.id, s.site_id, 1, 1, s.shape FROM made, projection_state s JOIN batch b ON b.id = s.batch_id WHERE b.tag = 18
+        )
+        INSERT INTO board_lane (batch_id, site_id, tag, ended_at, verdict, has_open_action, facts, version)
+        SELECT made.id, l.site_id, l.tag, '2026-11-20T12:00:00Z', l.verdict, true, l.facts, l.version FROM made, board_lane l WHERE l.tag = 18
+        SQL;
+
     #[DataProvider('lists')]
     public function testEverythingIsSeenOnce(string $path, string $item, string $more): void
     {
@@ -59,6 +72,7 @@ final class PagesTest extends KitchenTestCase
                 FROM lot l, generate_series(1, 150) n WHERE l.number = 'NF-903'
                 SQL,
         ];
+        yield 'what ended and is not settled' => ['/unsettled', 'main ul a[href^="/batches/"]', self::UNSETTLED];
         yield 'packets' => [
             '/packets', 'main ul a[href^="/packets/"]',
             <<<'SQL'
@@ -67,6 +81,19 @@ final class PagesTest extends KitchenTestCase
                 FROM account a, generate_series(1, 150) n WHERE a.login = 'ike'
                 SQL,
         ];
+    }
+
+    /** However many are not settled: the board names some and leads to the others. */
+    public function testTheBoardStaysAsLongAsItIs(): void
+    {
+        $this->logIn();
+        $before = $this->client->request('GET', '/')->filter('[data-due]')->count();
+        $this->connection()->executeStatement('ALTER TABLE batch DISABLE TRIGGER ALL');
+        $this->connection()->executeStatement(self::UNSETTLED);
+        $this->connection()->executeStatement("UPDATE board_lane SET version = nextval('board_version')");
+        $board = $this->client->request('GET', '/');
+        self::assertSame('138 more that ended ask for an action', trim($board->filter('a[href="/unsettled"]')->text()));
+        self::assertCount($before + 12, $board->filter('[data-due]'));
     }
 
     public function testAKeyIsWhatAPageGoesOnFrom(): void

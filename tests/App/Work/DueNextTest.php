@@ -71,7 +71,7 @@ final class DueNextTest extends TestCase
     public function testALaneComesBackAsItWasPacked(): void
     {
         $lane = self::lane(7, ['-300 cook set=275', '-200 100', '-100 140', '-60 158', '-30 165', '-1 note ready_by=2026-05-02T20:00:00Z', '0 spritz'], '5');
-        self::assertSame([7, 3, 'b', false, 'cook', '165', '1/core'], [$lane->tag, $lane->version, $lane->batchId, $lane->hasEnded, $lane->stage(), $lane->last?->temp->number(), $lane->last?->track]);
+        self::assertSame([7, 3, 'b', false, 'cook', '165', '1/core'], [$lane->tag, $lane->version, $lane->batchId, $lane->hasEnded(), $lane->stage(), $lane->last?->temp->number(), $lane->last?->track]);
         self::assertCount(4, $lane->line);
         self::assertSame('195', $lane->target?->number());
         self::assertNotNull($lane->outlook);
@@ -124,6 +124,6 @@ final class DueNextTest extends TestCase
         $assessment = Story::of(...$lines)->about('lamb roast')->assess($asOf);
         $facts = LaneFacts::pack($assessment, CookOutlook::of($assessment, Temperature::fahrenheit('195')), FallOutlook::of($assessment, Size::ofPiece(2300)));
 
-        return LaneFacts::unpack(['batch_id' => 'b', 'tag' => $tag, 'version' => 3, 'has_ended' => false, 'verdict' => $assessment->verdict->value, 'facts' => $facts]);
+        return LaneFacts::unpack(['batch_id' => 'b', 'tag' => $tag, 'version' => 3, 'ended_at' => null, 'verdict' => $assessment->verdict->value, 'facts' => $facts]);
     }
 }

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Due;
+
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Verjuicer\App\Platform\Paging\PageKey;
+use Verjuicer\App\Projection\Lane\Lanes;
+use Verjuicer\App\Site\People\CurrentAccount;
+
+/** Every batch that ended and still asks for an action, however long ago. */
+final class UnsettledController extends AbstractController
+{
+    public function __construct(private readonly CurrentAccount $account, private readonly Lanes $lanes)
+    {
+    }
+
+    #[Route('/unsettled', name: 'unsettled', methods: ['GET'])]
+    public function list(Request $request): Response
+    {
+        $site = $this->account->get()->site;
+        $after = PageKey::parse($request->query->getString('after'));
+
+        return $this->render('work/due/unsettled.html.twig', ['site' => $site, 'page' => $this->lanes->unsettled($site, $after)]);
+    }
+}
