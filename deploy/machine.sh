@@ -10,8 +10,8 @@ as_admin() {
 # Installs Debian packages in one call, with PHP's parts together so that their versions match.
 install_packages() {
     say "Installing: $*"
-    as_admin apt-get update -qq
-    as_admin env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq "$@" >/dev/null
+    as_admin apt-get -o DPkg::Lock::Timeout=300 update -qq
+    as_admin env DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=300 install -y -qq "$@" >/dev/null
 }
 
 need_php() {
