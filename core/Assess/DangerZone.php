@@ -18,12 +18,16 @@ use Verjuicer\Core\Measure\Span;
  */
 final readonly class DangerZone
 {
-    /** @param array<string, int> $byStage seconds of the estimate in each kind of stage */
+    /**
+     * @param Span               $unread  between leaving the cold and the first reading of the line the estimate is of, where it begins unread
+     * @param array<string, int> $byStage seconds of the estimate in each kind of stage
+     */
     private function __construct(
         public Span $estimate,
         public Span $least,
         public Span $greatest,
         public bool $beginsUnread,
+        public Span $unread,
         public array $byStage,
     ) {
     }
@@ -35,7 +39,7 @@ final readonly class DangerZone
             $warm = $touch->firstWarm();
             $unread = $warm === null ? 0 : max(0, $case->timeline->endOrAsOf()->epoch - $warm);
 
-            return new self(Span::ofSeconds(0), Span::ofSeconds(0), Span::ofSeconds($unread), $warm !== null, []);
+            return new self(Span::ofSeconds(0), Span::ofSeconds(0), Span::ofSeconds($unread), $warm !== null, Span::ofSeconds($unread), []);
         }
         $least = $greatest = 0;
         /** @var Line|null $told */
@@ -54,6 +58,7 @@ final readonly class DangerZone
             Span::ofSeconds($least),
             Span::ofSeconds($greatest),
             $told->beginsUnread,
+            Span::ofSeconds($told->unread),
             $told->byStage(),
         );
     }

@@ -23,6 +23,7 @@ final readonly class HouseLimits implements RulePart
         public Tolerance $pitDrift,
         public Span $pitDriftFor,
         public Span $lateEntry,
+        public Span $longAfter,
     ) {
     }
 
@@ -47,6 +48,7 @@ final readonly class HouseLimits implements RulePart
             pitDrift: $fields->part('pit_drift')->tolerance($fields->citation()),
             pitDriftFor: $fields->span('pit_drift_seconds'),
             lateEntry: $fields->span('late_entry_seconds'),
+            longAfter: $fields->span('long_after_seconds'),
         );
     }
 }

@@ -16,6 +16,7 @@ final readonly class Line
 
     /**
      * @param int             $estimate nanoseconds, rounded at each crossing
+     * @param int             $unread   seconds between leaving the cold and the first reading, where it begins unread
      * @param array<int, int> $stays    the stretches of it, where each begins to where it ends, in nanoseconds since 1970; none adjoins the next
      */
     private function __construct(
@@ -23,6 +24,7 @@ final readonly class Line
         public int $least,
         public int $greatest,
         public bool $beginsUnread,
+        public int $unread,
         private array $stays,
         private StageTouch $touch,
     ) {
@@ -111,16 +113,15 @@ final readonly class Line
         $warm = $touch->firstWarm();
         $first = $readings[0];
         $beginsUnread = $side->of($first->temp) >= 0 && $warm !== null && $warm < $first->at;
-        if ($beginsUnread) {
-            $greatest += $first->at - $warm;
-        }
+        $unread = $beginsUnread ? $first->at - $warm : 0;
         $end = $case->timeline->endOrAsOf()->epoch;
 
         return new self(
             $estimate,
             $least,
-            $greatest + self::tail($previous ?? $first, $before, $end, $hotSpan, $touch),
+            $greatest + $unread + self::tail($previous ?? $first, $before, $end, $hotSpan, $touch),
             $beginsUnread,
+            $unread,
             $stays,
             $touch,
         );

@@ -7,6 +7,7 @@ namespace Verjuicer\App\Book\DaySheet;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
+use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
@@ -17,9 +18,12 @@ use Verjuicer\App\Ledger\Lot\Lot;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Platform\Wording\FindingText;
+use Verjuicer\App\Platform\Wording\ZoneText;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Assess\ActionTaken;
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Assess\OpenActions;
@@ -27,6 +31,7 @@ use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Kinds\Discard;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Measure\Span;
 
 /** Makes day sheets, and keeps the signatures under them. */
 final readonly class DaySheets
@@ -36,6 +41,8 @@ final readonly class DaySheets
         private EntityManagerInterface $entities,
         private Assessments $assessments,
         private FindingText $findings,
+        private ZoneText $zone,
+        private TranslatorInterface $translator,
         private Thermometers $thermometers,
         private ThermometerChecks $thermometerChecks,
         private Ledger $ledger,
@@ -74,11 +81,34 @@ final readonly class DaySheets
     {
         $this->ledger->write($by->site, function () use ($id, $sheet, $by, $reasons): void {
             $seal = $this->chain->digestBefore($by->site, $sheet->to);
+            $at = $this->now->instant()->rfc3339();
             $this->connection->executeStatement(
                 'INSERT INTO day_sign (id, site_id, day, at, account_id, initials, position, digest, reasons) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
-                [$id->toRfc4122(), $by->site->id->toRfc4122(), $sheet->day->iso(), $this->now->instant()->rfc3339(), $by->id->toRfc4122(), $by->initials, $seal->position ?? 0, $seal->digest ?? '', json_encode((object) $reasons, \JSON_THROW_ON_ERROR)],
+                [$id->toRfc4122(), $by->site->id->toRfc4122(), $sheet->day->iso(), $at, $by->id->toRfc4122(), $by->initials, $seal->position ?? 0, $seal->digest ?? '', json_encode((object) $reasons, \JSON_THROW_ON_ERROR)],
+            );
+            $this->connection->executeStatement(
+                'INSERT INTO day_said (id, site_id, at, batches) VALUES (?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
+                [$id->toRfc4122(), $by->site->id->toRfc4122(), $at, json_encode($this->said($sheet), \JSON_THROW_ON_ERROR)],
             );
         });
+    }
+
+    /** @return list<SaidOfBatch> */
+    private function said(DaySheet $sheet): array
+    {
+        return array_map(fn (array $row): SaidOfBatch => new SaidOfBatch(
+            $row['batch']->id->toRfc4122(),
+            $row['batch']->tag.' · '.$row['batch']->productName.' · '.$row['batch']->code,
+            $row['verdict'],
+            $row['batch']->ruleSet,
+            $row['zone'],
+            array_map(fn (array $one): string => implode(' · ', [
+                $this->translator->trans('rule.'.$one['finding']->rule),
+                $this->translator->trans('verdict.'.($one['finding']->verdict->value ?? 'caution')),
+                $one['sentence'],
+                $one['finding']->citation,
+            ]), $row['findings']),
+        ), $sheet->batches);
     }
 
     /** @return list<Batch> whatever was under way at any time of the day, whenever it began: a night's cook stands on both of its days */
@@ -95,7 +125,7 @@ final readonly class DaySheets
         return $ids === [] ? [] : $this->entities->getRepository(Batch::class)->findBy(['id' => array_map(Uuid::fromString(...), $ids)], ['tag' => 'ASC']);
     }
 
-    /** @return array{batch: Batch, verdict: string, readings: int, findings: list<array{finding: Finding, sentence: string}>, cautions: list<string>, open: list<string>, actions: list<ActionTaken>, runs_on: bool} */
+    /** @return array{batch: Batch, verdict: string, readings: int, late: int, late_after: Span, zone: string, findings: list<array{finding: Finding, sentence: string}>, cautions: list<string>, open: list<string>, actions: list<ActionTaken>, runs_on: bool} */
     private function batch(Batch $batch, Instant $from, Instant $to): array
     {
         $assessment = $this->assessments->of($batch);
@@ -107,12 +137,31 @@ final readonly class DaySheets
             'batch' => $batch,
             'verdict' => $assessment->verdict->value,
             'readings' => \count($readings),
+            'late' => self::late($assessment, $readings),
+            'late_after' => $assessment->rules->house()->longAfter,
+            'zone' => $this->zone->of($assessment->dangerZone),
             'findings' => array_map(fn (Finding $finding): array => ['finding' => $finding, 'sentence' => $this->findings->sentence($finding, $assessment)], $wrong),
             'cautions' => array_map(fn (Finding $finding): string => $this->findings->sentence($finding, $assessment), $cautions),
             'open' => OpenActions::of($assessment),
             'actions' => ActionTaken::of($assessment),
             'runs_on' => $batch->begunAt->getTimestamp() < $from->epoch || $assessment->timeline->end === null || $assessment->timeline->end->epoch >= $to->epoch,
         ];
+    }
+
+    /**
+     * How many were written down long after they were taken.
+     *
+     * @param array<Reading> $readings
+     */
+    private static function late(Assessment $assessment, array $readings): int
+    {
+        $recorded = [];
+        foreach ($assessment->record->events as $event) {
+            $recorded[$event->id] = $event->recordedAt->epoch ?? $event->at->epoch;
+        }
+        $after = $assessment->rules->house()->longAfter->seconds;
+
+        return \count(array_filter($readings, static fn (Reading $reading): bool => $after < $recorded[$reading->id] - $reading->at));
     }
 
     /** @return list<array{label: string, at: Instant, by: string, method: string, read: string, passed: bool}> */
@@ -151,20 +200,23 @@ final readonly class DaySheets
         return array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at'])] + $row, $rows);
     }
 
-    /** @return list<array{at: Instant, by: string, name: string, digest: string, reasons: array<string, string>}> the latest first */
+    /** @return list<array{at: Instant, by: string, name: string, digest: string, reasons: array<string, string>, said: list<SaidOfBatch>}> the latest first */
     private function signatures(Site $site, LocalDate $day): array
     {
-        /** @var list<array{at: int, by: string, name: string, digest: string, reasons: string}> $rows */
+        /** @var list<array{at: int, by: string, name: string, digest: string, reasons: string, said: string|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(<<<'SQL'
-            SELECT extract(epoch FROM s.at)::bigint AS at, s.initials AS by, a.name, s.digest, s.reasons
-            FROM day_sign s JOIN account a ON a.id = s.account_id WHERE s.site_id = ? AND s.day = ? ORDER BY s.at DESC, s.position DESC
+            SELECT extract(epoch FROM s.at)::bigint AS at, s.initials AS by, a.name, s.digest, s.reasons, d.batches AS said
+            FROM day_sign s JOIN account a ON a.id = s.account_id LEFT JOIN day_said d ON d.id = s.id WHERE s.site_id = ? AND s.day = ? ORDER BY s.at DESC, s.position DESC
             SQL, [$site->id->toRfc4122(), $day->iso()]);
 
         return array_map(static function (array $row): array {
             /** @var array<string, string> $reasons */
             $reasons = (array) json_decode($row['reasons'], true, flags: \JSON_THROW_ON_ERROR);
 
-            return ['at' => Instant::ofEpoch($row['at']), 'reasons' => $reasons] + $row;
+            /** @var list<array{id: string, batch: string, verdict: string, rules: string, zone: string, findings: list<string>}> $said */
+            $said = json_decode($row['said'] ?? '[]', true, flags: \JSON_THROW_ON_ERROR);
+
+            return ['at' => Instant::ofEpoch($row['at']), 'reasons' => $reasons, 'said' => array_map(SaidOfBatch::of(...), $said)] + $row;
         }, $rows);
     }
 

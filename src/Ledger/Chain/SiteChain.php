@@ -15,7 +15,7 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class SiteChain
 {
     private const AT_ONCE = 2000;
-    private const KINDS = ['batch', 'event', 'site_event', 'lot', 'batch_lot', 'thermometer_check', 'day_sign'];
+    private const KINDS = ['batch', 'event', 'site_event', 'lot', 'batch_lot', 'thermometer_check', 'day_sign', 'day_said'];
 
     public function __construct(private Connection $connection)
     {
@@ -115,7 +115,11 @@ final readonly class SiteChain
     /** @return list<array{position: int, kind: string, row_id: string, hash: string, canonical: string|null}> the canonical form as chain_canonical() makes it, many rows at once; within UTC */
     private function links(Site $site, int $after): array
     {
-        $canonical = implode(' ', array_map(static fn (string $kind): string => "WHEN '$kind' THEN (SELECT to_jsonb(r)::text FROM $kind r WHERE r.id = l.row_id)", self::KINDS));
+        $canonical = '';
+        foreach (self::KINDS as $kind) {
+            $row = $kind === 'batch' ? "to_jsonb(r) - CASE WHEN r.piece_numbers IS NULL THEN 'piece_numbers' ELSE '' END" : 'to_jsonb(r)';
+            $canonical .= " WHEN '$kind' THEN (SELECT ($row)::text FROM $kind r WHERE r.id = l.row_id)";
+        }
 
         /** @var list<array{position: int, kind: string, row_id: string, hash: string, canonical: string|null}> */
         return $this->connection->fetchAllAssociative(<<<SQL

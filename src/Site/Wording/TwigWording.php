@@ -11,8 +11,10 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\EventText;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Platform\Wording\FindingText;
+use Verjuicer\App\Platform\Wording\ZoneText;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\DangerZone;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Measure\Instant;
@@ -29,6 +31,7 @@ final readonly class TwigWording
         private Figures $figures,
         private FindingText $findings,
         private EventText $events,
+        private ZoneText $zone,
         private Now $now,
     ) {
     }
@@ -57,6 +60,18 @@ final readonly class TwigWording
     public function options(Finding $finding, Assessment $assessment): array
     {
         return $this->findings->options($finding, $assessment);
+    }
+
+    #[AsTwigFilter('zone_words')]
+    public function zoneWords(DangerZone $zone): string
+    {
+        return $this->zone->of($zone);
+    }
+
+    #[AsTwigFilter('zone_help')]
+    public function zoneHelp(Assessment $assessment): string
+    {
+        return $this->zone->help($assessment);
     }
 
     /** @param int $pieces of the batch it is of */

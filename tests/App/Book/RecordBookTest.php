@@ -58,6 +58,7 @@ final class RecordBookTest extends KitchenTestCase
         $page = $this->client->followRedirect();
         self::assertStringContainsString('Signed by Dell Farrow', $page->filter('main')->text());
         self::assertStringNotContainsString('after it was signed', $page->filter('main')->text());
+        self::assertStringNotContainsString('judged now', $page->filter('main details')->text());
         self::assertNull($this->service(SiteChain::class)->firstBreak($this->logIn('mara')->site), 'the signature is in the chain');
 
         // What comes later is an amendment, seen as such.
@@ -65,7 +66,11 @@ final class RecordBookTest extends KitchenTestCase
         $this->connection()->executeStatement("UPDATE day_sign SET at = at - interval '1 minute'");
         $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
         $this->keep('7 174');
+        $this->keep('28 60');
         $this->logIn('dell');
+        $said = $this->client->request('GET', '/days/'.$day)->filter('main details')->text();
+        self::assertStringContainsString('judged now: broken', $said, 'what the sheet said when it was signed stands beside what it says now');
+        self::assertStringContainsString('3-401.11(A)(2)', $said, 'with its findings');
         self::assertStringContainsString('Written down after it was signed', $this->client->request('GET', '/days/'.$day)->filter('main')->text());
         self::assertSame('altered', $this->service(SiteChain::class)->firstBreak($this->logIn()->site)?->what, 'and the altered signature is found');
     }

@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Migrations;
+
+use Doctrine\DBAL\Schema\Schema;
+use Doctrine\Migrations\AbstractMigration;
+
+final class Version20261128000000 extends AbstractMigration
+{
+    public function getDescription(): string
+    {
+        return 'What a day sheet said when it was signed; the pieces a portion holds';
+    }
+
+    public function up(Schema $schema): void
+    {
+        $this->said();
+        $this->pieces();
+    }
+
+    public function down(Schema $schema): void
+    {
+        $this->throwIrreversibleMigrationException('Records are never removed.');
+    }
+
+    private function said(): void
+    {
+        $this->addSql(<<<'SQL'
+            CREATE TABLE day_said (
+                id UUID PRIMARY KEY REFERENCES day_sign,
+                site_id UUID NOT NULL REFERENCES site,
+                at TIMESTAMPTZ(0) NOT NULL,
+                batches JSONB NOT NULL
+            )
+            SQL);
+        $this->addSql("CREATE TRIGGER day_said_chained AFTER INSERT ON day_said FOR EACH ROW EXECUTE FUNCTION chain_row('at')");
+        $this->addSql('CREATE TRIGGER day_said_only_added BEFORE UPDATE OR DELETE ON day_said FOR EACH ROW EXECUTE FUNCTION refuse_change()');
+        $this->addSql('CREATE TRIGGER day_said_never_emptied BEFORE TRUNCATE ON day_said FOR EACH STATEMENT EXECUTE FUNCTION refuse_change()');
+    }
+
+    private function pieces(): void
+    {
+        $this->addSql('ALTER TABLE batch ADD piece_numbers JSONB');
+        // A column added later is in the canonical form only where it says something: links made before it stay what they are.
+        $this->addSql(<<<'SQL'
+            CREATE OR REPLACE FUNCTION chain_canonical(of_kind TEXT, of_id UUID) RETURNS TEXT LANGUAGE plpgsql STABLE SET timezone = 'UTC' AS $$
+            DECLARE canonical JSONB;
+            BEGIN
+                EXECUTE format('SELECT to_jsonb(t) FROM %I t WHERE t.id = $1', of_kind) INTO canonical USING of_id;
+                IF of_kind = 'batch' AND canonical->'piece_numbers' = 'null'::jsonb THEN
+                    canonical := canonical - 'piece_numbers';
+                END IF;
+                RETURN canonical::text;
+            END
+            $$
+            SQL);
+    }
+}
