@@ -8,6 +8,9 @@ export function entryLine() {
         isGood: false,
         isPadOpen: false,
         asked: 0,
+        offers: [],
+        spot: '',
+        newSpot: '',
 
         init() {
             const given = this.$refs.line.value;
@@ -15,6 +18,7 @@ export function entryLine() {
             this.line = given || this.draft() || prefix;
             this.isPadOpen = this.$root.dataset.pad === 'open';
             this.$watch('line', () => this.changed());
+            this.$watch('newSpot', () => this.ask());
             if (!this.isOnlyTag()) this.ask();
             document.addEventListener('keydown', (event) => this.shortcut(event));
         },
@@ -37,16 +41,21 @@ export function entryLine() {
             const turn = ++this.asked;
             if (this.isOnlyTag()) {
                 this.echo = '';
+                this.offers = [];
+                this.spot = '';
                 return;
             }
             await new Promise((later) => setTimeout(later, 120));
             if (turn !== this.asked) return;
             try {
-                const answer = await fetch(`${this.$root.dataset.echo}?line=${encodeURIComponent(this.line)}`);
+                const asked = new URLSearchParams({ line: this.line, new_spot: this.newSpot });
+                const answer = await fetch(`${this.$root.dataset.echo}?${asked}`);
                 const told = await answer.json();
                 if (turn !== this.asked) return;
                 this.echo = told.sentence;
                 this.isGood = told.ok;
+                this.offers = told.offers;
+                this.spot = told.spot;
             } catch {
                 this.echo = this.$root.dataset.offline;
                 this.isGood = false;
@@ -81,6 +90,28 @@ export function entryLine() {
 
         pressWord(event) {
             this.line = `${this.line.trimEnd()} ${event.currentTarget.dataset.key} `;
+        },
+
+        /** A known word in place of one that was not understood. */
+        pressOffer(event) {
+            this.line = event.currentTarget.dataset.key;
+        },
+
+        /** A spot nobody has read yet is added on purpose. */
+        pressSpot() {
+            this.newSpot = this.spot;
+        },
+
+        get hasOffers() {
+            return this.offers.length > 0 || this.spot !== '';
+        },
+
+        get hasSpot() {
+            return this.spot !== '';
+        },
+
+        get spotWords() {
+            return this.$root.dataset.newSpot.replace('%spot%', this.spot);
         },
 
         sent() {

@@ -30,4 +30,22 @@ final readonly class Record
         public array $extensionsOfBatch = [],
     ) {
     }
+
+    /** As it would be with further events. */
+    public function with(Event ...$more): self
+    {
+        return new self(
+            $this->site,
+            $this->rules,
+            $this->asOf,
+            $this->thermometers,
+            $this->code,
+            $this->product,
+            [...$this->events, ...array_values($more)],
+            $this->tag,
+            $this->portion,
+            $this->extensions,
+            $this->extensionsOfBatch,
+        );
+    }
 }

@@ -15,13 +15,17 @@ use Verjuicer\Core\Measure\Threshold;
 final readonly class Plausible
 {
     /**
-     * @param Temperature $jump      a difference: what two spots or a moved probe may differ by at once; in tenths of its unit
-     * @param Temperature $perMinute a difference: what meat can gain or lose in a minute
+     * @param Threshold   $offFreezer   what meat is never below out of a freezer
+     * @param Temperature $jump         a difference: what a moved probe may differ by at once; in tenths of its unit
+     * @param Temperature $betweenSpots a difference: what two spots of one piece may differ by at once
+     * @param Temperature $perMinute    a difference: what meat can gain or lose in a minute
      */
     public function __construct(
         private Threshold $coldest,
         private Threshold $hottest,
+        private Threshold $offFreezer,
         private Temperature $jump,
+        private Temperature $betweenSpots,
         private Temperature $perMinute,
     ) {
     }
@@ -31,20 +35,23 @@ final readonly class Plausible
         return new self(
             $fields->part('coldest')->threshold(),
             $fields->part('hottest')->threshold(),
+            $fields->part('off_freezer')->threshold(),
             $fields->part('jump')->threshold()->printedIn(TemperatureUnit::Fahrenheit),
+            $fields->part('between_spots')->threshold()->printedIn(TemperatureUnit::Fahrenheit),
             $fields->part('jump_per_minute')->threshold()->printedIn(TemperatureUnit::Fahrenheit),
         );
     }
 
     /**
-     * @param Temperature|null $before the reading before it on its track
+     * @param Surroundings $around what is known of the meat at that moment
      *
      * @return list<Doubt> none where it is plausible
      */
-    public function doubts(Temperature $reading, Instant $at, TemperatureUnit $siteUnit, ?Temperature $before, ?Instant $beforeAt): array
+    public function doubts(Temperature $reading, Instant $at, Surroundings $around): array
     {
-        $doubts = $this->ofNumber($reading, $at, $before, $beforeAt);
-        if ($reading->unit !== $siteUnit || ($doubts !== [] && $this->fitsInOtherUnit($reading, $at, $before, $beforeAt))) {
+        $doubts = $this->ofNumber($reading, $at, $around);
+        $isOtherUnit = !\in_array($reading->unit, $around->units, true);
+        if ($isOtherUnit || ($doubts !== [] && $this->fitsInOtherUnit($reading, $at, $around))) {
             $doubts[] = Doubt::OtherUnit;
         }
 
@@ -54,35 +61,47 @@ final readonly class Plausible
     /** Whether meat at one spot cannot change from one temperature to the other in so many seconds. */
     public function isImpossible(Temperature $one, Temperature $other, int $seconds): bool
     {
-        $scale = $this->jump->unit === TemperatureUnit::Fahrenheit ? 5 : 9;
+        return $this->isBeyond($this->jump, $one, $other, $seconds);
+    }
+
+    private function isBeyond(Temperature $atOnce, Temperature $one, Temperature $other, int $seconds): bool
+    {
+        $scale = $atOnce->unit === TemperatureUnit::Fahrenheit ? 5 : 9;
         $difference = abs($other->ninetieths() - $one->ninetieths());
 
         // In sixtieths, so that the seconds between the readings count in whole numbers.
-        return 60 * $difference > $scale * (60 * $this->jump->tenths + $this->perMinute->tenths * abs($seconds));
+        return 60 * $difference > $scale * (60 * $atOnce->tenths + $this->perMinute->tenths * abs($seconds));
     }
 
     /** @return list<Doubt> */
-    private function ofNumber(Temperature $reading, Instant $at, ?Temperature $before, ?Instant $beforeAt): array
+    private function ofNumber(Temperature $reading, Instant $at, Surroundings $around): array
     {
         $doubts = [];
         if ($reading->isBelow($this->coldest)) {
             $doubts[] = Doubt::TooCold;
+        } elseif (!$around->isFrozen && $reading->isBelow($this->offFreezer)) {
+            $doubts[] = Doubt::OffFreezer;
         }
         if ($reading->isAbove($this->hottest)) {
             $doubts[] = Doubt::TooHot;
         }
-        if ($before !== null && $beforeAt !== null && $this->isImpossible($before, $reading, Span::between($beforeAt, $at)->seconds)) {
+        if ($around->sameSpot !== null && $this->isBeyond($this->jump, $around->sameSpot[0], $reading, Span::between($around->sameSpot[1], $at)->seconds)) {
             $doubts[] = Doubt::Jump;
+        }
+        foreach ($doubts === [] ? $around->otherSpots : [] as [$temp, $readAt]) {
+            if ($this->isBeyond($this->betweenSpots, $temp, $reading, Span::between($readAt, $at)->seconds)) {
+                return [Doubt::FarFromOtherSpot];
+            }
         }
 
         return $doubts;
     }
 
-    private function fitsInOtherUnit(Temperature $reading, Instant $at, ?Temperature $before, ?Instant $beforeAt): bool
+    private function fitsInOtherUnit(Temperature $reading, Instant $at, Surroundings $around): bool
     {
         $other = $reading->unit === TemperatureUnit::Fahrenheit ? TemperatureUnit::Celsius : TemperatureUnit::Fahrenheit;
         try {
-            return $this->ofNumber(Temperature::ofTenths($reading->tenths, $other), $at, $before, $beforeAt) === [];
+            return $this->ofNumber(Temperature::ofTenths($reading->tenths, $other), $at, $around) === [];
         } catch (MalformedTemperature) {
             return false;
         }

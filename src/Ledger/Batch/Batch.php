@@ -112,6 +112,12 @@ class Batch
         };
     }
 
+    /** What it weighs at the most: as a portion, or raw. Null where nobody said. */
+    public function grams(): ?int
+    {
+        return $this->portionGrams ?? ($this->rawGrams === null ? null : $this->rawGrams * $this->pieces);
+    }
+
     /** The batch it was all cooked in. */
     public function root(): self
     {

@@ -6,6 +6,8 @@ namespace Verjuicer\App\Ledger\Log;
 
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\TemperatureUnit;
 
 /** Where and with what a batch was read last: what an entry that does not say so is taken to mean. */
 final readonly class LastReadings
@@ -24,6 +26,31 @@ final readonly class LastReadings
             SQL, [$batch->site->id->toRfc4122(), $batch->id->toRfc4122()]);
 
         return \is_string($label) ? $label : null;
+    }
+
+    /**
+     * The unit a bare number is in: that of the last reading of this batch by this thermometer, or, where none is named, by any; else that of
+     * the thermometer's last check; else the site's.
+     */
+    public function unit(Site $site, int $tag, ?string $thermometer): TemperatureUnit
+    {
+        $member = $this->connection->fetchOne(<<<'SQL'
+            SELECT coalesce(
+                (SELECT CASE WHEN jsonb_exists(e.members->'temp', 'c') THEN 'c' ELSE 'f' END FROM event e JOIN open_tag o ON o.batch_id = e.batch_id
+                 WHERE o.site_id = :site AND o.tag = :tag AND e.type = 'reading' AND (e.members->>'thermometer' = :label OR :label = '')
+                   AND NOT EXISTS (SELECT 1 FROM event r WHERE r.batch_id = e.batch_id AND r.replaces = e.id)
+                 ORDER BY e.seq DESC LIMIT 1),
+                (SELECT CASE WHEN jsonb_exists(c.read, 'c') THEN 'c' ELSE 'f' END FROM thermometer_check c JOIN thermometer t ON t.id = c.thermometer_id
+                 WHERE t.site_id = :site AND t.label = :label ORDER BY c.seq DESC LIMIT 1)
+            )
+            SQL, ['site' => $site->id->toRfc4122(), 'tag' => $tag, 'label' => $thermometer ?? '']);
+        foreach (TemperatureUnit::cases() as $unit) {
+            if ($unit->member() === $member) {
+                return $unit;
+            }
+        }
+
+        return $site->unit;
     }
 
     /** @return list<array{piece: int, spot: string}> where the pieces were read, the latest reading first, each place once */

@@ -14,6 +14,7 @@ use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Work\Due\Claims;
+use Verjuicer\App\Work\Entry\Doubtful;
 use Verjuicer\App\Work\Entry\FieldLists;
 
 /** The page of one batch: its picture, what the record shows, what is next, and all that was written down. */
@@ -33,8 +34,11 @@ final readonly class BatchPage
     ) {
     }
 
-    /** @param FormInput|null $sent the form of a step that could not be kept: it comes back as it was sent, with what is wrong */
-    public function respond(Batch $batch, ?FormInput $sent = null): Response
+    /**
+     * @param FormInput|null $sent     the form of a step that could not be kept: it comes back as it was sent, with what is wrong
+     * @param Doubtful|null  $doubtful where it is only asked whether it is right
+     */
+    public function respond(Batch $batch, ?FormInput $sent = null, ?Doubtful $doubtful = null): Response
     {
         $lane = $this->lanes->of($batch);
         $isOpen = $lane === null ? $this->batches->isOpen($batch) : !$lane->hasEnded();
@@ -58,7 +62,9 @@ final readonly class BatchPage
             'entry_id' => Uuid::v7()->toRfc4122(),
             'sent' => $sent?->typed,
             'problems' => $sent->problems ?? [],
-            'problem' => array_values($sent->problems ?? [])[0] ?? null,
+            'problem' => $doubtful === null ? array_values($sent->problems ?? [])[0] ?? null : null,
+            'doubts' => $doubtful->doubts ?? [],
+            'sentence' => $doubtful?->sentence,
         ]);
 
         return new Response($html, $sent === null || $sent->isGood() ? Response::HTTP_OK : Response::HTTP_UNPROCESSABLE_ENTITY);

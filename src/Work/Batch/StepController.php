@@ -17,6 +17,7 @@ use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\App\Work\Entry\DetailForm;
+use Verjuicer\App\Work\Entry\Doubtful;
 use Verjuicer\App\Work\Entry\Draft;
 use Verjuicer\App\Work\Entry\EntryEcho;
 use Verjuicer\App\Work\Entry\EntryProblem;
@@ -58,7 +59,7 @@ final class StepController extends FormController implements ShowsAgain
     {
         $batch = $this->batches->get($request->attributes->getString('id'));
 
-        return $this->page->respond($batch, $this->refused($request, $problem));
+        return $this->page->respond($batch, $this->refused($request, $problem), $problem instanceof Doubtful ? $problem : null);
     }
 
     private function draft(Batch $batch, FormInput $input): ?Draft

@@ -81,7 +81,9 @@ final readonly class Completion
             throw EntryProblem::noAction();
         }
         if (isset($values['spot'])) {
-            $values['spot'] = $draft->isSpotOpen ? $known->usualSpot($values['piece'] ?? 1) : $known->spot($values['spot']);
+            $values['spot'] = $draft->isSpotOpen
+                ? $known->usualSpot($values['piece'] ?? 1)
+                : $known->spot($values['spot'], $draft->isSpotNew);
         }
         if ($detail instanceof Reading) {
             $values['thermometer'] ??= $known->thermometer();

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Work\Entry;
 
 use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\Doubt;
 
 /** An entry that is hardly possible: whoever made it is asked once whether it is right. */
@@ -20,9 +21,9 @@ final class Doubtful extends Problem
     public int $index;
 
     /** @param non-empty-list<Doubt> $doubts */
-    public static function because(array $doubts, string $sentence, int $index): self
+    public static function because(array $doubts, string $sentence, int $index, TemperatureUnit $unit): self
     {
-        $problem = new self('round.doubt', [], 'temp');
+        $problem = new self('entry.sure.'.$doubts[0]->value, ['{unit}' => $unit->value], 'temp');
         $problem->doubts = $doubts;
         $problem->sentence = $sentence;
         $problem->index = $index;

@@ -16,6 +16,7 @@ final readonly class Draft
      * @param Uuid        $id         made by the client, so that a retry is kept once
      * @param string|null $replaces   the id of the event it puts right or takes back
      * @param bool        $isSpotOpen whether it is at a spot nobody named
+     * @param bool        $isSpotNew  whether its spot was never read before, and is added on purpose
      */
     public function __construct(
         public Uuid $id,
@@ -24,7 +25,13 @@ final readonly class Draft
         public ?string $reason = null,
         public ?string $replaces = null,
         public bool $isSpotOpen = false,
+        public bool $isSpotNew = false,
     ) {
+    }
+
+    public function atNewSpot(): self
+    {
+        return new self($this->id, $this->detail, $this->at, $this->reason, $this->replaces, $this->isSpotOpen, true);
     }
 
     /** With what it left open filled in. */

@@ -17,6 +17,7 @@ use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\Core\Event\Kinds\Reading;
 
 /** The log line: one short entry, told back in plain words before it is kept. */
 final class EntryController extends FormController implements ShowsAgain
@@ -48,7 +49,7 @@ final class EntryController extends FormController implements ShowsAgain
         if (!$input->isGood()) {
             return $this->again($input);
         }
-        [$batch, $draft] = $this->understood($input->typed->getString('line'), $id);
+        [$batch, $draft] = $this->understood($input->typed->getString('line'), $id, $input->text('new_spot'));
         [$kept] = $this->entry->keep($batch, $this->account->get(), $input->isOn('sure'), $draft);
         $this->addFlash('kept', $this->echo->receipt($batch, $kept));
 
@@ -59,12 +60,18 @@ final class EntryController extends FormController implements ShowsAgain
     #[Route('/log/echo', name: 'log_echo', methods: ['GET'])]
     public function echo(Request $request): JsonResponse
     {
+        $line = $request->query->getString('line');
         try {
-            [$batch, $draft] = $this->understood($request->query->getString('line'), Uuid::v7());
+            [$batch, $draft] = $this->understood($line, Uuid::v7(), $request->query->getString('new_spot'));
             [$completed] = $this->entry->completed($batch, $draft);
-            $answer = ['ok' => true, 'sentence' => $this->echo->of($batch, $completed)];
+            $answer = ['ok' => true, 'sentence' => $this->echo->of($batch, $completed), 'offers' => [], 'spot' => ''];
         } catch (Problem $problem) {
-            $answer = ['ok' => false, 'sentence' => $problem->sentence()->trans($this->translator)];
+            $answer = [
+                'ok' => false,
+                'sentence' => $problem->sentence()->trans($this->translator),
+                'offers' => self::offers($line, $problem),
+                'spot' => $problem instanceof EntryProblem && $problem->mayBeSpot ? $problem->given : '',
+            ];
         }
 
         return new JsonResponse($answer, headers: ['Cache-Control' => 'no-store, private']);
@@ -72,7 +79,7 @@ final class EntryController extends FormController implements ShowsAgain
 
     public function showAgain(Request $request, Problem $problem): Response
     {
-        return $this->again($this->refused($request, $problem), $problem instanceof Doubtful ? $problem : null);
+        return $this->again($this->refused($request, $problem), $problem);
     }
 
     /**
@@ -80,16 +87,33 @@ final class EntryController extends FormController implements ShowsAgain
      *
      * @throws Problem if the line cannot be kept as it stands
      */
-    private function understood(string $line, Uuid $id): array
+    private function understood(string $line, Uuid $id, string $newSpot): array
     {
         $site = $this->account->get()->site;
         $typed = $this->line->parse($line, $site, $id);
+        $spot = $typed->draft->detail instanceof Reading ? $typed->draft->detail->spot : null;
+        $draft = $spot !== null && $spot === $newSpot ? $typed->draft->atNewSpot() : $typed->draft;
 
-        return [$this->batches->tagged($site, $typed->tag) ?? throw EntryProblem::unknownTag($typed->tag), $typed->draft];
+        return [$this->batches->tagged($site, $typed->tag) ?? throw EntryProblem::unknownTag($typed->tag), $draft];
     }
 
-    private function again(FormInput $input, ?Doubtful $doubtful = null): Response
+    /** @return list<array{word: string, line: string}> the line with a known word in place of what was not understood */
+    private static function offers(string $line, Problem $problem): array
     {
+        if (!$problem instanceof EntryProblem || $problem->given === '') {
+            return [];
+        }
+        $given = '/'.str_replace(' ', '\s+', preg_quote($problem->given, '/')).'/iu';
+
+        return array_map(static fn (string $word): array => [
+            'word' => $word,
+            'line' => preg_replace($given, addcslashes($word, '\\$'), $line, 1) ?? $line,
+        ], $problem->nearest);
+    }
+
+    private function again(FormInput $input, ?Problem $problem = null): Response
+    {
+        $doubtful = $problem instanceof Doubtful ? $problem : null;
         // A line that was only asked about keeps its id: if it was kept all the same, it is kept once.
         $id = $doubtful === null ? Uuid::v7()->toRfc4122() : $input->typed->getString('id');
 
@@ -101,6 +125,9 @@ final class EntryController extends FormController implements ShowsAgain
             'problem' => $doubtful === null ? array_values($input->problems)[0] ?? null : null,
             'doubts' => $doubtful->doubts ?? [],
             'sentence' => $doubtful?->sentence,
+            'offers' => $problem === null ? [] : self::offers(trim($input->typed->getString('line')), $problem),
+            'new_spot' => $problem instanceof EntryProblem && $problem->mayBeSpot ? $problem->given : '',
+            'kept_spot' => $input->typed->getString('new_spot'),
         ]);
     }
 

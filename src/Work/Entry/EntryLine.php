@@ -7,6 +7,7 @@ namespace Verjuicer\App\Work\Entry;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
+use Verjuicer\App\Ledger\Log\LastReadings;
 use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\App\Site\Site\NotATime;
 use Verjuicer\App\Site\Site\Site;
@@ -17,6 +18,7 @@ use Verjuicer\Core\Event\Saying;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
 
 /**
  * Reads what was typed into the log line: "7 203", "7.2 flat 198", "7 95c -10", "7 wrap paper", "7 cook 250 convection 14:05".
@@ -24,7 +26,7 @@ use Verjuicer\Core\Measure\Temperature;
  */
 final readonly class EntryLine
 {
-    public function __construct(private LineWords $words, private Thermometers $thermometers, private Happened $happened)
+    public function __construct(private LineWords $words, private Thermometers $thermometers, private LastReadings $lastReadings, private Happened $happened)
     {
     }
 
@@ -48,35 +50,39 @@ final readonly class EntryLine
         $verb = $words === [] ? null : $this->words->verb($words[0]);
         $at = $this->takeTime($words, $verb !== null, $site) ?? $this->happened->read($this->happened->now(), $site);
         $draft = $verb === null
-            ? $this->reading($words, $site, $piece, $id, $at)
+            ? $this->reading($words, (int) $part[1], $site, $piece, $id, $at)
             : $this->step($verb, \array_slice($words, 1), $site, $piece, $id, $at);
 
         return new TaggedDraft((int) $part[1], $draft);
     }
 
     /** @param list<string> $words */
-    private function reading(array $words, Site $site, ?int $piece, Uuid $id, Instant $at): Draft
+    private function reading(array $words, int $tag, Site $site, ?int $piece, Uuid $id, Instant $at): Draft
     {
         $kind = Catalogue::of(Reading::class);
         $thermometer = $this->takeThermometer($words, $site);
-        $temperature = $feel = null;
+        $unit = $this->lastReadings->unit($site, $tag, $thermometer);
+        $place = self::placeOfTemperature($words) ?? throw $this->noTemperature($words);
+        $temperature = self::temperature($words[$place], $unit);
+        $feel = null;
         $spot = [];
-        foreach ($words as $word) {
+        foreach ($words as $index => $word) {
             $choice = $this->words->choice($kind, $word);
-            if ($temperature === null && self::isNumber($word)) {
-                $temperature = self::temperature($word, $site);
-            } elseif ($temperature !== null && preg_match('/^°?[fFcC]$/u', $word) === 1) {
-                $temperature = self::temperature($temperature->number().$word, $site);
+            if ($index === $place) {
+                continue;
+            }
+            if ($index === $place + 1 && preg_match('/^°?[fFcC]$/u', $word) === 1) {
+                $temperature = self::temperature($temperature->number().$word, $unit);
             } elseif ($choice !== null) {
                 $feel = $choice[1];
-            } elseif (preg_match('/^\pL[\pL\pN\'-]*$/u', $word) === 1) {
+            } elseif (preg_match($spot === [] ? "/^\pL[\pL\pN'-]*$/u" : "/^(\pL[\pL\pN'-]*|\d{1,2}(-\d{1,2})?)$/u", $word) === 1) {
                 $spot[] = mb_strtolower($word);
             } else {
                 throw EntryProblem::notUnderstood($word);
             }
         }
         $detail = $kind->make([
-            'temp' => $temperature ?? throw EntryProblem::noTemperature(),
+            'temp' => $temperature,
             'piece' => $piece,
             'spot' => $spot === [] ? Product::SPOT : implode(' ', $spot),
             'thermometer' => $thermometer,
@@ -84,6 +90,35 @@ final readonly class EntryLine
         ]);
 
         return new Draft($id, $detail, $at, isSpotOpen: $spot === []);
+    }
+
+    /**
+     * Which word is the temperature where there are several numbers: the one that comes first of all or has its unit, else the last;
+     * "bone 2 198" is 198 at the spot "bone 2".
+     *
+     * @param list<string> $words
+     */
+    private static function placeOfTemperature(array $words): ?int
+    {
+        $numbers = array_keys(array_filter($words, self::isNumber(...)));
+        if ($numbers === [] || $numbers[0] === 0) {
+            return $numbers[0] ?? null;
+        }
+        foreach ($numbers as $index) {
+            if (preg_match('/[fFcC]$/', $words[$index]) === 1 || preg_match('/^°?[fFcC]$/u', $words[$index + 1] ?? '') === 1) {
+                return $index;
+            }
+        }
+
+        return $numbers[\count($numbers) - 1];
+    }
+
+    /** @param list<string> $words */
+    private function noTemperature(array $words): EntryProblem
+    {
+        $slips = $words === [] ? [] : Nearest::slips($words[0], $this->words->verbs());
+
+        return $slips === [] ? EntryProblem::noTemperature() : EntryProblem::notUnderstood($words[0], $slips);
     }
 
     /**
@@ -98,7 +133,7 @@ final readonly class EntryLine
         foreach ($words as $word) {
             $choice = $this->words->choice($kind, $word);
             if ($saying->number !== null && !isset($values[$saying->number]) && self::isNumber($word)) {
-                $values[$saying->number] = self::temperature($word, $site);
+                $values[$saying->number] = self::temperature($word, $site->unit);
             } elseif ($choice !== null) {
                 $values[$choice[0]] = $choice[1];
             } else {
@@ -130,10 +165,10 @@ final readonly class EntryLine
         return preg_match('/^[-−+]?\d/u', $word) === 1;
     }
 
-    private static function temperature(string $raw, Site $site): Temperature
+    private static function temperature(string $raw, TemperatureUnit $unit): Temperature
     {
         try {
-            return Temperature::parse($raw, $site->unit);
+            return Temperature::parse($raw, $unit);
         } catch (MalformedTemperature) {
             throw EntryProblem::notATemperature($raw);
         }

@@ -9,6 +9,15 @@ use Verjuicer\App\Platform\Problem\Problem;
 /** An entry that cannot be kept as it stands. */
 final class EntryProblem extends Problem
 {
+    /** The words that were not understood, as they were typed. */
+    public string $given = '';
+
+    /** @var list<string> known ones that may have been meant */
+    public array $nearest = [];
+
+    /** Whether it may be a spot nobody has read yet: it is added on purpose. */
+    public bool $mayBeSpot = false;
+
     public static function empty(): self
     {
         return new self('entry.problem.empty');
@@ -35,17 +44,23 @@ final class EntryProblem extends Problem
         return new self('entry.problem.no_piece_yet', ['{piece}' => (string) $piece]);
     }
 
-    /** @param list<string> $known */
-    public static function unknownSpot(string $given, array $known): self
+    /**
+     * @param list<string> $known   the spots of the product and those it was read at
+     * @param list<string> $nearest
+     */
+    public static function unknownSpot(string $given, array $known, array $nearest): self
     {
         $spots = implode(', ', array_unique($known));
+        $problem = new self('entry.problem.unknown_spot', ['{given}' => self::quoted($given), '{known}' => $spots], 'spot');
+        $problem->mayBeSpot = true;
 
-        return new self('entry.problem.unknown_spot', ['{given}' => self::quoted($given), '{known}' => $spots], 'spot');
+        return $problem->offering($given, $nearest);
     }
 
-    public static function unknownThermometer(string $given): self
+    /** @param list<string> $nearest labels */
+    public static function unknownThermometer(string $given, array $nearest): self
     {
-        return new self('entry.problem.unknown_thermometer', ['{given}' => self::quoted($given)], 'thermometer');
+        return (new self('entry.problem.unknown_thermometer', ['{given}' => self::quoted($given)], 'thermometer'))->offering($given, $nearest);
     }
 
     public static function noTemperature(): self
@@ -53,9 +68,10 @@ final class EntryProblem extends Problem
         return new self('entry.problem.no_temperature');
     }
 
-    public static function notUnderstood(string $word): self
+    /** @param list<string> $nearest */
+    public static function notUnderstood(string $word, array $nearest = []): self
     {
-        return new self('entry.problem.not_understood', ['{word}' => self::quoted($word)]);
+        return (new self('entry.problem.not_understood', ['{word}' => self::quoted($word)]))->offering($word, $nearest);
     }
 
     public static function notATemperature(string $given): self
@@ -69,9 +85,10 @@ final class EntryProblem extends Problem
         return new self('entry.problem.incomplete.'.$field, field: $field);
     }
 
-    public static function unknownPit(string $name): self
+    /** @param list<string> $nearest */
+    public static function unknownPit(string $name, array $nearest): self
     {
-        return new self('entry.problem.unknown_pit', ['{given}' => self::quoted($name)], 'pit');
+        return (new self('entry.problem.unknown_pit', ['{given}' => self::quoted($name)], 'pit'))->offering($name, $nearest);
     }
 
     public static function unknownRecipe(string $name): self
@@ -87,6 +104,15 @@ final class EntryProblem extends Problem
     public static function noReason(): self
     {
         return new self('entry.problem.no_reason', field: 'reason');
+    }
+
+    /** @param list<string> $nearest */
+    private function offering(string $given, array $nearest): self
+    {
+        $this->given = $given;
+        $this->nearest = $nearest;
+
+        return $this;
     }
 
     /** What the page sent is not what it was made to send. */

@@ -33,20 +33,26 @@ final class Known
     }
 
     /**
-     * A spot of the product, or one the batch was read at: a word that is none is not taken for one.
+     * A spot of the product, or one the batch was read at: a word that is none is not taken for one, unless it is added on purpose.
      *
-     * @throws EntryProblem if there is no such spot
+     * @throws EntryProblem if there is no such spot, or a word of it is like the label of a thermometer
      */
-    public function spot(mixed $spot): string
+    public function spot(mixed $spot, bool $isNew = false): string
     {
         $ofProduct = $this->spotsOfProduct();
-        $known = [...($ofProduct === [] ? [Product::SPOT] : $ofProduct), ...array_column($this->read(), 'spot')];
-        if (\is_string($spot) && \in_array($spot, $known, true)) {
-            return $spot;
-        }
+        $known = array_values(array_unique([...($ofProduct === [] ? [Product::SPOT] : $ofProduct), ...array_column($this->read(), 'spot')]));
         $given = \is_string($spot) ? $spot : '';
-        $isLabel = preg_match('/^\pL{1,3}-?\d+$/u', $given) === 1;
-        throw $isLabel ? EntryProblem::unknownThermometer($given) : EntryProblem::unknownSpot($given, $known);
+        if (\in_array($given, $known, true)) {
+            return $given;
+        }
+        if (preg_match('/(?:^|\s)(\pL{1,3}-?\d+)(?:\s|$)/u', $given, $label) === 1) {
+            throw EntryProblem::unknownThermometer($label[1], Nearest::of($label[1], $this->from->thermometers->labels($this->batch->site)));
+        }
+        if ($isNew && preg_match('/^\pL[\pL\pN \'-]{0,39}$/u', $given) === 1) {
+            return $given;
+        }
+        $slips = Nearest::slips($given, $this->from->words->verbs());
+        throw EntryProblem::unknownSpot($given, $known, \array_slice([...$slips, ...Nearest::of($given, $known)], 0, 3));
     }
 
     /** The one the batch was read with last. */
@@ -60,7 +66,10 @@ final class Known
     {
         $pit = $this->once('pit '.$name, fn (): ?Pit => $this->from->pits->named($this->batch->site, $name));
 
-        return $pit ?? throw EntryProblem::unknownPit($name);
+        return $pit ?? throw EntryProblem::unknownPit($name, Nearest::of($name, array_map(
+            static fn (Pit $one): string => $one->name,
+            $this->from->pits->of($this->batch->site),
+        )));
     }
 
     public function logOf(Pit $pit): PitLog

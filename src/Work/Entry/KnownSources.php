@@ -8,6 +8,7 @@ use Verjuicer\App\Catalogue\Holding\HoldUnits;
 use Verjuicer\App\Catalogue\Pit\Pits;
 use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Catalogue\Recipe\Recipes;
+use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Log\LastReadings;
 use Verjuicer\App\Ledger\Pit\PitHistory;
@@ -22,6 +23,8 @@ final readonly class KnownSources
         public Recipes $recipes,
         public HoldUnits $units,
         public LastReadings $lastReadings,
+        public Thermometers $thermometers,
+        public LineWords $words,
     ) {
     }
 

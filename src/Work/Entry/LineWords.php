@@ -30,6 +30,19 @@ final readonly class LineWords
         return null;
     }
 
+    /** @return list<string> every word that begins a step */
+    public function verbs(): array
+    {
+        $verbs = [];
+        foreach (Catalogue::all() as $kind) {
+            foreach ($kind->declared->sayings as $saying) {
+                array_push($verbs, ...$this->words('verb.'.$saying->key));
+            }
+        }
+
+        return $verbs;
+    }
+
     /** @return array{string, \BackedEnum}|null the field of a kind that a word is a choice of, and the choice */
     public function choice(Kind $kind, string $word): ?array
     {

@@ -65,7 +65,7 @@ final readonly class RecordEntry
         $completed = $this->completed($batch, ...$drafts);
         if (!$isSure) {
             foreach ($this->doubts->of($batch, $completed) as $index => $doubts) {
-                throw Doubtful::because($doubts, $this->echo->of($batch, $completed[$index]), $index);
+                throw Doubtful::because($doubts, $this->echo->of($batch, $completed[$index]), $index, $batch->site->unit);
             }
         }
         $events = array_map(static fn (Draft $draft): Event => $draft->event($by->initials), $completed);

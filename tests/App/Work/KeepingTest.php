@@ -28,7 +28,7 @@ final class KeepingTest extends KitchenTestCase
     {
         $this->logIn();
         $this->client->request('GET', '/log/echo', ['line' => '5 133']);
-        self::assertSame(['ok' => true, 'sentence' => 'Tag 5, Goat leg · piece 1, core · 133 °F · T3 · now'], json_decode((string) $this->client->getResponse()->getContent(), true));
+        self::assertSame(['ok' => true, 'sentence' => 'Tag 5, Goat leg · piece 1, core · 133 °F · T3 · now', 'offers' => [], 'spot' => ''], json_decode((string) $this->client->getResponse()->getContent(), true));
     }
 
     public function testARetriedRequestIsKeptOnce(): void

@@ -10,6 +10,7 @@ use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\Doubt;
+use Verjuicer\Core\Ruleset\Surroundings;
 use Verjuicer\Tests\Core\Story;
 
 /** What is asked about a thermometer, and about a slip of the finger. */
@@ -45,19 +46,20 @@ final class ThermometersAndSlipsTest extends TestCase
 
     /** @param list<Doubt> $expected */
     #[DataProvider('slips')]
-    public function testAsksAboutSlips(array $expected, string $reading, ?string $before = null, string $minutes = '10'): void
+    public function testAsksAboutSlips(array $expected, string $reading, ?string $before = null, string $minutes = '10', ?string $other = null, bool $isFrozen = false): void
     {
-        $doubts = Story::rules()->house()->plausible->doubts(
-            Temperature::parse($reading, TemperatureUnit::Fahrenheit),
-            Story::at($minutes),
-            TemperatureUnit::Fahrenheit,
-            $before === null ? null : Temperature::fahrenheit($before),
-            $before === null ? null : Story::at('0'),
+        $around = new Surroundings(
+            [TemperatureUnit::Fahrenheit],
+            $isFrozen,
+            $before === null ? null : [Temperature::fahrenheit($before), Story::at('0')],
+            $other === null ? [] : [[Temperature::fahrenheit($other), Story::at('0')]],
         );
+        $temp = Temperature::parse($reading, TemperatureUnit::Fahrenheit);
+        $doubts = Story::rules()->house()->plausible->doubts($temp, Story::at($minutes), $around);
         self::assertSame($expected, $doubts);
     }
 
-    /** @return iterable<string, array{0: list<Doubt>, 1: string, 2?: string, 3?: string}> */
+    /** @return iterable<string, array{0: list<Doubt>, 1: string, 2?: string|null, 3?: string, 4?: string|null, 5?: bool}> */
     public static function slips(): iterable
     {
         yield 'plain' => [[], '203'];
@@ -67,6 +69,12 @@ final class ThermometersAndSlipsTest extends TestCase
         yield 'falling as fast' => [[Doubt::Jump], '115', '200.1', '10'];
         yield 'a digit too many' => [[Doubt::TooHot, Doubt::Jump], '999', '160'];
         yield 'the pit, not the meat' => [[Doubt::TooHot], '230.1'];
+        yield 'frozen, and in no freezer' => [[Doubt::OffFreezer, Doubt::OtherUnit], '-5'];
+        yield 'frozen, in a freezer' => [[], '-5', null, '10', null, true];
+        yield 'as cold as a freezer keeps it' => [[], '0'];
+        yield 'beside another spot: at the most 60 and 6 a minute' => [[], '120', null, '10', '0'];
+        yield 'beside another spot, a tenth more' => [[Doubt::FarFromOtherSpot], '120.1', null, '10', '0'];
+        yield 'beside another spot, in the other unit' => [[Doubt::FarFromOtherSpot, Doubt::OtherUnit], '74', null, '1', '160'];
         yield 'colder than a freezer' => [[Doubt::TooCold], '-39'];
         yield 'Celsius typed as Fahrenheit' => [[Doubt::Jump, Doubt::OtherUnit], '74', '160', '1'];
         yield 'Celsius in a kitchen of Fahrenheit' => [[Doubt::OtherUnit], '74c'];

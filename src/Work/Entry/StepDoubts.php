@@ -1,0 +1,112 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Entry;
+
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\Core\Assess\Evidence\Timeline;
+use Verjuicer\Core\Event\BeginsStage;
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\EndsBatch;
+use Verjuicer\Core\Event\Kinds;
+use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Ruleset\Doubt;
+use Verjuicer\Core\Ruleset\RuleSet;
+
+/** Which steps are hardly possible: in an order that cannot be, of more than there is, into the cold while it is warm. */
+final readonly class StepDoubts
+{
+    /** What is said about food rather than done to it: at any time. */
+    private const REMARKS = [Kinds\Note::class, Kinds\Action::class, Kinds\TakenBack::class, Kinds\Close::class];
+    private const HEAT = [Kinds\Cook::class, Kinds\Reheat::class, Kinds\HotHold::class];
+
+    public function __construct(private RuleSet $rules, private Timeline $timeline, private Batch $batch)
+    {
+    }
+
+    /** @return list<Doubt> */
+    public function of(Detail $detail, Instant $at): array
+    {
+        return array_values(array_filter([
+            $this->order($detail, $at),
+            $this->isTooMuch($detail) ? Doubt::TooMuch : null,
+            $this->isWarmIntoCold($detail, $at) ? Doubt::WarmIntoCold : null,
+        ]));
+    }
+
+    private function order(Detail $detail, Instant $at): ?Doubt
+    {
+        $first = $this->timeline->events[0] ?? null;
+        if ($first === null || \in_array($detail::class, self::REMARKS, true)) {
+            return null;
+        }
+        if ($detail instanceof Kinds\Received) {
+            return $this->hadBy($at, Kinds\Cook::class) ? Doubt::ReceivedAfterCook : null;
+        }
+        $end = $this->timeline->end;
+
+        return match (true) {
+            $first->at->isAfter($at) => Doubt::BeforeItBegan,
+            $end !== null && $at->isAfter($end) && !$detail instanceof EndsBatch => Doubt::AfterItEnded,
+            $detail instanceof EndsBatch && $this->happenedAfter($at) => Doubt::EndedBeforeMore,
+            $this->needsHeat($detail) && !$this->hadBy($at, ...self::HEAT) => Doubt::NeverOnHeat,
+            default => null,
+        };
+    }
+
+    /** What was bought cooked, and what is no meat, need not have been on this kitchen's heat. */
+    private function needsHeat(Detail $detail): bool
+    {
+        $isCookedElsewhere = \in_array($this->batch->form, [Form::CommercialReadyToEat, Form::Side], true);
+
+        return $detail instanceof Kinds\Rest || ($detail instanceof Kinds\HotHold && !$isCookedElsewhere);
+    }
+
+    /** @param class-string<Detail> ...$kinds */
+    private function hadBy(Instant $at, string ...$kinds): bool
+    {
+        foreach ($this->timeline->events as $event) {
+            if ($event->is(...$kinds) && !$event->at->isAfter($at)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    private function happenedAfter(Instant $at): bool
+    {
+        foreach ($this->timeline->events as $event) {
+            $isOfFood = $event->detail instanceof Kinds\Reading || ($event->detail instanceof BeginsStage && !$event->detail instanceof EndsBatch);
+            if ($isOfFood && $event->at->isAfter($at)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    private function isTooMuch(Detail $detail): bool
+    {
+        $weight = $detail instanceof Kinds\Serve || $detail instanceof Kinds\Discard ? $detail->weightKg : null;
+        $all = $this->batch->grams();
+
+        return $weight !== null && $all !== null && $weight->grams() > $all;
+    }
+
+    private function isWarmIntoCold(Detail $detail, Instant $at): bool
+    {
+        $isPut = $detail instanceof Kinds\ColdHold || $detail instanceof Kinds\Freeze || $detail instanceof Kinds\Pack;
+        if (!$isPut) {
+            return false;
+        }
+        $last = null;
+        foreach ($this->timeline->readings as $reading) {
+            $last = $reading->at <= $at->epoch ? $reading : $last;
+        }
+
+        return $last !== null && $last->temp->isAbove($this->rules->limits()->cold->threshold);
+    }
+}

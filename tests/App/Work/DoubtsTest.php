@@ -1,0 +1,85 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Work;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use Verjuicer\Tests\App\KitchenTestCase;
+
+/** What hardly can be is asked about once, and kept if it is right all the same. */
+final class DoubtsTest extends KitchenTestCase
+{
+    #[DataProvider('doubtful')]
+    public function testAsksOnce(string $line, string $said): void
+    {
+        $this->logIn();
+        $before = $this->number('SELECT count(*) FROM event');
+        $page = $this->keep($line);
+        self::assertStringContainsString($said, $page->filter('[role=alertdialog]')->text());
+        self::assertSame($before, $this->number('SELECT count(*) FROM event'), 'it is not kept');
+        $this->client->submit($page->selectButton('Yes, keep it')->form());
+        self::assertResponseRedirects();
+        self::assertSame($before + 1, $this->number('SELECT count(*) FROM event'), 'it is kept once');
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function doubtful(): iterable
+    {
+        yield 'frozen, off the freezer' => ['5 -4', 'outside a freezer'];
+        yield 'a jump' => ['7 74', 'bigger jump'];
+        yield 'a jump beside another spot of the piece' => ['7 bone 74', 'another spot of this piece'];
+        yield 'the other unit' => ['7 79c', 'this kitchen works in °F'];
+        yield 'before it began' => ['7 wrap foil 2026-11-20 10:00', 'before anything happened'];
+        yield 'served while it was still read' => ['7 serve -60', 'Later than that'];
+        yield 'packed while it is warm' => ['7 pack vacuum', 'last read above the cold limit'];
+        yield 'put into the cold while it is warm' => ['7 cold', 'last read above the cold limit'];
+    }
+
+    public function testAStepThatIsDoubtedComesBackWithAllThatWasTyped(): void
+    {
+        $this->logIn();
+        $path = $this->path(7);
+        $form = $this->client->request('GET', $path)->filterXPath("//form[input[@name='type'][@value='discard']]")->form();
+        $page = $this->client->submit($form, ['weight_kg' => '400', 'reason' => 'fell']);
+        self::assertStringContainsString('more than there is', $page->filter('[role=alertdialog]')->text());
+        $this->client->submit($page->selectButton('Yes, keep it')->form());
+        self::assertResponseRedirects($path);
+        self::assertSame('400', $this->words("SELECT members->>'weight_kg' FROM event WHERE type = 'discard' ORDER BY seq DESC LIMIT 1"));
+    }
+
+    public function testABatchRemembersItsUnit(): void
+    {
+        $this->logIn();
+        $this->client->submit($this->keep('7 79c')->selectButton('Yes, keep it')->form());
+        $this->keep('7 80.5');
+        self::assertResponseRedirects();
+        self::assertSame('80.5', $this->words("SELECT members->'temp'->>'c' FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"));
+        $this->keep('7 178f');
+        self::assertResponseRedirects();
+        self::assertSame('178', $this->words("SELECT members->'temp'->>'f' FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"));
+    }
+
+    public function testWordsThatAreNotKnownAreOfferedTheNearestAndASpotIsAddedOnPurpose(): void
+    {
+        $this->logIn();
+        $page = $this->keep('7 bome 173');
+        self::assertStringContainsString('"bome" is not understood', $page->filter('[role=alert]')->text());
+        $this->client->submit($page->selectButton('bone')->form());
+        self::assertResponseRedirects();
+        self::assertSame('bone', $this->words("SELECT members->>'spot' FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"));
+        foreach (['bone 2', 'between bones 3-4', 'thin end'] as $spot) {
+            $page = $this->keep('7 '.$spot.' 174');
+            $this->client->submit($page->selectButton('New spot "'.$spot.'"')->form());
+            self::assertResponseRedirects(null, null, $spot);
+            self::assertSame($spot, $this->words("SELECT members->>'spot' FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"));
+            $this->keep('7 '.$spot.' 175');
+            self::assertResponseRedirects(null, null, 'from then on it is known');
+        }
+        self::assertStringContainsString('no thermometer "t9"', $this->keep('7 flat t9 174')->filter('[role=alert]')->text());
+        self::assertSelectorNotExists('button[name=new_spot]', 'a label is never a spot');
+        self::assertStringContainsString('"wrp" is not understood', $this->keep('7 wrp foil')->filter('[role=alert]')->text());
+        $this->client->submit($this->keep('7 wrp foil')->selectButton('wrap')->form());
+        self::assertSame('foil', $this->words("SELECT members->>'with' FROM event WHERE type = 'wrap' ORDER BY seq DESC LIMIT 1"));
+    }
+}
