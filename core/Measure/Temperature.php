@@ -89,6 +89,14 @@ final readonly class Temperature
     }
 
     /** The number alone, as short as it is exact: "203", "203.5", "-4.1". */
+    /** For reading only: rounded to a tenth, and never compared. */
+    public function inOtherUnit(): self
+    {
+        $tenths = $this->unit === TemperatureUnit::Fahrenheit ? ($this->tenths - 320) * 5 / 9 : $this->tenths * 9 / 5 + 320;
+
+        return new self((int) round($tenths), $this->unit->other());
+    }
+
     public function number(): string
     {
         $whole = intdiv(abs($this->tenths), 10);

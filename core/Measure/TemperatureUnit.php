@@ -10,6 +10,11 @@ enum TemperatureUnit: string
     case Celsius = 'C';
 
     /** The member that holds a temperature of this unit in the open format. */
+    public function other(): self
+    {
+        return $this === self::Fahrenheit ? self::Celsius : self::Fahrenheit;
+    }
+
     public function member(): string
     {
         return $this === self::Fahrenheit ? 'f' : 'c';

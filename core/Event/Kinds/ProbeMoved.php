@@ -6,6 +6,7 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\EventKind;
+use Verjuicer\Core\Event\Input;
 use Verjuicer\Core\Event\Saying;
 use Verjuicer\Core\Event\Says;
 
@@ -17,6 +18,7 @@ final readonly class ProbeMoved implements Detail
         #[Says(most: 500)] public int $piece = 1,
         public string $spot = 'core',
         #[Says(isOurs: true)] public ?string $toSpot = null,
+        #[Says(isOurs: true, input: Input::Carried)] public bool $misplaced = false,
     ) {
     }
 }

@@ -8,6 +8,7 @@ use Psr\Cache\CacheItemPoolInterface;
 use Symfony\Component\Translation\LocaleSwitcher;
 use Twig\Environment;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\ShownUnits;
 
 /**
  * A part of a page that looks the same to everybody who may see it: several screens ask for it every few seconds, so it is
@@ -19,7 +20,7 @@ final readonly class RenderedPart
     private const SECONDS = 10;
     private const PLACES = 256;
 
-    public function __construct(private CacheItemPoolInterface $cache, private Environment $twig, private LocaleSwitcher $locale, private Now $now)
+    public function __construct(private CacheItemPoolInterface $cache, private Environment $twig, private LocaleSwitcher $locale, private ShownUnits $units, private Now $now)
     {
     }
 
@@ -31,7 +32,7 @@ final readonly class RenderedPart
      */
     public function of(string $template, array $state, \Closure $context): string
     {
-        $key = hash('xxh128', json_encode([$template, $state, $this->locale->getLocale(), intdiv($this->now->instant()->epoch, self::SECONDS)], \JSON_THROW_ON_ERROR));
+        $key = hash('xxh128', json_encode([$template, $state, $this->locale->getLocale(), $this->units->areBoth(), intdiv($this->now->instant()->epoch, self::SECONDS)], \JSON_THROW_ON_ERROR));
 
         $item = $this->cache->getItem('part.'.crc32(json_encode([$template, $state[0] ?? ''], \JSON_THROW_ON_ERROR)) % self::PLACES);
         $kept = $item->get();

@@ -15,14 +15,29 @@ use Verjuicer\Core\Measure\Zone;
 /** Writes measures as people read them; the unit and the clock are the site's. */
 final readonly class Figures
 {
-    public function temperature(Temperature $temperature): string
+    public function __construct(private ?ShownUnits $shown = null)
     {
-        return $temperature->number().' °'.$temperature->unit->value;
     }
 
+    /** "203 °F"; "203 °F (95 °C)" to who wants both. */
+    public function temperature(Temperature $temperature): string
+    {
+        return self::plain($temperature).($this->shown?->areBoth() === true ? ' ('.self::plain($temperature->inOtherUnit()).')' : '');
+    }
+
+    /** A limit as the code prints it in a unit; to who wants both, in each. */
     public function threshold(Threshold $threshold, TemperatureUnit $unit): string
     {
-        return $this->temperature($threshold->printedIn($unit));
+        $printed = $threshold->printedIn($unit);
+        $other = $threshold->printedIn($printed->unit->other());
+        $isBoth = $this->shown?->areBoth() === true && $other->unit !== $printed->unit;
+
+        return self::plain($printed).($isBoth ? ' ('.self::plain($other).')' : '');
+    }
+
+    private static function plain(Temperature $temperature): string
+    {
+        return $temperature->number().' °'.$temperature->unit->value;
     }
 
     /** "15 s", "12 min", "1 h 45 min"; seconds only under two minutes, rounded down beyond. */

@@ -25,6 +25,7 @@ final readonly class Lane
      * @param Instant|null    $hotUntil  from when on a rest may be under the hot limit: a forecast
      * @param Threshold       $hot       the hot limit
      * @param Threshold       $cold      the cold limit
+     * @param list<LanePoint> $left      spots of the cook that were read and left
      */
     public function __construct(
         public string $batchId,
@@ -48,6 +49,7 @@ final readonly class Lane
         public ?Instant $hotUntil,
         public Threshold $hot,
         public Threshold $cold,
+        public array $left,
     ) {
     }
 

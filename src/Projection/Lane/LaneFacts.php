@@ -11,6 +11,7 @@ use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Assess\LeftBehind;
 use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\HotHold;
@@ -28,11 +29,11 @@ use Verjuicer\Core\Measure\Threshold;
 final readonly class LaneFacts
 {
     /** Of what is packed; grows with every change of it. */
-    public const VERSION = 4;
+    public const VERSION = 5;
     private const MOST_POINTS = 24;
     private const PACKED = [
         'product', 'pieces', 'wrongs', 'stages', 'line', 'last', 'dues', 'pit', 'place', 'ready_by', 'outlook', 'target', 'late_gates',
-        'hot_until', 'hot', 'cold',
+        'hot_until', 'hot', 'cold', 'left',
     ];
 
     public static function pack(Assessment $assessment, ?CookOutlook $cook, ?FallOutlook $fall): string
@@ -70,6 +71,7 @@ final readonly class LaneFacts
             'hot_until' => $detail instanceof Rest ? $fall?->hot?->earliest->epoch : null,
             'hot' => self::threshold($limits->hot->threshold),
             'cold' => self::threshold($limits->cold->threshold),
+            'left' => array_map(self::point(...), LeftBehind::of($assessment)),
         ], \JSON_THROW_ON_ERROR);
     }
 
@@ -80,7 +82,7 @@ final readonly class LaneFacts
      */
     public static function unpack(array $row): Lane
     {
-        /** @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>, stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>, last: array{int, string, string}|null, dues: list<array{string, string, string|null, int, list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int, int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>, hot_until: int|null, hot: list<string>, cold: list<string>} $facts */
+        /** @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>, stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>, last: array{int, string, string}|null, dues: list<array{string, string, string|null, int, list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int, int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>, hot_until: int|null, hot: list<string>, cold: list<string>, left: list<array{int, string, string}>} $facts */
         $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
         if (array_diff_key(array_flip(self::PACKED), $facts) !== []) {
             throw new \ValueError('It was packed in another shape.');
@@ -115,6 +117,7 @@ final readonly class LaneFacts
             $moment($facts['hot_until']),
             self::thresholdOf($facts['hot']) ?? throw new \ValueError('A lane has its hot limit.'),
             self::thresholdOf($facts['cold']) ?? throw new \ValueError('A lane has its cold limit.'),
+            array_map(self::pointOf(...), $facts['left']),
         );
     }
 

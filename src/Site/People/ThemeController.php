@@ -6,19 +6,38 @@ namespace Verjuicer\App\Site\People;
 
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\Cookie;
+use Symfony\Component\HttpFoundation\RedirectResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
+use Verjuicer\App\Platform\Wording\ShownUnits;
 
-/** Day and pit-night: a cookie of this screen, so that the page comes in the right light at once. */
+/** Day and pit-night, one unit or both: a cookie of this screen, so that the page comes in the right light at once. */
 final class ThemeController extends AbstractController
 {
     #[Route('/theme/{theme}', name: 'theme', requirements: ['theme' => 'day|night'], methods: ['GET'])]
     public function choose(string $theme, Request $request): Response
     {
+        return self::remembered('theme', $theme, $this->back($request));
+    }
+
+    #[Route('/units/{units}', name: 'units', requirements: ['units' => 'both|own'], methods: ['GET'])]
+    public function units(string $units, Request $request): Response
+    {
+        return self::remembered(ShownUnits::COOKIE, $units, $this->back($request));
+    }
+
+    private function back(Request $request): string
+    {
         $back = $request->query->getString('back');
-        $response = $this->redirect(preg_match('#^/(?!/)[\w/.-]*$#D', $back) === 1 ? $back : $this->generateUrl('board'));
-        $response->headers->setCookie(Cookie::create('theme', $theme, '+1 year', '/', null, null, true, false, Cookie::SAMESITE_STRICT));
+
+        return preg_match('#^/(?!/)[\w/.-]*$#D', $back) === 1 ? $back : $this->generateUrl('board');
+    }
+
+    private static function remembered(string $what, string $value, string $back): Response
+    {
+        $response = new RedirectResponse($back);
+        $response->headers->setCookie(Cookie::create($what, $value, '+1 year', '/', null, null, true, false, Cookie::SAMESITE_STRICT));
 
         return $response;
     }

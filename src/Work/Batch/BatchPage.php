@@ -12,7 +12,9 @@ use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Ledger\Lot\Lots;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Projection\Lane\LanePoint;
 use Verjuicer\App\Projection\Lane\Lanes;
+use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\App\Work\Due\Claims;
 use Verjuicer\App\Work\Entry\Doubtful;
 use Verjuicer\App\Work\Entry\FieldLists;
@@ -30,8 +32,17 @@ final readonly class BatchPage
         private Batches $batches,
         private Yields $yields,
         private Claims $claims,
+        private Happened $happened,
         private Now $now,
     ) {
+    }
+
+    /** @return array{piece: string, spot: string, point: LanePoint} */
+    private static function left(LanePoint $point): array
+    {
+        [$piece, $spot] = explode('/', $point->track, 2) + [1 => ''];
+
+        return ['piece' => $piece, 'spot' => $spot, 'point' => $point];
     }
 
     /**
@@ -56,6 +67,7 @@ final readonly class BatchPage
             'portions' => $this->batches->portionsOf($batch),
             'yield' => $this->yields->of($batch),
             'actions' => $lane === null || $lane->actions() === [] ? [] : $this->actions->of($batch),
+            'left' => array_map(fn (LanePoint $one): array => self::left($one) + ['when' => $this->happened->told($one->at, $batch->site)], $lane->left ?? []),
             'claims' => $this->claims->of($batch->site),
             'live' => $this->parts->live($batch, $lane),
             'log' => $this->parts->log($batch, $lane),

@@ -25,6 +25,7 @@ use Verjuicer\App\Work\Entry\FieldWords;
 use Verjuicer\App\Work\Entry\RecordEntry;
 use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Kinds\Action;
+use Verjuicer\Core\Event\Kinds\ProbeMoved;
 
 /** A step of a batch: one tap, or a tap and the little it asks for. */
 final class StepController extends FormController implements ShowsAgain
@@ -86,12 +87,16 @@ final class StepController extends FormController implements ShowsAgain
         );
     }
 
-    /** @return array<string, string> the finding that an action settles goes along with its form */
+    /** @return array<string, string> what goes along with a form and is typed by nobody: the finding that an action settles, what a probe did wrong */
     private static function carried(FormInput $input): array
     {
-        $finding = $input->text('type') === Catalogue::of(Action::class)->name() ? $input->text('finding') : '';
+        $field = match ($input->text('type')) {
+            Catalogue::of(Action::class)->name() => 'finding',
+            Catalogue::of(ProbeMoved::class)->name() => 'misplaced',
+            default => '',
+        };
 
-        return $finding === '' ? [] : ['finding' => $finding];
+        return $field === '' || $input->text($field) === '' ? [] : [$field => $input->text($field)];
     }
 
     /** What was typed in place of the actions to choose from goes before them. */
