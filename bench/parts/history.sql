@@ -60,7 +60,7 @@ DECLARE r RECORD; f RECORD; place BIGINT := 0; last BYTEA := ''; sign RECORD; si
 BEGIN
     SELECT * INTO f FROM frame;
     FOR r IN SELECT * FROM (
-        SELECT 'batch' AS kind, id, begun_at AS recorded, 0 AS seq, to_jsonb(batch)::text AS canonical FROM batch
+        SELECT 'batch' AS kind, id, begun_at AS recorded, 0 AS seq, (to_jsonb(batch) - 'piece_numbers')::text AS canonical FROM batch
         UNION ALL SELECT 'lot', id, recorded_at, 0, to_jsonb(lot)::text FROM lot
         UNION ALL SELECT 'batch_lot', l.id, b.begun_at, 0, to_jsonb(l)::text FROM batch_lot l JOIN batch b ON b.id = l.batch_id
         UNION ALL SELECT 'site_event', id, recorded_at, seq, to_jsonb(site_event)::text FROM site_event
