@@ -20,6 +20,12 @@ final readonly class Kind
         return $this->declared->name;
     }
 
+    /** Whether a piece it is said of goes its own way from then on. */
+    public function partsWays(): bool
+    {
+        return $this->declared->partsWays || $this->beginsStage();
+    }
+
     public function beginsStage(): bool
     {
         return is_a($this->class, BeginsStage::class, true);

@@ -29,6 +29,9 @@ final readonly class Note implements Detail
         #[Says(isOurs: true, input: Input::Carried, most: 1000)] public ?int $depthMm = null,
         #[Says(isOurs: true, input: Input::Carried)] public ?string $mixedFrom = null,
         #[Says(isOurs: true, input: Input::Carried)] public ?LocalDate $useBy = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?string $pieceNumbers = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?int $asTag = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?int $portions = null,
     ) {
     }
 }

@@ -10,7 +10,12 @@ use Verjuicer\Core\Event\Saying;
 use Verjuicer\Core\Event\Says;
 
 /** Packed, by some method. */
-#[EventKind('pack', sayings: [new Saying('pack', words: 'method')], offered: ['cold_hold' => 70, 'freeze' => 70])]
+#[EventKind(
+    'pack',
+    sayings: [new Saying('pack', words: 'method')],
+    offered: ['cold_hold' => 70, 'freeze' => 70],
+    partsWays: true,
+)]
 final readonly class Pack implements Detail
 {
     public function __construct(

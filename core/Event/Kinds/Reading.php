@@ -15,6 +15,9 @@ use Verjuicer\Core\Measure\Temperature;
 #[EventKind('reading')]
 final readonly class Reading implements Detail
 {
+    /** The spot of what is one mass, pulled or chopped. */
+    public const PAN = 'pan';
+
     public function __construct(
         public Temperature $temp,
         #[Says(most: 500)] public int $piece = 1,

@@ -17,6 +17,7 @@ final readonly class Trim implements Detail
     public function __construct(
         #[Says(isOurs: true)] public ?Weight $beforeKg = null,
         #[Says(isOurs: true)] public ?Weight $afterKg = null,
+        #[Says(isOurs: true, most: 500)] public ?int $piece = null,
     ) {
     }
 }

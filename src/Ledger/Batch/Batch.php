@@ -65,6 +65,10 @@ class Batch
     #[ORM\Column(nullable: true)]
     public readonly ?int $depthMm;
 
+    /** @var list<int>|null the pieces that went their own way as this batch */
+    #[ORM\Column(type: 'json', nullable: true)]
+    public readonly ?array $pieceNumbers;
+
     public function __construct(
         #[ORM\Id]
         #[ORM\Column(type: 'uuid')]
@@ -99,6 +103,7 @@ class Batch
         $this->portionGrams = $plan->portioned?->grams;
         $this->container = $plan->portioned?->container;
         $this->depthMm = $plan->portioned?->depthMm;
+        $this->pieceNumbers = $plan->portioned?->pieceNumbers;
     }
 
     /** How big what rests or cools is, as far as it was noted. */

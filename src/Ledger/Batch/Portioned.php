@@ -4,14 +4,22 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Ledger\Batch;
 
-/** What makes a batch a portion: the one it was split off, how far it shares that one's record, and what it is in. */
+/** What makes a batch a portion: the one it was split off, how far it shares that one's record, and what it is: some of the mass, or whole pieces. */
 final readonly class Portioned
 {
     /**
-     * @param int      $sharesUpTo the place of the event that divided the parent
-     * @param int|null $depthMm    of the food in its container
+     * @param int            $sharesUpTo   the place of the event that divided the parent
+     * @param int|null       $depthMm      of the food in its container
+     * @param list<int>|null $pieceNumbers the pieces that went their own way as it; null where it is a part of the mass
      */
-    public function __construct(public Batch $parent, public int $sharesUpTo, public string $letter, public int $grams, public string $container, public ?int $depthMm)
-    {
+    public function __construct(
+        public Batch $parent,
+        public int $sharesUpTo,
+        public string $letter,
+        public ?int $grams = null,
+        public ?string $container = null,
+        public ?int $depthMm = null,
+        public ?array $pieceNumbers = null,
+    ) {
     }
 }

@@ -28,6 +28,17 @@ final readonly class LastReadings
         return \is_string($label) ? $label : null;
     }
 
+    /** Whether it was pulled or chopped: then a pan is read, not its pieces. */
+    public function isOneMass(Batch $batch): bool
+    {
+        $shared = SharedEvents::of($batch);
+
+        return $this->connection->fetchOne(<<<SQL
+            SELECT 1 FROM event e WHERE ($shared->condition) AND e.type = 'pull'
+              AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id) LIMIT 1
+            SQL, $shared->parameters) !== false;
+    }
+
     /**
      * The unit a bare number is in: that of the last reading of this batch by this thermometer, or, where none is named, by any; else that of
      * the thermometer's last check; else the site's.

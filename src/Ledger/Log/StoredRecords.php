@@ -6,13 +6,14 @@ namespace Verjuicer\App\Ledger\Log;
 
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Batch\HeldPieces;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Record;
 
 /** Builds the record of a batch from its rows, through the same reader as a file. */
 final readonly class StoredRecords
 {
-    public function __construct(private Connection $connection, private Reader $reader)
+    public function __construct(private Connection $connection, private HeldPieces $held, private Reader $reader)
     {
     }
 
@@ -49,6 +50,7 @@ final readonly class StoredRecords
                     'integrity' => $batch->integrity->value,
                     'raw_weight_kg' => $batch->rawGrams === null ? null : $batch->rawGrams / 1000,
                     'pieces' => $batch->pieces,
+                    'piece_numbers' => $this->held->of($batch),
                     'stuffed' => $batch->isStuffed || self::wasStuffed($events),
                     'wild' => $batch->isWild,
                     'advisory' => $batch->hasAdvisory,

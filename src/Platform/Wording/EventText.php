@@ -45,7 +45,11 @@ final readonly class EventText
     {
         $values = ['{piece}' => (string) $piece, '{spot}' => $spot];
 
-        return $pieces === 1 ? $spot : $this->translator->trans('entry.echo.track', $values);
+        return match (true) {
+            $spot === Reading::PAN => $this->translator->trans('entry.echo.pan'),
+            $pieces === 1 => $spot,
+            default => $this->translator->trans('entry.echo.track', $values),
+        };
     }
 
     /** @return list<string> */

@@ -26,6 +26,9 @@ final readonly class Lane
      * @param Threshold       $hot       the hot limit
      * @param Threshold       $cold      the cold limit
      * @param list<LanePoint> $left      spots of the cook that were read and left
+     * @param list<int>|null  $numbers   the pieces it holds, where they are not all it began with
+     * @param string|null     $parentId  the batch it was split off
+     * @param bool            $hasOwnWay whether it is pieces that went their own way, not a part of the mass
      */
     public function __construct(
         public string $batchId,
@@ -50,6 +53,9 @@ final readonly class Lane
         public Threshold $hot,
         public Threshold $cold,
         public array $left,
+        public ?array $numbers,
+        public ?string $parentId,
+        public bool $hasOwnWay,
     ) {
     }
 

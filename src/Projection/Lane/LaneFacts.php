@@ -33,7 +33,7 @@ final readonly class LaneFacts
     private const MOST_POINTS = 24;
     private const PACKED = [
         'product', 'pieces', 'wrongs', 'stages', 'line', 'last', 'dues', 'pit', 'place', 'ready_by', 'outlook', 'target', 'late_gates',
-        'hot_until', 'hot', 'cold', 'left',
+        'hot_until', 'hot', 'cold', 'left', 'numbers',
     ];
 
     public static function pack(Assessment $assessment, ?CookOutlook $cook, ?FallOutlook $fall): string
@@ -72,17 +72,18 @@ final readonly class LaneFacts
             'hot' => self::threshold($limits->hot->threshold),
             'cold' => self::threshold($limits->cold->threshold),
             'left' => array_map(self::point(...), LeftBehind::of($assessment)),
+            'numbers' => $assessment->record->product->pieceNumbers,
         ], \JSON_THROW_ON_ERROR);
     }
 
     /**
-     * @param array{batch_id: string, tag: int, version: int, ended_at: int|null, verdict: string, facts: string} $row
+     * @param array{batch_id: string, tag: int, version: int, ended_at: int|null, verdict: string, facts: string, parent_id: string|null, has_own_way: bool} $row
      *
      * @throws \JsonException|\TypeError|\ValueError if the facts are of another version
      */
     public static function unpack(array $row): Lane
     {
-        /** @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>, stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>, last: array{int, string, string}|null, dues: list<array{string, string, string|null, int, list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int, int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>, hot_until: int|null, hot: list<string>, cold: list<string>, left: list<array{int, string, string}>} $facts */
+        /** @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>, stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>, last: array{int, string, string}|null, dues: list<array{string, string, string|null, int, list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int, int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>, hot_until: int|null, hot: list<string>, cold: list<string>, left: list<array{int, string, string}>, numbers: list<int>|null} $facts */
         $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
         if (array_diff_key(array_flip(self::PACKED), $facts) !== []) {
             throw new \ValueError('It was packed in another shape.');
@@ -118,6 +119,9 @@ final readonly class LaneFacts
             self::thresholdOf($facts['hot']) ?? throw new \ValueError('A lane has its hot limit.'),
             self::thresholdOf($facts['cold']) ?? throw new \ValueError('A lane has its cold limit.'),
             array_map(self::pointOf(...), $facts['left']),
+            $facts['numbers'],
+            $row['parent_id'],
+            $row['has_own_way'],
         );
     }
 

@@ -20,7 +20,8 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class Lanes
 {
     private const COLUMNS = <<<'SQL'
-        s.batch_id, b.tag, b.code, b.product_name, coalesce(l.version, 0) AS version, extract(epoch FROM l.ended_at)::bigint AS ended_at, l.verdict, l.facts, s.shape, s.problem
+        s.batch_id, b.tag, b.code, b.product_name, coalesce(l.version, 0) AS version, extract(epoch FROM l.ended_at)::bigint AS ended_at, l.verdict, l.facts, s.shape, s.problem,
+        b.parent_id, b.piece_numbers IS NOT NULL AS has_own_way
         SQL;
     private const TABLES = 'projection_state s JOIN batch b ON b.id = s.batch_id LEFT JOIN board_lane l ON l.batch_id = s.batch_id';
 
@@ -132,15 +133,15 @@ final readonly class Lanes
     /**
      * @param list<string> $parameters
      *
-     * @return list<array{batch_id: string, tag: int, code: string, product_name: string, version: int, ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null}>
+     * @return list<array{batch_id: string, tag: int, code: string, product_name: string, version: int, ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null, parent_id: string|null, has_own_way: bool}>
      */
     private function rows(string $sql, array $parameters): array
     {
-        /** @var list<array{batch_id: string, tag: int, code: string, product_name: string, version: int, ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null}> */
+        /** @var list<array{batch_id: string, tag: int, code: string, product_name: string, version: int, ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null, parent_id: string|null, has_own_way: bool}> */
         return $this->connection->fetchAllAssociative($sql, $parameters);
     }
 
-    /** @param array{batch_id: string, tag: int, code: string, product_name: string, version: int, ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null} $row */
+    /** @param array{batch_id: string, tag: int, code: string, product_name: string, version: int, ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null, parent_id: string|null, has_own_way: bool} $row */
     private function unpacked(array $row): ?Lane
     {
         if ($row['verdict'] === null || $row['facts'] === null) {

@@ -9,6 +9,8 @@ use Symfony\Component\Uid\Uuid;
 use Twig\Environment;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Batch\HeldPieces;
+use Verjuicer\App\Ledger\Log\LastReadings;
 use Verjuicer\App\Ledger\Lot\Lots;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
@@ -32,6 +34,8 @@ final readonly class BatchPage
         private Batches $batches,
         private Yields $yields,
         private Claims $claims,
+        private HeldPieces $held,
+        private LastReadings $lastReadings,
         private Happened $happened,
         private Now $now,
     ) {
@@ -60,6 +64,8 @@ final readonly class BatchPage
             'now' => $this->now->instant(),
             'is_open' => $isOpen,
             'stage' => $stage,
+            'held' => $this->held->numbers($batch),
+            'is_mass' => $this->lastReadings->isOneMass($batch),
             'taps' => $isOpen ? NextSteps::taps($stage) : [],
             'steps' => NextSteps::after($stage),
             'lists' => $this->lists->of($batch->site, $batch->ruleSet),

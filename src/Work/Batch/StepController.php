@@ -51,9 +51,9 @@ final class StepController extends FormController implements ShowsAgain
             return $this->page->respond($batch, $input);
         }
         [$kept] = $this->entry->keep($batch, $this->account->get(), $input->isOn('sure'), $draft);
-        $this->addFlash('kept', $this->echo->receipt($batch, $kept));
+        $this->addFlash('kept', $this->echo->receipt($kept));
 
-        return $this->redirectToRoute('batch', ['id' => $id], Response::HTTP_SEE_OTHER);
+        return $this->redirectToRoute('batch', ['id' => $kept->batch->id->toRfc4122()], Response::HTTP_SEE_OTHER);
     }
 
     public function showAgain(Request $request, Problem $problem): Response
@@ -71,10 +71,18 @@ final class StepController extends FormController implements ShowsAgain
         $tap = $input->text('tap');
         if ($tap !== '') {
             [$kind, $tapped] = NextSteps::tapped($tap) ?? throw EntryProblem::notSent();
-            $detail = $kind->make(FieldWords::values($kind, $tapped->sets));
+            $values = FieldWords::values($kind, $tapped->sets);
+            if (isset($kind->fields['piece'])) {
+                $values['piece'] = $input->whole('of_piece', 1, $batch->pieces);
+            }
+            $detail = $kind->make($values);
         } else {
             $kind = Catalogue::named($input->text('type')) ?? throw EntryProblem::notSent();
             $detail = $this->form->detail($kind, self::withWords($input), $batch->site, self::carried($input));
+            $piece = $input->whole('of_piece', 1, $batch->pieces);
+            if ($detail !== null && $piece !== null && isset($kind->fields['piece'])) {
+                $detail = $kind->make(['piece' => $piece] + $kind->values($detail));
+            }
         }
         $reason = $input->text('reason');
 
@@ -84,6 +92,8 @@ final class StepController extends FormController implements ShowsAgain
             $at,
             $reason === '' ? null : $reason,
             isSpotOpen: isset($kind->fields['spot']) && $input->text('spot') === '',
+            ofPiece: $kind->partsWays() ? $input->whole('of_piece', 1, $batch->pieces) : null,
+            isPieceOpen: $input->text('piece').$input->text('of_piece') === '',
         );
     }
 

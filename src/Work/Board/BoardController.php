@@ -83,10 +83,11 @@ final class BoardController extends AbstractController
         return [
             'now' => $now,
             'site' => $site,
-            'lanes' => array_map(fn (Lane $lane): array => [
-                'lane' => $lane,
-                'picture' => LanePicture::of($lane, $axis, $site->unit, $zone, $this->figures, $now),
-            ], $list->lanes),
+            'groups' => LaneGroups::of($list->lanes),
+            'pictures' => array_combine(
+                array_map(static fn (Lane $lane): string => $lane->batchId, $list->lanes),
+                array_map(fn (Lane $lane): LanePicture => LanePicture::of($lane, $axis, $site->unit, $zone, $this->figures, $now), $list->lanes),
+            ),
             'unreadable' => $list->unreadable,
             'axis' => $axis,
             'hours' => $axis->hours($zone),

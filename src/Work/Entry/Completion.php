@@ -37,7 +37,7 @@ final readonly class Completion
         $known = $this->sources->of($batch);
         $completed = [];
         foreach ($drafts as $draft) {
-            $completed[] = $draft->replaces === null ? $draft->with(self::completed($batch, $draft, $known)) : $draft;
+            $completed[] = $draft->replaces === null ? $draft->with(self::completed($draft, $known)) : $draft;
         }
 
         return $completed;
@@ -54,7 +54,10 @@ final readonly class Completion
     public function corrected(Batch $batch, Event $wrong, array $changes): Detail
     {
         $known = $this->sources->of($batch);
-        self::requirePiece($batch, $changes);
+        $piece = $changes['piece'] ?? null;
+        if (\is_int($piece)) {
+            $known->requirePiece($piece);
+        }
         if (isset($changes['spot'])) {
             $changes['spot'] = $known->spot($changes['spot']);
         }
@@ -65,18 +68,18 @@ final readonly class Completion
             $changes['allergens'] = [];
         }
         if (\is_string($changes['recipe'] ?? null)) {
-            $changes = self::ofRecipe($batch, $changes['recipe'], $changes + $wrong->kind()->values($wrong->detail), $known);
+            $changes = self::ofRecipe($changes['recipe'], $changes + $wrong->kind()->values($wrong->detail), $known);
         }
 
         return $wrong->corrected($changes);
     }
 
-    private static function completed(Batch $batch, Draft $draft, Known $known): Detail
+    private static function completed(Draft $draft, Known $known): Detail
     {
         $detail = $draft->detail;
         $kind = Catalogue::of($detail::class);
         $values = $kind->values($detail);
-        self::requirePiece($batch, $values);
+        $values = self::ofHeld($draft, $values, $known);
         if ($detail instanceof Action && $detail->text === null && $detail->finding !== RawLeftoverCheck::RULE) {
             throw EntryProblem::noAction();
         }
@@ -92,7 +95,7 @@ final readonly class Completion
             $values = self::ofPit($draft, $values['pit'], $values, $known);
         }
         if (\is_string($values['recipe'] ?? null)) {
-            $values = self::ofRecipe($batch, $values['recipe'], $values, $known);
+            $values = self::ofRecipe($values['recipe'], $values, $known);
         }
         if (isset($kind->fields['holding'])) {
             $values['holding'] ??= self::holding($detail, $values['method'] ?? $values['place'] ?? null, $known);
@@ -123,12 +126,12 @@ final readonly class Completion
      *
      * @return array<string, mixed>
      */
-    private static function ofRecipe(Batch $batch, string $name, array $values, Known $known): array
+    private static function ofRecipe(string $name, array $values, Known $known): array
     {
         $recipe = $known->recipe($name);
         $values['recipe'] = $recipe->name;
         $values['allergens'] = $recipe->allergens();
-        $values['weight_kg'] ??= $batch->rawGrams === null ? null : $recipe->weightFor($batch->rawGrams * $batch->pieces);
+        $values['weight_kg'] ??= $known->grams() === null ? null : $recipe->weightFor($known->grams());
 
         return $values;
     }
@@ -144,12 +147,24 @@ final readonly class Completion
         return $unit ?? Holding::named($words);
     }
 
-    /** @param array<string, mixed> $values */
-    private static function requirePiece(Batch $batch, array $values): void
+    /**
+     * The piece it is about: one that the batch holds; of what was pulled, none is named.
+     *
+     * @param array<string, mixed> $values
+     *
+     * @return array<string, mixed>
+     */
+    private static function ofHeld(Draft $draft, array $values, Known $known): array
     {
         $piece = $values['piece'] ?? null;
-        if (\is_int($piece) && $piece > $batch->pieces) {
-            throw EntryProblem::unknownPiece($piece, $batch->pieces);
+        if (!\is_int($piece)) {
+            return $values;
         }
+        if ($draft->isPieceOpen) {
+            return ['piece' => $known->usualPiece($piece)] + $values;
+        }
+        $known->requirePiece($piece);
+
+        return $values;
     }
 }

@@ -13,10 +13,12 @@ use Verjuicer\Core\Record\Event;
 final readonly class Draft
 {
     /**
-     * @param Uuid        $id         made by the client, so that a retry is kept once
-     * @param string|null $replaces   the id of the event it puts right or takes back
-     * @param bool        $isSpotOpen whether it is at a spot nobody named
-     * @param bool        $isSpotNew  whether its spot was never read before, and is added on purpose
+     * @param Uuid        $id          made by the client, so that a retry is kept once
+     * @param string|null $replaces    the id of the event it puts right or takes back
+     * @param bool        $isSpotOpen  whether it is at a spot nobody named
+     * @param bool        $isSpotNew   whether its spot was never read before, and is added on purpose
+     * @param int|null    $ofPiece     the piece it is about, where what it says is about a whole batch: the piece goes its own way
+     * @param bool        $isPieceOpen whether it is of a piece nobody named
      */
     public function __construct(
         public Uuid $id,
@@ -26,12 +28,14 @@ final readonly class Draft
         public ?string $replaces = null,
         public bool $isSpotOpen = false,
         public bool $isSpotNew = false,
+        public ?int $ofPiece = null,
+        public bool $isPieceOpen = false,
     ) {
     }
 
     public function atNewSpot(): self
     {
-        return new self($this->id, $this->detail, $this->at, $this->reason, $this->replaces, $this->isSpotOpen, true);
+        return new self($this->id, $this->detail, $this->at, $this->reason, $this->replaces, $this->isSpotOpen, true, $this->ofPiece, $this->isPieceOpen);
     }
 
     /** With what it left open filled in. */

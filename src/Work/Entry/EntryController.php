@@ -51,7 +51,7 @@ final class EntryController extends FormController implements ShowsAgain
         }
         [$batch, $draft] = $this->understood($input->typed->getString('line'), $id, $input->text('new_spot'));
         [$kept] = $this->entry->keep($batch, $this->account->get(), $input->isOn('sure'), $draft);
-        $this->addFlash('kept', $this->echo->receipt($batch, $kept));
+        $this->addFlash('kept', $this->echo->receipt($kept));
 
         return $this->redirect($this->safeBack($input->text('back')), Response::HTTP_SEE_OTHER);
     }
@@ -63,8 +63,7 @@ final class EntryController extends FormController implements ShowsAgain
         $line = $request->query->getString('line');
         try {
             [$batch, $draft] = $this->understood($line, Uuid::v7(), $request->query->getString('new_spot'));
-            [$completed] = $this->entry->completed($batch, $draft);
-            $answer = ['ok' => true, 'sentence' => $this->echo->of($batch, $completed), 'offers' => [], 'spot' => ''];
+            $answer = ['ok' => true, 'sentence' => $this->entry->told($batch, $draft), 'offers' => [], 'spot' => ''];
         } catch (Problem $problem) {
             $answer = [
                 'ok' => false,

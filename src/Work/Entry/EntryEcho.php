@@ -23,24 +23,28 @@ final readonly class EntryEcho
     ) {
     }
 
-    public function of(Batch $batch, Draft $draft): string
+    public function of(Destination $destination, Draft $draft): string
     {
+        $batch = $destination->batch;
         $values = ['{tag}' => (string) $batch->tag, '{product}' => $batch->productName];
+        $told = [$this->translator->trans('entry.echo.tag', $values)];
+        if ($destination->piece !== null) {
+            $parts = ['{piece}' => (string) $destination->piece, '{tag}' => (string) $destination->tag];
+            $told[] = $this->translator->trans('entry.echo.parts', $parts);
+        }
+        $told[] = $this->text->of($draft->detail, $draft->reason, $batch->pieces, $batch->site->zone());
+        $told[] = $this->when($batch, $draft->at);
 
-        return implode(' · ', [
-            $this->translator->trans('entry.echo.tag', $values),
-            $this->text->of($draft->detail, $draft->reason, $batch->pieces, $batch->site->zone()),
-            $this->when($batch, $draft->at),
-        ]);
+        return implode(' · ', $told);
     }
 
     /** @return array{sentence: string, batch: string, event: string} what is said once it is kept, and by what it can be taken back */
-    public function receipt(Batch $batch, Draft $draft): array
+    public function receipt(Kept $kept): array
     {
         return [
-            'sentence' => $this->of($batch, $draft),
-            'batch' => $batch->id->toRfc4122(),
-            'event' => $draft->id->toRfc4122(),
+            'sentence' => $this->of(new Destination($kept->batch), $kept->draft),
+            'batch' => $kept->batch->id->toRfc4122(),
+            'event' => $kept->draft->id->toRfc4122(),
         ];
     }
 

@@ -89,7 +89,7 @@ final readonly class EntryLine
             'feel' => $feel,
         ]);
 
-        return new Draft($id, $detail, $at, isSpotOpen: $spot === []);
+        return new Draft($id, $detail, $at, isSpotOpen: $spot === [], isPieceOpen: $piece === null);
     }
 
     /**
@@ -148,7 +148,10 @@ final readonly class EntryLine
             $values[$saying->words] = $this->words->usual($kind, $saying->words, $text);
         }
         if ($piece !== null) {
-            $values['piece'] = isset($kind->fields['piece']) ? $piece : throw EntryProblem::noPieceYet($piece);
+            $ofPiece = $kind->partsWays() ? $piece : null;
+            if ($ofPiece === null) {
+                $values['piece'] = isset($kind->fields['piece']) ? $piece : throw EntryProblem::noPieceYet($piece);
+            }
         }
         foreach ($kind->fields as $name => $field) {
             if ($field->isRequired && !isset($values[$name])) {
@@ -157,7 +160,15 @@ final readonly class EntryLine
         }
         $reason = $saying->words === 'reason' ? $text : null;
 
-        return new Draft($id, $kind->make($values), $at, $reason, isSpotOpen: isset($kind->fields['spot']) && !isset($values['spot']));
+        return new Draft(
+            $id,
+            $kind->make($values),
+            $at,
+            $reason,
+            isSpotOpen: isset($kind->fields['spot']) && !isset($values['spot']),
+            ofPiece: $ofPiece ?? null,
+            isPieceOpen: $piece === null,
+        );
     }
 
     private static function isNumber(string $word): bool

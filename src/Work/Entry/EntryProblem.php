@@ -33,9 +33,21 @@ final class EntryProblem extends Problem
         return new self('entry.problem.unknown_tag', ['{tag}' => (string) $tag]);
     }
 
-    public static function unknownPiece(int $piece, int $pieces): self
+    /** @param list<int> $held */
+    public static function unknownPiece(int $piece, array $held): self
     {
-        return new self('entry.problem.unknown_piece', ['{piece}' => (string) $piece, '{pieces}' => (string) $pieces], 'piece');
+        return new self('entry.problem.unknown_piece', ['{piece}' => (string) $piece, '{held}' => implode(', ', $held)], 'piece');
+    }
+
+    /** A piece of what was pulled or chopped. */
+    public static function oneMass(int $piece): self
+    {
+        return new self('entry.problem.one_mass', ['{piece}' => (string) $piece], 'piece');
+    }
+
+    public static function noTagLeft(): self
+    {
+        return new self('entry.problem.no_tag_left');
     }
 
     /** A step that is about the whole batch, written with a piece. */

@@ -8,6 +8,7 @@ use Verjuicer\App\Catalogue\Holding\HoldUnit;
 use Verjuicer\App\Catalogue\Pit\Pit;
 use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Catalogue\Recipe\Recipe;
+use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Pit\PitLog;
 
 /** What is known of one batch and its kitchen while entries are completed: asked for when it is needed, and once however many they are. */
@@ -20,9 +21,39 @@ final class Known
     {
     }
 
+    /**
+     * @throws EntryProblem if the batch does not hold it, or was pulled and holds no pieces any more
+     */
+    public function requirePiece(int $piece): void
+    {
+        if ($this->isOneMass() && $piece !== $this->held()[0]) {
+            throw EntryProblem::oneMass($piece);
+        }
+        if (!\in_array($piece, $this->held(), true)) {
+            throw EntryProblem::unknownPiece($piece, $this->held());
+        }
+    }
+
+    /** The piece that is meant where nobody says: this one if the batch holds it, else the first it holds. */
+    public function usualPiece(int $piece): int
+    {
+        return \in_array($piece, $this->held(), true) && !$this->isOneMass() ? $piece : $this->held()[0];
+    }
+
+    /** What it weighs, as far as it was noted: of a portion, what is in it. */
+    public function grams(): ?int
+    {
+        $raw = $this->batch->rawGrams;
+
+        return $this->batch->portionGrams ?? ($raw === null ? null : $raw * \count($this->held()));
+    }
+
     /** Where a piece is read if nobody says: where it was read last, else at the product's first spot. */
     public function usualSpot(mixed $piece): string
     {
+        if ($this->isOneMass()) {
+            return Reading::PAN;
+        }
         foreach ($this->read() as $place) {
             if ($place['piece'] === $piece) {
                 return $place['spot'];
@@ -40,7 +71,7 @@ final class Known
     public function spot(mixed $spot, bool $isNew = false): string
     {
         $ofProduct = $this->spotsOfProduct();
-        $known = array_values(array_unique([...($ofProduct === [] ? [Product::SPOT] : $ofProduct), ...array_column($this->read(), 'spot')]));
+        $known = array_values(array_unique([...($ofProduct === [] ? [Product::SPOT] : $ofProduct), ...array_column($this->read(), 'spot'), ...($this->isOneMass() ? [Reading::PAN] : [])]));
         $given = \is_string($spot) ? $spot : '';
         if (\in_array($given, $known, true)) {
             return $given;
@@ -88,6 +119,17 @@ final class Known
     public function unit(string $name): ?HoldUnit
     {
         return $this->once('unit '.$name, fn (): ?HoldUnit => $this->from->units->named($this->batch->site, $name));
+    }
+
+    /** @return non-empty-list<int> */
+    private function held(): array
+    {
+        return $this->once('held', fn (): array => $this->from->held->numbers($this->batch));
+    }
+
+    private function isOneMass(): bool
+    {
+        return $this->once('mass', fn (): bool => $this->from->lastReadings->isOneMass($this->batch));
     }
 
     /** @return list<string> */

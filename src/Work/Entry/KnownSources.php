@@ -10,6 +10,7 @@ use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Catalogue\Recipe\Recipes;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Batch\HeldPieces;
 use Verjuicer\App\Ledger\Log\LastReadings;
 use Verjuicer\App\Ledger\Pit\PitHistory;
 
@@ -23,6 +24,7 @@ final readonly class KnownSources
         public Recipes $recipes,
         public HoldUnits $units,
         public LastReadings $lastReadings,
+        public HeldPieces $held,
         public Thermometers $thermometers,
         public LineWords $words,
     ) {

@@ -4,22 +4,26 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Entry;
 
+use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Log\EventLog;
+use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Site\People\Account;
-use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Ruleset\Doubt;
 
 /**
- * The one way in for what happens to a batch: completed from what is known of it, refused where it cannot be, doubted once where it is
- * hardly possible, then kept. Any number of entries cost one lock, one assessment and a number of statements that does not grow with them.
+ * The one way in for what happens to a batch: brought to the batch that holds the piece it is about, completed from what is known, refused
+ * where it cannot be, doubted once where it is hardly possible, then kept. Any number of entries cost one lock, one assessment and a number of
+ * statements that does not grow with them.
  */
 final readonly class RecordEntry
 {
     public function __construct(
+        private PartWays $partWays,
         private Completion $completion,
         private Doubts $doubts,
         private EntryEcho $echo,
+        private Ledger $ledger,
         private EventLog $log,
     ) {
     }
@@ -33,7 +37,19 @@ final readonly class RecordEntry
      */
     public function completed(Batch $batch, Draft ...$drafts): array
     {
-        return $this->completion->of($batch, array_values($drafts));
+        return array_column($this->resolved($batch, array_values($drafts)), 1);
+    }
+
+    /**
+     * What would be recorded, in words.
+     *
+     * @throws EntryProblem if it cannot be of this batch as it stands
+     */
+    public function told(Batch $batch, Draft $draft): string
+    {
+        [[$destination, $completed]] = $this->resolved($batch, [$draft]);
+
+        return $this->echo->of($destination, $completed);
     }
 
     /**
@@ -45,7 +61,7 @@ final readonly class RecordEntry
      */
     public function doubts(Batch $batch, Draft ...$drafts): array
     {
-        return $this->doubts->of($batch, $this->completed($batch, ...$drafts));
+        return $this->doubtsOf($this->resolved($batch, array_values($drafts)));
     }
 
     /**
@@ -53,7 +69,7 @@ final readonly class RecordEntry
      *
      * @param bool $isSure whether whoever made them said so when asked
      *
-     * @return list<Draft> as they were kept
+     * @return list<Kept>
      *
      * @throws EntryProblem                            if one cannot be of this batch as it stands
      * @throws Doubtful                                if one is hardly possible and nobody said that it is right
@@ -62,15 +78,77 @@ final readonly class RecordEntry
      */
     public function keep(Batch $batch, Account $by, bool $isSure, Draft ...$drafts): array
     {
-        $completed = $this->completed($batch, ...$drafts);
-        if (!$isSure) {
-            foreach ($this->doubts->of($batch, $completed) as $index => $doubts) {
-                throw Doubtful::because($doubts, $this->echo->of($batch, $completed[$index]), $index, $batch->site->unit);
+        $resolved = $this->resolved($batch, array_values($drafts));
+        foreach ($isSure ? [] : $this->doubtsOf($resolved) as $index => $doubts) {
+            throw Doubtful::because($doubts, $this->echo->of(...$resolved[$index]), $index, $batch->site->unit);
+        }
+
+        return $this->ledger->write($batch->site, function () use ($by, $resolved): array {
+            $kept = $events = $batches = [];
+            foreach ($resolved as [$destination, $draft]) {
+                $to = $destination->piece === null || $destination->tag === null
+                    ? $destination->batch
+                    : $this->partWays->apart(Uuid::v5($draft->id, 'apart'), $destination->batch, $by, $draft->at, [$destination->piece], $destination->tag);
+                $kept[] = new Kept($to, $draft);
+                $batches[$to->id->toRfc4122()] = $to;
+                $events[$to->id->toRfc4122()][] = $draft->event($by->initials);
+            }
+            foreach ($events as $id => $ofOne) {
+                $this->log->append($batches[$id], $by, ...$ofOne);
+            }
+
+            return $kept;
+        });
+    }
+
+    /**
+     * @param list<Draft> $drafts
+     *
+     * @return list<array{Destination, Draft}>
+     */
+    private function resolved(Batch $batch, array $drafts): array
+    {
+        $destinations = $this->partWays->of($batch, $drafts);
+        $ofBatch = $batches = [];
+        foreach ($drafts as $index => $draft) {
+            $id = $destinations[$index]->batch->id->toRfc4122();
+            $batches[$id] = $destinations[$index]->batch;
+            $ofBatch[$id][$index] = $draft;
+        }
+        $completed = [];
+        foreach ($ofBatch as $id => $its) {
+            $completed += array_combine(array_keys($its), $this->completion->of($batches[$id], array_values($its)));
+        }
+        $resolved = [];
+        foreach ($destinations as $index => $destination) {
+            $resolved[] = [$destination, $completed[$index]];
+        }
+
+        return $resolved;
+    }
+
+    /**
+     * @param list<array{Destination, Draft}> $resolved
+     *
+     * @return array<int, non-empty-list<Doubt>>
+     */
+    private function doubtsOf(array $resolved): array
+    {
+        $ofBatch = $batches = [];
+        foreach ($resolved as $index => [$destination, $draft]) {
+            $id = $destination->batch->id->toRfc4122();
+            $batches[$id] = $destination->batch;
+            $ofBatch[$id][$index] = $draft;
+        }
+        $doubtful = [];
+        foreach ($ofBatch as $id => $its) {
+            $places = array_keys($its);
+            foreach ($this->doubts->of($batches[$id], array_values($its)) as $index => $doubts) {
+                $doubtful[$places[$index]] = $doubts;
             }
         }
-        $events = array_map(static fn (Draft $draft): Event => $draft->event($by->initials), $completed);
-        $this->log->append($batch, $by, ...$events);
+        ksort($doubtful);
 
-        return $completed;
+        return $doubtful;
     }
 }

@@ -12,6 +12,9 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Batch\HeldPieces;
+use Verjuicer\App\Ledger\Log\LastReadings;
+use Verjuicer\App\Ledger\Opening\Portioning;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Problem\Problem;
@@ -32,6 +35,9 @@ final class DivideController extends FormController implements ShowsAgain
     public function __construct(
         private readonly Batches $batches,
         private readonly Portions $portions,
+        private readonly Portioning $portioning,
+        private readonly HeldPieces $held,
+        private readonly LastReadings $lastReadings,
         private readonly Happened $happened,
         private readonly CurrentAccount $account,
     ) {
@@ -42,8 +48,7 @@ final class DivideController extends FormController implements ShowsAgain
     {
         $batch = $this->batches->get($id);
         $filled = ['when' => $this->happened->now()];
-        $from = $batch->tag < 100 ? 10 * $batch->tag + 1 : 1;
-        foreach ($this->batches->freeTags($batch->site, $from, self::MOST) as $row => $tag) {
+        foreach ($this->portioning->tags($batch, self::MOST) as $row => $tag) {
             $filled += ['tag'.$row => (string) $tag, 'portion'.$row => Uuid::v7()->toRfc4122(), 'grams'.$row.'_unit' => 'kg'];
         }
 
@@ -78,6 +83,32 @@ final class DivideController extends FormController implements ShowsAgain
             return $this->again($input, $batch, max(0, $lost));
         }
         $this->portions->divide($division, $batch, $this->account->get(), $at, $rows, $left, $lost, $reason);
+
+        return $this->kept('portion.kept', 'batch', ['id' => $id]);
+    }
+
+    /** Lets whole pieces go their own ways: each under the tag chosen for it, some together. */
+    #[Route('/pieces', name: 'divide_pieces', methods: ['POST'])]
+    public function pieces(string $id, Request $request): Response
+    {
+        $batch = $this->batches->get($id);
+        $input = $this->read($request, 'divide');
+        $division = $input->id();
+        $at = $input->read('when', fn (string $given) => $this->happened->read($given, $batch->site));
+        $ways = [];
+        foreach ($this->held->numbers($batch) as $piece) {
+            $tag = $input->whole('piece'.$piece, 1, self::HIGHEST_TAG);
+            if ($tag !== null) {
+                $ways[$tag][] = $piece;
+            }
+        }
+        if ($input->isGood() && $ways === []) {
+            $input->refuse('form', 'portion.problem.no_piece');
+        }
+        if (!$input->isGood() || $at === null) {
+            return $this->again($input, $batch);
+        }
+        $this->portions->part($division, $batch, $this->account->get(), $at, $ways);
 
         return $this->kept('portion.kept', 'batch', ['id' => $id]);
     }
@@ -123,6 +154,8 @@ final class DivideController extends FormController implements ShowsAgain
         return $this->page('work/portion/divide.html.twig', $input, [
             'batch' => $batch,
             'rows' => range(0, self::MOST - 1),
+            'held' => $this->lastReadings->isOneMass($batch) ? [] : $this->held->numbers($batch),
+            'tags' => $this->portioning->tags($batch, self::MOST),
             'missing' => $missing,
         ]);
     }

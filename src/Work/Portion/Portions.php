@@ -4,18 +4,14 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Portion;
 
-use Doctrine\DBAL\Connection;
 use Symfony\Component\Uid\Uuid;
-use Verjuicer\App\Catalogue\Product\Product;
-use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Batch\Batches;
-use Verjuicer\App\Ledger\Batch\BatchPlan;
-use Verjuicer\App\Ledger\Batch\Portioned;
+use Verjuicer\App\Ledger\Batch\HeldPieces;
 use Verjuicer\App\Ledger\Log\Ledger;
-use Verjuicer\App\Ledger\Opening\NewBatches;
+use Verjuicer\App\Ledger\Opening\Portioning;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Work\Entry\Draft;
+use Verjuicer\App\Work\Entry\PartWays;
 use Verjuicer\App\Work\Entry\RecordEntry;
 use Verjuicer\Core\Event\Kinds\Close;
 use Verjuicer\Core\Event\Kinds\Note;
@@ -23,17 +19,14 @@ use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Weight;
 
-/** Divides batches: each portion has a history of its own from then on, and shares the one before. */
+/** Divides batches by weight, or by pieces: each portion has a history of its own from then on, and shares the one before. */
 final readonly class Portions
 {
-    private const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ';
-
     public function __construct(
-        private Connection $connection,
         private Ledger $ledger,
-        private NewBatches $newBatches,
-        private Batches $batches,
-        private Products $products,
+        private Portioning $portioning,
+        private PartWays $partWays,
+        private HeldPieces $held,
         private RecordEntry $entry,
     ) {
     }
@@ -50,7 +43,7 @@ final readonly class Portions
     public function divide(Uuid $id, Batch $batch, Account $by, Instant $at, array $rows, int $left, int $lost, string $reason): void
     {
         $this->ledger->write($batch->site, function () use ($id, $batch, $by, $at, $rows, $left, $lost, $reason): void {
-            if ($this->place($id) !== null) {
+            if ($this->portioning->place($id) !== null) {
                 return;
             }
             $total = array_sum(array_map(static fn (PortionRow $row): int => $row->grams, $rows)) + $left + $lost;
@@ -61,13 +54,18 @@ final readonly class Portions
                 lostKg: Weight::ofGrams($lost),
             );
             $this->entry->keep($batch, $by, true, new Draft($id, $divided, $at, $reason === '' ? null : $reason));
-            $sharesUpTo = $this->place($id);
-            \assert($sharesUpTo !== null, 'it was kept just now');
-            $taken = \count($this->batches->portionsOf($batch));
-            foreach ($rows as $index => $row) {
-                $letter = self::letter($taken + $index);
-                $portioned = new Portioned($batch, $sharesUpTo, $letter, $row->grams, $row->container, $row->depthMm);
-                $portion = $this->newBatches->begin($row->id, $by, $this->plan($batch, $row, $portioned), null, $at);
+            foreach ($rows as $row) {
+                $portion = $this->portioning->begin(
+                    $row->id,
+                    $by,
+                    $batch,
+                    $id,
+                    $row->tag,
+                    $at,
+                    $row->grams,
+                    $row->container,
+                    $row->depthMm,
+                );
                 $weight = Weight::ofGrams($row->grams);
                 $begun = new Note($row->container, step: NoteStep::Portioned, weightKg: $weight, depthMm: $row->depthMm);
                 $this->entry->keep($portion, $by, true, new Draft(Uuid::v5($row->id, 'begun'), $begun, $at));
@@ -79,39 +77,24 @@ final readonly class Portions
     }
 
     /**
-     * Where in the log of events an entry stands.
+     * Lets pieces go their own ways; the rest goes on, and where nothing is left the batch ends.
      *
-     * @phpstan-impure
+     * @param Uuid                            $id   made by the client: the same again is done once
+     * @param array<int, non-empty-list<int>> $ways pieces by the tag they get
+     *
+     * @throws \Verjuicer\App\Ledger\Batch\TagInUse    if an open batch has one of the tags
+     * @throws \Verjuicer\App\Ledger\Log\EventConflict if it lies ahead of now
      */
-    private function place(Uuid $event): ?int
+    public function part(Uuid $id, Batch $batch, Account $by, Instant $at, array $ways): void
     {
-        $place = $this->connection->fetchOne('SELECT seq FROM event WHERE id = ?', [$event->toRfc4122()]);
-
-        return \is_int($place) ? $place : null;
-    }
-
-    private static function letter(int $index): string
-    {
-        $count = \strlen(self::LETTERS);
-
-        return ($index >= $count ? self::letter(intdiv($index, $count) - 1) : '').self::LETTERS[$index % $count];
-    }
-
-    /** The product as the site's list has it; a batch of one that was renamed since keeps its own name. */
-    private function plan(Batch $batch, PortionRow $row, Portioned $portioned): BatchPlan
-    {
-        $product = $this->products->named($batch->site, $batch->productName)
-            ?? new Product($batch->site, $batch->productName, $batch->animal, $batch->form, $batch->integrity, null);
-
-        return new BatchPlan(
-            $product,
-            $row->tag,
-            $batch->pieces,
-            $batch->rawGrams,
-            $batch->isStuffed,
-            $batch->isWild,
-            $batch->hasAdvisory,
-            $portioned,
-        );
+        $this->ledger->write($batch->site, function () use ($id, $batch, $by, $at, $ways): void {
+            $left = array_diff($this->held->numbers($batch), ...array_values($ways));
+            foreach ($ways as $tag => $pieces) {
+                $this->partWays->apart(Uuid::v5($id, (string) $tag), $batch, $by, $at, $pieces, $tag);
+            }
+            if ($left === []) {
+                $this->entry->keep($batch, $by, true, new Draft(Uuid::v5($id, 'close'), new Close(NoteStep::Divided), $at));
+            }
+        });
     }
 }

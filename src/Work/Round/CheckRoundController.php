@@ -15,6 +15,7 @@ use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Batch\HeldPieces;
 use Verjuicer\App\Ledger\Log\LastReadings;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Form\FormController;
@@ -42,6 +43,7 @@ final class CheckRoundController extends FormController implements ShowsAgain
         private readonly Products $products,
         private readonly StoredRecords $records,
         private readonly LastReadings $lastReadings,
+        private readonly HeldPieces $held,
         private readonly Thermometers $thermometers,
         private readonly RecordEntry $entry,
         private readonly Happened $happened,
@@ -105,8 +107,12 @@ final class CheckRoundController extends FormController implements ShowsAgain
     {
         $spots = $this->products->named($batch->site, $batch->productName)->spots ?? [];
         $spots = $spots === [] ? [['name' => Product::SPOT, 'where' => '']] : $spots;
+        $held = $this->held->numbers($batch);
+        if ($this->lastReadings->isOneMass($batch)) {
+            return [['piece' => $held[0], 'spot' => Kinds\Reading::PAN, 'where' => '']];
+        }
         $stops = [];
-        for ($piece = 1; $piece <= $batch->pieces; ++$piece) {
+        foreach ($held as $piece) {
             foreach ($spots as $spot) {
                 $stops[] = ['piece' => $piece, 'spot' => $spot['name'], 'where' => $spot['where']];
             }

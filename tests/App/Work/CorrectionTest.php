@@ -53,7 +53,7 @@ final class CorrectionTest extends KitchenTestCase
     {
         yield [['temp' => 'warm'], 'A temperature is a number'];
         yield [['temp' => ''], 'Write the temperature'];
-        yield [['piece' => '9'], 'this batch has 4'];
+        yield [['piece' => '9'], 'this batch holds 1, 2, 3, 4'];
         yield [['piece' => 'two'], 'whole number'];
         yield [['when' => '2026-02-30 10:00'], 'not a time'];
         yield [['when' => '2100-01-01T10:00'], 'ahead of now'];

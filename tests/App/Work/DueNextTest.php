@@ -124,6 +124,6 @@ final class DueNextTest extends TestCase
         $assessment = Story::of(...$lines)->about('lamb roast')->assess($asOf);
         $facts = LaneFacts::pack($assessment, CookOutlook::of($assessment, Temperature::fahrenheit('195')), FallOutlook::of($assessment, Size::ofPiece(2300)));
 
-        return LaneFacts::unpack(['batch_id' => 'b', 'tag' => $tag, 'version' => 3, 'ended_at' => null, 'verdict' => $assessment->verdict->value, 'facts' => $facts]);
+        return LaneFacts::unpack(['batch_id' => 'b', 'tag' => $tag, 'version' => 3, 'ended_at' => null, 'verdict' => $assessment->verdict->value, 'facts' => $facts, 'parent_id' => null, 'has_own_way' => false]);
     }
 }

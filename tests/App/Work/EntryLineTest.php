@@ -107,8 +107,8 @@ final class EntryLineTest extends KitchenTestCase
         yield ['7 203 14:01', 'ahead'];
         yield ['7 203 2016-11-01 10:00', 'too_long_ago'];
         yield ['7 203 25:00', 'not_understood'];
-        yield ['7.1 off', 'no_piece_yet'];
-        yield ['7.2 discard dropped', 'no_piece_yet'];
+        yield ['7.1 set 250', 'no_piece_yet'];
+        yield ['7.2 pit 240', 'no_piece_yet'];
         yield ['7 prep slowly', 'not_understood'];
         yield ['7 pit', 'incomplete.temp'];
         yield ['7 set', 'incomplete.set'];

@@ -67,7 +67,7 @@ final class KeepingTest extends KitchenTestCase
     {
         yield ['99 140', 422, 'No open batch has tag 99'];
         yield ['11 140', 422, 'No open batch has tag 11'];
-        yield ['7.5 140', 422, 'this batch has 4'];
+        yield ['7.5 140', 422, 'this batch holds 1, 2, 3, 4'];
         yield ['7 1400', 422, '"1400" is not a temperature'];
         yield ['7 48', 422, 'Is this right?'];
         yield ['7 77', 422, 'Check the unit'];

@@ -70,7 +70,6 @@ final class WhatIsTypedTest extends KitchenTestCase
         yield ['7 thick end 160', '"thick end" is not understood'];
         yield ['7 160 T9', 'There is no thermometer "t9" here'];
         yield ['7 flat 160', '"flat" is not understood'];
-        yield ['7.1 off rack', 'write it without the piece'];
     }
 
     /** @param array<string, string> $typed */

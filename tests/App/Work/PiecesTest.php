@@ -1,0 +1,121 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Work;
+
+use Verjuicer\App\Ledger\Assessment\Assessments;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Log\StoredRecords;
+use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Tests\App\KitchenTestCase;
+
+/** Pieces that go their own ways: what is said of one piece is about that piece, and the rest goes on. */
+final class PiecesTest extends KitchenTestCase
+{
+    public function testAPieceThatComesOffEarlierBecomesABatchOfItsOwnAtThatMoment(): void
+    {
+        $before = $this->verdicts($this->batch(7));
+        $this->client->request('GET', '/log/echo', ['line' => '7.3 off rack -20']);
+        self::assertStringContainsString('Tag 7, Lamb shoulder · piece 3 goes its own way, as tag 73 · Rest · rack', $this->answer());
+        $this->keep('7.3 off rack -20');
+        self::assertResponseRedirects();
+        [$shoulder, $third] = [$this->batch(7), $this->batch(73)];
+        self::assertSame([[1, 2, 4], [3]], [$this->numbers($shoulder), $this->numbers($third)]);
+        self::assertSame($before, $this->verdicts($shoulder), 'the rest is judged as it was');
+        $records = $this->service(StoredRecords::class);
+        self::assertSame('rest', $this->service(Assessments::class)->of($third)->timeline->stage()?->name());
+        self::assertSame('cook', $this->service(Assessments::class)->of($shoulder)->timeline->stage()?->name());
+
+        // What was written of the piece later, under either tag, is of it alone.
+        $this->keep('7.3 158');
+        $this->keep('73 157');
+        self::assertCount(\count($records->of($shoulder)->events) - 1 + 4, $records->of($third)->events, 'all before, but not that it went; and four of its own');
+        // What had happened before it went, and is written down later, is of both.
+        $this->keep('7 spritz -40');
+        $has = static fn (Batch $batch): bool => \in_array('spritz', array_map(static fn ($event): string => $event->kind()->name(), $records->of($batch)->events), true);
+        self::assertSame([true, true], [$has($shoulder), $has($third)]);
+        // What happened since is not.
+        $this->keep('7 rotate -10');
+        self::assertNotContains('rotate', array_map(static fn ($event): string => $event->kind()->name(), $records->of($third)->events));
+        self::assertNull($this->service(SiteChain::class)->firstBreak($shoulder->site), 'portions are in the chain');
+        $page = $this->client->request('GET', $this->path(73));
+        self::assertStringContainsString('piece 3 · 2.3 kg', $page->filter('main')->text());
+        self::assertStringContainsString('piece 3', $this->client->request('GET', $this->path(73).'/label')->filter('main')->text());
+        self::assertStringContainsString('pieces 1, 2, 4', $this->client->request('GET', $this->path(7))->filter('main')->text());
+    }
+
+    public function testARetryPartsOnceAndTheLastPieceIsTheBatchItself(): void
+    {
+        $this->logIn();
+        $form = $this->client->request('GET', '/log')->filter('form[action="/log"]')->form(['line' => '7.2 discard dropped']);
+        $this->client->submit($form);
+        $this->client->submit($form);
+        self::assertResponseRedirects();
+        self::assertSame(1, $this->number("SELECT count(*) FROM batch WHERE piece_numbers = '[2]'"));
+        self::assertSame([1, 3, 4], $this->numbers($this->batch(7)));
+        $this->keep('7.1 off');
+        $this->keep('7.3 off');
+        $this->keep('7.4 off');
+        self::assertSame([4], $this->numbers($this->batch(7)), 'it is what is left');
+        self::assertSame('rest', $this->service(Assessments::class)->of($this->batch(7))->timeline->stage()?->name());
+        self::assertStringContainsString('no piece 9', $this->keep('7.9 off')->filter('[role=alert]')->text());
+    }
+
+    public function testDividesByPiecesInEveryStage(): void
+    {
+        $path = $this->path(7);
+        $page = $this->client->request('GET', $path.'/divide');
+        $form = $page->selectButton('Let them go their own ways')->form(['piece1' => '71', 'piece3' => '71', 'piece4' => '72', 'when' => '5']);
+        $this->client->submit($form);
+        self::assertResponseRedirects($path);
+        $this->client->submit($form);
+        self::assertSame([[2], [1, 3], [4]], [$this->numbers($this->batch(7)), $this->numbers($this->batch(71)), $this->numbers($this->batch(72))]);
+        $page = $this->client->request('GET', $path.'/divide');
+        self::assertSelectorNotExists('form[action$="/divide/pieces"]', 'one piece is not divided by pieces');
+        $check = $this->client->request('GET', $this->path(71).'/check')->filter('h1')->text();
+        self::assertStringContainsString('1 of 4: piece 1, core', $check, 'a portion asks for what it holds: two pieces, two spots');
+    }
+
+    public function testWhatWasPulledIsReadAsAPan(): void
+    {
+        $this->keepAll('7.2 off -30', '72 pull -25', '72 190 -20');
+        $this->client->request('GET', '/log/echo', ['line' => '72 188']);
+        self::assertStringContainsString('pan · 188', $this->answer());
+        self::assertStringContainsString('no piece 1', $this->keep('72.1 188')->filter('[role=alert]')->text());
+        self::assertStringContainsString('1 of 1: piece 2, pan?', $this->client->request('GET', $this->path(72).'/check')->filter('h1')->text());
+        self::assertStringContainsString('pulled or chopped', $this->client->request('GET', $this->path(72))->filter('main')->text());
+    }
+
+    private function keepAll(string ...$lines): void
+    {
+        $this->logIn();
+        foreach ($lines as $line) {
+            $page = $this->keep($line);
+            if ($this->client->getResponse()->getStatusCode() === 422) {
+                $this->client->submit($page->selectButton('Yes, keep it')->form());
+            }
+            self::assertResponseRedirects(null, null, $line);
+        }
+    }
+
+    private function answer(): string
+    {
+        $answer = json_decode((string) $this->client->getResponse()->getContent(), true);
+
+        return \is_array($answer) && \is_string($answer['sentence'] ?? null) ? $answer['sentence'] : '';
+    }
+
+    /** @return list<int>|null */
+    private function numbers(Batch $batch): ?array
+    {
+        return $this->service(StoredRecords::class)->of($batch)->product->pieceNumbers;
+    }
+
+    /** @return array<string, Verdict> */
+    private function verdicts(Batch $batch): array
+    {
+        return $this->service(Assessments::class)->of($batch)->rulesJudged;
+    }
+}
