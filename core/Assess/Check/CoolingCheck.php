@@ -131,7 +131,7 @@ final readonly class CoolingCheck implements Check
             towards: $gate->at->threshold,
             deadline: $verdict === Verdict::Running ? $deadline : null,
             evidence: array_values(array_unique([$below->id, ...($previous === null ? [] : [$previous->id]), $shown->id])),
-            options: $hit !== null && $verdict === Verdict::NotShown ? ['cool.decide'] : self::options($verdict, $block, $gate),
+            options: $hit !== null && $verdict === Verdict::NotShown ? ['cool.decide'] : self::options($case, $verdict, $block, $gate),
         ));
     }
 
@@ -182,7 +182,7 @@ final readonly class CoolingCheck implements Check
             towards: $gate->at->threshold,
             deadline: $verdict === Verdict::Running ? $deadline : null,
             evidence: $lastHot === null ? [] : [$lastHot->id],
-            options: $verdict === Verdict::Running ? ['cool.read_now'] : self::options($verdict, $block, $gate),
+            options: $verdict === Verdict::Running ? ['cool.read_now'] : self::options($case, $verdict, $block, $gate),
         ));
         if ($block->isOpen) {
             self::countdown($findings, $gate, null, $early, $case->asOf);
@@ -197,13 +197,22 @@ final readonly class CoolingCheck implements Check
     }
 
     /** @return list<string> */
-    private static function options(Verdict $verdict, Stretch $block, Gate $gate): array
+    private static function options(CaseFile $case, Verdict $verdict, Stretch $block, Gate $gate): array
     {
+        // Undercooked by intent rests below the hot limit, and is served so: nobody is told to cool it.
+        $isToServe = $case->product->advisory && !$block->has(Cool::class, ColdHold::class, Freeze::class);
+
         return match ($verdict) {
-            Verdict::Running => $gate->rule === 'cool.stage1' ? ['cool.faster', 'cool.reheat_once'] : ['cool.faster'],
+            Verdict::Running => $isToServe ? ['cook.serve_under_advisory'] : self::faster($gate),
             Verdict::NotShown => $block->isOpen ? ['cool.read_now', 'discard'] : ['discard'],
             Verdict::Broken => ['discard'],
             default => [],
         };
+    }
+
+    /** @return list<string> */
+    private static function faster(Gate $gate): array
+    {
+        return $gate->rule === 'cool.stage1' ? ['cool.faster', 'cool.reheat_once'] : ['cool.faster'];
     }
 }

@@ -91,6 +91,12 @@ final readonly class CookOutcome
         return $counted;
     }
 
+    /** @return list<string> what is left to do once it is off the heat: undercooked by intent, it is served as the advisory says */
+    private static function afterwards(CaseFile $case): array
+    {
+        return [...($case->product->advisory ? ['cook.serve_under_advisory'] : []), 'cook.back_on_heat', 'discard'];
+    }
+
     /** @return array{Finding, Countdown|null} */
     private static function notReached(CaseFile $case, CookWindow $window, TrackInCook $track): array
     {
@@ -130,7 +136,7 @@ final readonly class CookOutcome
             limit: $lowest->dwell,
             towards: $lowest->temperature,
             evidence: array_values(array_unique([$highest->id, $last->id])),
-            options: $isOpen ? ['cook.keep_on'] : ['cook.back_on_heat', 'discard'],
+            options: $isOpen ? ['cook.keep_on'] : self::afterwards($case),
             isUnderAdvisory: $case->product->advisory && !$isOpen,
         ), $countdown];
     }
@@ -182,7 +188,7 @@ final readonly class CookOutcome
             to: $isOpen ? null : $window->stretch->to,
             limit: $lowest->dwell,
             towards: $lowest->temperature,
-            options: $isOpen ? ['cook.read_pieces'] : ['cook.back_on_heat', 'discard'],
+            options: $isOpen ? ['cook.read_pieces'] : self::afterwards($case),
             isUnderAdvisory: $case->product->advisory && !$isOpen,
         );
     }

@@ -15,7 +15,14 @@ use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Weight;
 
 /** A remark; it decides nothing. */
-#[EventKind('note', sayings: [new Saying('note', words: 'text')], isMarked: true)]
+#[EventKind(
+    'note',
+    sayings: [
+        new Saying('note', words: 'text'),
+        new Saying('weigh', sets: ['step' => 'weighed'], amounts: ['total_kg']),
+    ],
+    isMarked: true,
+)]
 final readonly class Note implements Detail
 {
     public function __construct(

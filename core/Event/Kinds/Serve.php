@@ -10,10 +10,10 @@ use Verjuicer\Core\Event\Saying;
 use Verjuicer\Core\Event\Says;
 use Verjuicer\Core\Measure\Weight;
 
-/** Served, all of it. */
+/** Served, all of it; what was served of it while the rest goes on is a note. */
 #[EventKind(
     'serve',
-    sayings: [new Saying('serve')],
+    sayings: [new Saying('serve', amounts: ['weight_kg', 'portions'])],
     offered: [
         'cold_hold' => 80, 'freeze' => 80, 'rest' => 20, 'hot_hold' => 10, 'cool' => 30, 'reheat' => 20,
         'time_control' => 10,
@@ -24,6 +24,7 @@ final readonly class Serve implements EndsBatch
     public function __construct(
         #[Says(isOurs: true)] public ?Weight $weightKg = null,
         #[Says(isOurs: true, most: 100_000)] public ?int $portions = null,
+        #[Says(isOurs: true)] public bool $all = false,
     ) {
     }
 }

@@ -121,7 +121,8 @@ final readonly class Trends
         return $this->connection->fetchAllAssociative(<<<'SQL'
             WITH served AS (
                 SELECT coalesce(b.parent_id, b.id) AS id, sum((e.members->>'weight_kg')::numeric) AS kg
-                FROM batch b JOIN event e ON e.batch_id = b.id AND e.type = 'serve' AND e.members->>'weight_kg' IS NOT NULL
+                FROM batch b JOIN event e ON e.batch_id = b.id AND e.members->>'weight_kg' IS NOT NULL
+                  AND (e.type = 'serve' OR e.type = 'note' AND e.members->>'step' = 'served_part')
                 WHERE b.site_id = :site AND b.begun_at >= :since AND e.at >= :since
                   AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
                 GROUP BY 1

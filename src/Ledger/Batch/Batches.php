@@ -34,6 +34,24 @@ final readonly class Batches
         return $batch;
     }
 
+    /**
+     * The batch that an event of this one was written to: itself, or what it was split off, whose events it shares.
+     *
+     * @throws NotFoundHttpException if the site has no batch of this id
+     */
+    public function ofEvent(string $id, string $event): Batch
+    {
+        $batch = $this->get($id);
+        $owner = $this->connection->fetchOne('SELECT batch_id FROM event WHERE id = ?', [$event]);
+        for ($one = $batch; $one !== null; $one = $one->parent) {
+            if ($one->id->toRfc4122() === $owner) {
+                return $one;
+            }
+        }
+
+        return $batch;
+    }
+
     /** The open batch with this tag, if there is one. */
     public function tagged(Site $site, int $tag): ?Batch
     {

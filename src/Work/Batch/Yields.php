@@ -57,7 +57,8 @@ final readonly class Yields
         [$name, $weight] = match (true) {
             $detail instanceof Trim => ['trimmed', $detail->afterKg],
             $detail instanceof Note && $detail->step === NoteStep::Divided => ['cooked', $detail->totalKg],
-            $detail instanceof Serve => ['served', $detail->weightKg],
+            $detail instanceof Note && $detail->step === NoteStep::Weighed => ['cooked', $detail->totalKg],
+            $detail instanceof Serve, $detail instanceof Note && $detail->step === NoteStep::ServedPart => ['served', $detail->weightKg],
             $detail instanceof Discard => [($detail->why ?? DiscardReason::Safety)->value, $detail->weightKg],
             default => [null, null],
         };
@@ -66,7 +67,7 @@ final readonly class Yields
             $weights[$name] = $name === 'cooked' ? $weights[$name] ?? $weight->grams() : ($weights[$name] ?? 0) + $weight->grams();
         }
 
-        return [$weights, $portions + ($detail instanceof Serve ? $detail->portions ?? 0 : 0)];
+        return [$weights, $portions + ($detail instanceof Serve || $detail instanceof Note ? $detail->portions ?? 0 : 0)];
     }
 
     /** @return list<Batch> */

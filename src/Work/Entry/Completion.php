@@ -11,8 +11,11 @@ use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\Kinds\Action;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\HotHold;
+use Verjuicer\Core\Event\Kinds\Note;
 use Verjuicer\Core\Event\Kinds\Reading;
+use Verjuicer\Core\Event\Kinds\Serve;
 use Verjuicer\Core\Food\Holding;
+use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Record\Event;
 
 /**
@@ -80,6 +83,9 @@ final readonly class Completion
         $kind = Catalogue::of($detail::class);
         $values = $kind->values($detail);
         $values = self::ofHeld($draft, $values, $known);
+        if ($detail instanceof Serve && self::isPart($detail, $known)) {
+            return new Note(step: NoteStep::ServedPart, weightKg: $detail->weightKg, portions: $detail->portions);
+        }
         if ($detail instanceof Action && $detail->text === null && $detail->finding !== RawLeftoverCheck::RULE) {
             throw EntryProblem::noAction();
         }
@@ -145,6 +151,17 @@ final readonly class Completion
         $unit = $detail instanceof HotHold ? $known->unit($words)?->kind : null;
 
         return $unit ?? Holding::named($words);
+    }
+
+    /** Whether what was served is only some of it: less than is left, as far as that was weighed, and nobody says that it was all. */
+    private static function isPart(Serve $served, Known $known): bool
+    {
+        if ($served->all || ($served->weightKg === null && $served->portions === null)) {
+            return false;
+        }
+        $left = $known->gramsLeft();
+
+        return $served->weightKg === null || $left === null || $served->weightKg->grams() < $left;
     }
 
     /**

@@ -54,7 +54,7 @@ final class CorrectionController extends FormController implements ShowsAgain
     #[Route('', name: 'correction_keep', methods: ['POST'])]
     public function correct(string $id, string $event, Request $request): Response
     {
-        $batch = $this->batches->get($id);
+        $batch = $this->batches->ofEvent($id, $event);
         $wrong = $this->event($batch, $event);
         $input = $this->read($request, 'correction');
         $uuid = $input->id();
@@ -68,13 +68,13 @@ final class CorrectionController extends FormController implements ShowsAgain
         $draft = new Draft($uuid, $detail, $at, $reason, $wrong->id);
         $this->entry->keep($batch, $this->account->get(), $input->isOn('sure'), $draft);
 
-        return $this->done($input, $batch, 'entry.corrected');
+        return $this->done($input, $id, 'entry.corrected');
     }
 
     #[Route('/void', name: 'batch_void', methods: ['POST'])]
     public function void(string $id, string $event, Request $request): Response
     {
-        $batch = $this->batches->get($id);
+        $batch = $this->batches->ofEvent($id, $event);
         $wrong = $this->event($batch, $event);
         $input = $this->read($request, 'correction');
         $uuid = $input->id();
@@ -85,7 +85,7 @@ final class CorrectionController extends FormController implements ShowsAgain
         $draft = new Draft($uuid, new TakenBack(), $this->now->instant(), $reason, $wrong->id);
         $this->entry->keep($batch, $this->account->get(), true, $draft);
 
-        return $this->done($input, $batch, 'entry.undone');
+        return $this->done($input, $id, 'entry.undone');
     }
 
     public function showAgain(Request $request, Problem $problem): Response
@@ -114,12 +114,12 @@ final class CorrectionController extends FormController implements ShowsAgain
             : $input->read('when', fn (string $given) => $this->happened->read($given, $batch->site, $wrong->at));
     }
 
-    private function done(FormInput $input, Batch $batch, string $sentence): Response
+    private function done(FormInput $input, string $id, string $sentence): Response
     {
         $this->addFlash('corrected', $sentence);
         $back = $input->text('back') === '/'
             ? $this->generateUrl('board')
-            : $this->generateUrl('batch', ['id' => $batch->id->toRfc4122()]);
+            : $this->generateUrl('batch', ['id' => $id]);
 
         return $this->redirect($back, Response::HTTP_SEE_OTHER);
     }

@@ -26,7 +26,7 @@ use Verjuicer\Core\Measure\TemperatureUnit;
  */
 final readonly class EntryLine
 {
-    public function __construct(private LineWords $words, private Thermometers $thermometers, private LastReadings $lastReadings, private Happened $happened)
+    public function __construct(private LineWords $words, private LineAmounts $amounts, private Thermometers $thermometers, private LastReadings $lastReadings, private Happened $happened)
     {
     }
 
@@ -129,13 +129,18 @@ final readonly class EntryLine
     {
         [$kind, $saying] = $verb;
         $values = FieldWords::values($kind, $saying->sets);
+        [$amounts, $words] = $this->amounts->taken($kind, $saying, $words);
+        $values += $amounts;
         $left = [];
         foreach ($words as $word) {
             $choice = $this->words->choice($kind, $word);
+            $flag = $this->words->flag($kind, $word);
             if ($saying->number !== null && !isset($values[$saying->number]) && self::isNumber($word)) {
                 $values[$saying->number] = self::temperature($word, $site->unit);
             } elseif ($choice !== null) {
                 $values[$choice[0]] = $choice[1];
+            } elseif ($flag !== null) {
+                $values[$flag] = true;
             } else {
                 $left[] = $word;
             }

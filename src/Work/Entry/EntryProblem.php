@@ -45,6 +45,17 @@ final class EntryProblem extends Problem
         return new self('entry.problem.one_mass', ['{piece}' => (string) $piece], 'piece');
     }
 
+    /** A number of which nobody says of what. */
+    public static function noUnit(string $given): self
+    {
+        return new self('entry.problem.no_unit', ['{given}' => self::quoted($given)]);
+    }
+
+    public static function noAmount(string $given): self
+    {
+        return new self('entry.problem.no_amount', ['{given}' => self::quoted($given)]);
+    }
+
     public static function noTagLeft(): self
     {
         return new self('entry.problem.no_tag_left');

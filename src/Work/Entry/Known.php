@@ -48,6 +48,12 @@ final class Known
         return $this->batch->portionGrams ?? ($raw === null ? null : $raw * \count($this->held()));
     }
 
+    /** What is left of it, as it was weighed or portioned, without what was served since; null where nobody weighed it. */
+    public function gramsLeft(): ?int
+    {
+        return $this->once('left', fn (): ?int => $this->from->amounts->left($this->batch));
+    }
+
     /** Where a piece is read if nobody says: where it was read last, else at the product's first spot. */
     public function usualSpot(mixed $piece): string
     {

@@ -11,6 +11,7 @@ use Verjuicer\App\Catalogue\Recipe\Recipes;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\HeldPieces;
+use Verjuicer\App\Ledger\Log\Amounts;
 use Verjuicer\App\Ledger\Log\LastReadings;
 use Verjuicer\App\Ledger\Pit\PitHistory;
 
@@ -25,6 +26,7 @@ final readonly class KnownSources
         public HoldUnits $units,
         public LastReadings $lastReadings,
         public HeldPieces $held,
+        public Amounts $amounts,
         public Thermometers $thermometers,
         public LineWords $words,
     ) {

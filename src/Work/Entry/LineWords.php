@@ -6,6 +6,7 @@ namespace Verjuicer\App\Work\Entry;
 
 use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\FieldType;
 use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Event\Saying;
 
@@ -55,6 +56,24 @@ final readonly class LineWords
         }
 
         return null;
+    }
+
+    /** The flag of a kind that a word sets. */
+    public function flag(Kind $kind, string $word): ?string
+    {
+        foreach ($kind->fields as $field) {
+            if ($field->type === FieldType::Flag && \in_array(mb_strtolower($word), $this->words('flag.'.$field->name), true)) {
+                return $field->name;
+            }
+        }
+
+        return null;
+    }
+
+    /** Whether a word is one of those for a unit, or for what is counted. */
+    public function isUnit(string $unit, string $word): bool
+    {
+        return \in_array(mb_strtolower($word), $this->words('unit.'.$unit), true);
     }
 
     /** What is usual in a field goes by its key, in whatever language it was said. */

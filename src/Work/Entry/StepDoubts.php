@@ -11,6 +11,7 @@ use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\EndsBatch;
 use Verjuicer\Core\Event\Kinds;
 use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Ruleset\Doubt;
 use Verjuicer\Core\Ruleset\RuleSet;
@@ -90,7 +91,12 @@ final readonly class StepDoubts
 
     private function isTooMuch(Detail $detail): bool
     {
-        $weight = $detail instanceof Kinds\Serve || $detail instanceof Kinds\Discard ? $detail->weightKg : null;
+        $weight = match (true) {
+            $detail instanceof Kinds\Serve, $detail instanceof Kinds\Discard => $detail->weightKg,
+            $detail instanceof Kinds\Note && $detail->step === NoteStep::ServedPart => $detail->weightKg,
+            $detail instanceof Kinds\Note && $detail->step === NoteStep::Weighed => $detail->totalKg,
+            default => null,
+        };
         $all = $this->batch->grams();
 
         return $weight !== null && $all !== null && $weight->grams() > $all;

@@ -61,7 +61,8 @@ final class MixController extends FormController implements ShowsAgain
         $useBy = $this->useBy($from, $into);
         $by = $this->account->get();
         $this->ledger->write($from->site, function () use ($from, $into, $by, $at, $uuid, $useBy): void {
-            $note = new Note(step: NoteStep::Mixed, mixedFrom: $from->code, useBy: $useBy);
+            $pieces = $from->pieceNumbers === null ? null : implode(', ', $from->pieceNumbers);
+            $note = new Note(step: NoteStep::Mixed, mixedFrom: $from->code, useBy: $useBy, pieceNumbers: $pieces);
             $this->entry->keep($into, $by, true, new Draft(Uuid::v5($uuid, 'into'), $note, $at));
             $this->entry->keep($from, $by, true, new Draft(Uuid::v5($uuid, 'from'), new Close(NoteStep::Mixed, $into->code), $at));
         });

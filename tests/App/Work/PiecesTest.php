@@ -63,6 +63,19 @@ final class PiecesTest extends KitchenTestCase
         self::assertStringContainsString('no piece 9', $this->keep('7.9 off')->filter('[role=alert]')->text());
     }
 
+    public function testAnEntryAPortionSharesIsCorrectedWhereItWasWrittenDown(): void
+    {
+        $this->keepAll('7.3 off rack -10');
+        $path = $this->path(73);
+        $row = $this->client->request('GET', $path)->filterXPath("//table[@id='everything']//tr[contains(., '161 °F')]");
+        $page = $this->client->click($row->selectLink('Correct')->link());
+        $this->client->submit($page->selectButton('Keep the correction')->form(['temp' => '163', 'reason' => 'misread']));
+        self::assertResponseRedirects($path);
+        foreach ([73, 7] as $tag) {
+            self::assertStringContainsString('163 °F', $this->client->request('GET', $this->path($tag))->filter('#everything')->text());
+        }
+    }
+
     public function testDividesByPiecesInEveryStage(): void
     {
         $path = $this->path(7);
@@ -86,6 +99,23 @@ final class PiecesTest extends KitchenTestCase
         self::assertStringContainsString('no piece 1', $this->keep('72.1 188')->filter('[role=alert]')->text());
         self::assertStringContainsString('1 of 1: piece 2, pan?', $this->client->request('GET', $this->path(72).'/check')->filter('h1')->text());
         self::assertStringContainsString('pulled or chopped', $this->client->request('GET', $this->path(72))->filter('main')->text());
+    }
+
+    public function testServingAPartDoesNotEndIt(): void
+    {
+        $this->keepAll('21 weigh 1.2 kg', '21 serve 0.2 kg', '21 serve 12 plates');
+        $batch = $this->batch(21);
+        self::assertSame('hot_hold', $this->service(Assessments::class)->of($batch)->timeline->stage()?->name());
+        $page = $this->client->request('GET', $this->path(21));
+        self::assertStringContainsString('served a part · 200 g', $page->filter('#everything')->text());
+        self::assertStringContainsString('Served200 g', $page->filter('#went')->closest('section')?->text() ?? '');
+        self::assertStringContainsString('more than there is', $this->keep('21 serve 40 kg')->filter('[role=alertdialog]')->text());
+        self::assertStringContainsString('Say of what', $this->keep('21 serve 12')->filter('[role=alert]')->text());
+        $this->keepAll('21 serve 1 kg');
+        $this->logIn();
+        self::assertSame(0, $this->number('SELECT count(*) FROM open_tag WHERE tag = 21'), 'what is left was served: it ended');
+        $this->keepAll('7 serve 10 plates all');
+        self::assertSame(0, $this->number('SELECT count(*) FROM open_tag WHERE tag = 7'), 'somebody says that it was all');
     }
 
     private function keepAll(string ...$lines): void

@@ -52,4 +52,14 @@ final class CoolingCheckTest extends CheckTestCase
         self::assertSame(['cool.decide'], self::options('cool.stage1', self::cooked('0 cool', '0 135', '1 134', '121:01 69'), '122'), 'no reading can show it any more');
         self::assertSame(['cool.read_now'], self::options('cool.stage1', self::cooked('0 cool'), '10'));
     }
+
+    public function testWhatIsServedRareUnderTheAdvisoryIsNotToldToCool(): void
+    {
+        $rare = ['-200 cook oven=still set=350', '-5 125', '0 rest', '10 127'];
+        $roast = 'beef roast 3kg advisory';
+        self::assertSame(['cook.serve_under_advisory'], self::options('cool.stage1', $rare, '20', $roast));
+        self::assertSame(['cook.serve_under_advisory', 'cook.back_on_heat', 'discard'], self::options('cook', [...$rare, '15 hot_hold'], '20', $roast));
+        self::assertSame(['cool.faster', 'cool.reheat_once'], self::options('cool.stage1', $rare, '20', 'beef roast 3kg'));
+        self::assertSame(['cool.faster', 'cool.reheat_once'], self::options('cool.stage1', [...$rare, '15 cool'], '20', $roast), 'once it is put to cool, it is');
+    }
 }
