@@ -18,6 +18,7 @@ final class Version20261128000000 extends AbstractMigration
     {
         $this->said();
         $this->pieces();
+        $this->addSql('CREATE INDEX site_event_at ON site_event (subject_id, at)');
     }
 
     public function down(Schema $schema): void

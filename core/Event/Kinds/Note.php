@@ -10,6 +10,7 @@ use Verjuicer\Core\Event\Input;
 use Verjuicer\Core\Event\Saying;
 use Verjuicer\Core\Event\Says;
 use Verjuicer\Core\Food\NoteStep;
+use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Weight;
@@ -20,6 +21,13 @@ use Verjuicer\Core\Measure\Weight;
     sayings: [
         new Saying('note', words: 'text'),
         new Saying('weigh', sets: ['step' => 'weighed'], amounts: ['total_kg']),
+        new Saying('fuel', words: 'text', sets: ['pit_sign' => 'fuel']),
+        new Saying('wood', words: 'text', sets: ['pit_sign' => 'wood']),
+        new Saying('stir', words: 'text', sets: ['pit_sign' => 'coals_stirred']),
+        new Saying('water', words: 'text', sets: ['pit_sign' => 'water_pan']),
+        new Saying('lid', words: 'text', sets: ['pit_sign' => 'lid_opened']),
+        new Saying('shut', words: 'text', sets: ['pit_sign' => 'lid_closed']),
+        new Saying('vents', words: 'text', sets: ['pit_sign' => 'vents']),
     ],
     isMarked: true,
 )]
@@ -39,6 +47,8 @@ final readonly class Note implements Detail
         #[Says(isOurs: true, input: Input::Carried)] public ?string $pieceNumbers = null,
         #[Says(isOurs: true, input: Input::Carried)] public ?int $asTag = null,
         #[Says(isOurs: true, input: Input::Carried)] public ?int $portions = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?PitSign $pitSign = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?string $pit = null,
     ) {
     }
 }

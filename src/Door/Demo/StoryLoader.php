@@ -39,10 +39,10 @@ use Verjuicer\App\Work\Pit\PitEntries;
 use Verjuicer\App\Work\Portion\PortionRow;
 use Verjuicer\App\Work\Portion\Portions;
 use Verjuicer\Core\Event\Kinds\Note;
+use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
-use Verjuicer\Core\Pit\PitSign;
 use Verjuicer\Core\Thermal\BoilingPoint;
 
 /** Loads a made-up kitchen the way a real one comes about: entry by entry, each with the clock at its moment. */

@@ -13,7 +13,7 @@ use Verjuicer\Core\Record\Record;
 /** Builds the record of a batch from its rows, through the same reader as a file. */
 final readonly class StoredRecords
 {
-    public function __construct(private Connection $connection, private HeldPieces $held, private Reader $reader)
+    public function __construct(private Connection $connection, private HeldPieces $held, private PitShare $pits, private Reader $reader)
     {
     }
 
@@ -24,7 +24,7 @@ final readonly class StoredRecords
 
     private function data(Batch $batch): \stdClass
     {
-        $events = $this->events($batch);
+        $events = $this->pits->with($batch, $this->events($batch));
 
         return (object) [
             'format' => Reader::FORMAT,

@@ -7,9 +7,9 @@ namespace Verjuicer\App\Ledger\Pit;
 use Verjuicer\App\Catalogue\Pit\Pit;
 use Verjuicer\App\Ledger\Log\SiteEvent;
 use Verjuicer\App\Ledger\Log\SiteLog;
+use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Pit\PitEntry;
 use Verjuicer\Core\Pit\PitLog;
-use Verjuicer\Core\Pit\PitSign;
 
 /** What was written down at pits. */
 final readonly class PitHistory
@@ -20,10 +20,13 @@ final readonly class PitHistory
     {
     }
 
-    /** @return list<SiteEvent> by time, the latest of them */
+    /** @return list<SiteEvent> by time, the latest of them, without what was taken back or put right */
     public function of(Pit $pit): array
     {
-        return $this->log->of($pit->id, self::MOST);
+        $all = $this->log->of($pit->id, self::MOST);
+        $replaced = array_fill_keys(array_map(static fn (SiteEvent $one): string => $one->text('replaces') ?? '', $all), true);
+
+        return array_values(array_filter($all, static fn (SiteEvent $one): bool => $one->type !== 'void' && !isset($replaced[$one->id])));
     }
 
     public function log(Pit $pit): PitLog

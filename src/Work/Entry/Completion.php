@@ -12,6 +12,8 @@ use Verjuicer\Core\Event\Kinds\Action;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\HotHold;
 use Verjuicer\Core\Event\Kinds\Note;
+use Verjuicer\Core\Event\Kinds\PitReading;
+use Verjuicer\Core\Event\Kinds\PitSet;
 use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Event\Kinds\Serve;
 use Verjuicer\Core\Food\Holding;
@@ -96,6 +98,9 @@ final readonly class Completion
         }
         if ($detail instanceof Reading) {
             $values['thermometer'] ??= $known->thermometer();
+        }
+        if ($detail instanceof PitReading || $detail instanceof PitSet || ($detail instanceof Note && $detail->pitSign !== null)) {
+            $values['pit'] ??= $known->pitAt($draft->at);
         }
         if (\is_string($values['pit'] ?? null)) {
             $values = self::ofPit($draft, $values['pit'], $values, $known);

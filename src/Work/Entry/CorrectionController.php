@@ -11,6 +11,7 @@ use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Log\PitShare;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
@@ -127,7 +128,7 @@ final class CorrectionController extends FormController implements ShowsAgain
     private function event(Batch $batch, string $id): Event
     {
         foreach ($this->records->of($batch)->events as $event) {
-            if ($event->id === $id && !$event->is(TakenBack::class)) {
+            if ($event->id === $id && !$event->is(TakenBack::class) && !isset($event->extensions[PitShare::MARK])) {
                 return $event;
             }
         }

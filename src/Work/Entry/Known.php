@@ -9,6 +9,7 @@ use Verjuicer\App\Catalogue\Pit\Pit;
 use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Catalogue\Recipe\Recipe;
 use Verjuicer\Core\Event\Kinds\Reading;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Pit\PitLog;
 
 /** What is known of one batch and its kitchen while entries are completed: asked for when it is needed, and once however many they are. */
@@ -107,6 +108,12 @@ final class Known
             static fn (Pit $one): string => $one->name,
             $this->from->pits->of($this->batch->site),
         )));
+    }
+
+    /** The pit it was in at a moment. */
+    public function pitAt(Instant $at): ?string
+    {
+        return $this->once('stay '.$at->epoch, fn (): ?string => $this->from->stays->pitAt($this->batch, $at));
     }
 
     public function logOf(Pit $pit): PitLog

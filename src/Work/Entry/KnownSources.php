@@ -14,6 +14,7 @@ use Verjuicer\App\Ledger\Batch\HeldPieces;
 use Verjuicer\App\Ledger\Log\Amounts;
 use Verjuicer\App\Ledger\Log\LastReadings;
 use Verjuicer\App\Ledger\Pit\PitHistory;
+use Verjuicer\App\Ledger\Pit\PitStays;
 
 /** Where what is known of a batch comes from. */
 final readonly class KnownSources
@@ -22,6 +23,7 @@ final readonly class KnownSources
         public Products $products,
         public Pits $pits,
         public PitHistory $pitHistory,
+        public PitStays $stays,
         public Recipes $recipes,
         public HoldUnits $units,
         public LastReadings $lastReadings,

@@ -23,6 +23,7 @@ final readonly class RecordEntry
         private Completion $completion,
         private Doubts $doubts,
         private EntryEcho $echo,
+        private AtPit $atPit,
         private Ledger $ledger,
         private EventLog $log,
     ) {
@@ -95,6 +96,9 @@ final readonly class RecordEntry
             }
             foreach ($events as $id => $ofOne) {
                 $this->log->append($batches[$id], $by, ...$ofOne);
+            }
+            foreach ($kept as $one) {
+                $this->atPit->share($one, $by);
             }
 
             return $kept;

@@ -13,6 +13,7 @@ use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Catalogue\Pit\Pit;
 use Verjuicer\App\Catalogue\Pit\Pits;
+use Verjuicer\App\Ledger\Log\SiteEvent;
 use Verjuicer\App\Ledger\Pit\PitHistory;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
@@ -22,8 +23,8 @@ use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\Core\Food\Oven;
+use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Pit\PitSign;
 use Verjuicer\Core\Ruleset\HouseLimits;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
@@ -97,6 +98,24 @@ final class PitController extends FormController implements ShowsAgain
         $this->entries->write($id, $found, $this->account->get(), $at, $sign, $temp, $input->text('words'));
 
         return $this->kept('pit.kept', 'pit', ['pit' => $pit]);
+    }
+
+    #[IsGranted('ROLE_CREW')]
+    #[Route('/{pit}/back/{event}', name: 'pit_take_back', requirements: ['pit' => Requirement::UUID, 'event' => Requirement::UUID], methods: ['POST'])]
+    public function takeBack(string $pit, string $event, Request $request): Response
+    {
+        $found = $this->find($pit);
+        $wrong = array_values(array_filter($this->history->of($found), static fn (SiteEvent $one): bool => $one->id === $event))[0]
+            ?? throw $this->createNotFoundException();
+        $input = $this->read($request, 'pit');
+        $id = $input->id();
+        $reason = $input->text('reason', true);
+        if (!$input->isGood()) {
+            return $this->one($found, $input);
+        }
+        $this->entries->takeBack($id, $found, $this->account->get(), $wrong, $reason);
+
+        return $this->kept('pit.taken_back', 'pit', ['pit' => $pit]);
     }
 
     public function showAgain(Request $request, Problem $problem): Response

@@ -9,26 +9,24 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Pit\Pit;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Log\Ledger;
+use Verjuicer\App\Ledger\Log\SiteEvent;
 use Verjuicer\App\Ledger\Log\SiteLog;
+use Verjuicer\App\Ledger\Pit\PitStays;
 use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\People\Account;
-use Verjuicer\App\Work\Entry\Draft;
-use Verjuicer\App\Work\Entry\RecordEntry;
-use Verjuicer\Core\Event\Kinds\PitReading;
-use Verjuicer\Core\Event\Kinds\PitSet;
+use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
-use Verjuicer\Core\Pit\PitSign;
 
-/** What was seen or done at a pit; a set point or a reading goes into the record of every batch in it, too. */
+/** What was seen or done at a pit; it stands in the record of every batch that was in it then. */
 final readonly class PitEntries
 {
     public function __construct(
         private Ledger $ledger,
         private SiteLog $log,
         private Lanes $lanes,
-        private RecordEntry $entry,
+        private PitStays $stays,
         private EntityManagerInterface $entities,
     ) {
     }
@@ -56,15 +54,24 @@ final readonly class PitEntries
         if ($words !== '') {
             $members['words'] = $words;
         }
-        $batches = $temp === null ? [] : $this->batchesIn($pit);
-        $this->ledger->write($pit->site, function () use ($id, $pit, $by, $at, $sign, $temp, $members, $batches): void {
-            $isNew = $this->log->add($id, 'pit', $pit->id, $by, $at, $sign->value, $members);
-            if (!$isNew || $temp === null) {
-                return;
+        $this->ledger->write($pit->site, function () use ($id, $pit, $by, $at, $sign, $members): void {
+            if ($this->log->add($id, 'pit', $pit->id, $by, $at, $sign->value, $members)) {
+                array_map($this->ledger->changed(...), $this->stays->mayHaveBeenIn($pit, $at));
             }
-            $detail = $sign === PitSign::Set ? new PitSet($temp, $pit->name) : new PitReading($temp, $pit->name);
-            foreach ($batches as $batch) {
-                $this->entry->keep($batch, $by, true, new Draft(Uuid::v5($batch->id, $id->toRfc4122()), $detail, $at));
+        });
+    }
+
+    /**
+     * Takes back what was written down at a pit; it stays in its log, struck.
+     *
+     * @param Uuid $id made by the client: the same again is kept once
+     */
+    public function takeBack(Uuid $id, Pit $pit, Account $by, SiteEvent $wrong, string $reason): void
+    {
+        $this->ledger->write($pit->site, function () use ($id, $pit, $by, $wrong, $reason): void {
+            $members = ['replaces' => $wrong->id, 'reason' => $reason];
+            if ($this->log->add($id, 'pit', $pit->id, $by, $wrong->at, 'void', $members)) {
+                array_map($this->ledger->changed(...), $this->stays->mayHaveBeenIn($pit, $wrong->at));
             }
         });
     }

@@ -7,12 +7,12 @@ namespace Verjuicer\App\Work\Pit;
 use Verjuicer\App\Platform\Picture\TemperatureAxis;
 use Verjuicer\App\Platform\Picture\TimeAxis;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Pit\PitLog;
-use Verjuicer\Core\Pit\PitSign;
 use Verjuicer\Core\Pit\PitStray;
 
 /** A pit over the last half day: its set point as steps, readings as marks, what was done as signs below, strays as bars. */

@@ -15,12 +15,12 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Work\Batch\BatchYield;
 use Verjuicer\App\Work\Pit\PitPicture;
 use Verjuicer\App\Work\Thermometer\DriftPicture;
+use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Pit\PitEntry;
 use Verjuicer\Core\Pit\PitLog;
-use Verjuicer\Core\Pit\PitSign;
 use Verjuicer\Tests\Core\Story;
 
 /** The small sums of the kitchen: recipes by weight, yields, the catalogue, and where the pictures of pits and thermometers put things. */

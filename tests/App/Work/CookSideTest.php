@@ -9,7 +9,12 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\DomCrawler\Form;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
+use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Ledger\Lot\Lots;
+use Verjuicer\Core\Assess\Evidence\Timeline;
+use Verjuicer\Core\Event\Kinds\PitSet;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Event;
 use Verjuicer\Tests\App\KitchenTestCase;
 
 /** From the door to off the pit: what is kept of lots, products, recipes, pits and thermometers, and what follows for the batches. */
@@ -117,7 +122,8 @@ final class CookSideTest extends KitchenTestCase
         $form = $page->filter('main form')->form();
         $this->client->request('POST', '/pits/'.$pit, ['temp' => '325', 'sign' => 'set'] + $form->getValues());
         $this->client->request('POST', '/pits/'.$pit, ['temp' => '325', 'sign' => 'set'] + $form->getValues());
-        self::assertSame(2, $this->number("SELECT count(*) FROM event WHERE type = 'pit_set'"), 'once in each of two batches');
+        self::assertSame([1, 1], array_map($this->setPoints(...), [5, 7]), 'once in each of two batches');
+        self::assertSame([0, 0], array_map($this->setPoints(...), [3, 18]), 'and in no other');
         self::assertStringContainsString('set to 325 °F', $this->client->request('GET', '/pits')->filter('main')->text());
         self::assertStringContainsString('Pit set · set to 325 °F · in Drum', $this->client->request('GET', $this->path(7))->filter('#everything')->text());
 
@@ -125,6 +131,37 @@ final class CookSideTest extends KitchenTestCase
         $this->keep('18 cook Drum');
         self::assertStringContainsString('Cook · convection oven · set to 325 °F · in Drum', $this->client->request('GET', $this->path(18))->filter('#everything')->text());
         self::assertStringContainsString('There is no pit "Kiln"', $this->keep('18 cook Kiln')->filter('[role=alert]')->text());
+    }
+
+    public function testWhatWasWrittenDownOfAPitIsOfAllThatWasInItThenWheneverAndFromWhereverItWasEntered(): void
+    {
+        $this->logIn();
+        // From a batch, and of a time before.
+        $this->keep('7 set 240 -30');
+        self::assertSame([1, 1], array_map($this->setPoints(...), [5, 7]));
+        $pit = '/pits/'.$this->words("SELECT id::text FROM pit WHERE name = 'Drum'");
+        self::assertStringContainsString('Set to 240 °F', $this->client->request('GET', $pit)->filter('main')->text());
+        $this->keep('7 lid to spritz -25');
+        self::assertStringContainsString('lid opened', $this->client->request('GET', $this->path(5))->filter('#everything')->text());
+        // Entered afterwards, a batch that was in it then has it all the same.
+        $this->keep('18 cook Drum -28');
+        $this->keep('18 off rack -26');
+        self::assertSame(0, $this->setPoints(18), 'what was set before is the cook\'s own set point');
+        self::assertStringNotContainsString('lid opened', $this->client->request('GET', $this->path(18))->filter('#everything')->text(), 'it was off the heat by then');
+        // Put right from the batch, it is put right everywhere.
+        $row = $this->client->request('GET', $this->path(7))->filterXPath("//table[@id='everything']//tr[contains(., 'set to 240 °F')]");
+        $page = $this->client->click($row->selectLink('Correct')->link());
+        $this->client->submit($page->selectButton('Keep the correction')->form(['set' => '245', 'reason' => 'misread']));
+        self::assertStringContainsString('set to 245 °F', $this->client->request('GET', $this->path(5))->filter('#everything')->text());
+        self::assertSame([1, 1], array_map($this->setPoints(...), [5, 7]));
+        self::assertStringContainsString('Set to 245 °F', $this->client->request('GET', $pit)->filter('main')->text());
+    }
+
+    private function setPoints(int $tag): int
+    {
+        $events = Timeline::of($this->service(StoredRecords::class)->of($this->batch($tag)), Instant::ofEpoch(\PHP_INT_MAX))->events;
+
+        return \count(array_filter($events, static fn (Event $event): bool => $event->is(PitSet::class)));
     }
 
     public function testAPitTooColdForLongIsFlaggedWhereTheCrewLooks(): void

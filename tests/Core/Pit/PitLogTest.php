@@ -6,11 +6,11 @@ namespace Verjuicer\Tests\Core\Pit;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Pit\PitEntry;
 use Verjuicer\Core\Pit\PitLog;
-use Verjuicer\Core\Pit\PitSign;
 use Verjuicer\Core\Pit\PitStray;
 use Verjuicer\Tests\Core\Story;
 

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Verjuicer\Core\Pit;
+namespace Verjuicer\Core\Food;
 
 /** What was seen or done at a pit; all of it is kept, some of it says how hot it is or ought to be. */
 enum PitSign: string
@@ -13,6 +13,10 @@ enum PitSign: string
     case Set = 'set';
     case Reading = 'reading';
     case Fuel = 'fuel';
+    case Wood = 'wood';
+    case CoalsStirred = 'coals_stirred';
+    case WaterPan = 'water_pan';
+    case Vents = 'vents';
     case LidOpened = 'lid_opened';
     case LidClosed = 'lid_closed';
     case Out = 'out';
