@@ -18,6 +18,7 @@ final class Version20261128000000 extends AbstractMigration
     {
         $this->said();
         $this->pieces();
+        $this->facts();
         $this->addSql('CREATE INDEX site_event_at ON site_event (subject_id, at)');
     }
 
@@ -39,6 +40,27 @@ final class Version20261128000000 extends AbstractMigration
         $this->addSql("CREATE TRIGGER day_said_chained AFTER INSERT ON day_said FOR EACH ROW EXECUTE FUNCTION chain_row('at')");
         $this->addSql('CREATE TRIGGER day_said_only_added BEFORE UPDATE OR DELETE ON day_said FOR EACH ROW EXECUTE FUNCTION refuse_change()');
         $this->addSql('CREATE TRIGGER day_said_never_emptied BEFORE TRUNCATE ON day_said FOR EACH STATEMENT EXECUTE FUNCTION refuse_change()');
+    }
+
+    private function facts(): void
+    {
+        $this->addSql(<<<'SQL'
+            CREATE TABLE batch_fact (
+                id UUID PRIMARY KEY,
+                seq BIGINT GENERATED ALWAYS AS IDENTITY UNIQUE,
+                site_id UUID NOT NULL REFERENCES site,
+                batch_id UUID NOT NULL REFERENCES batch,
+                recorded_at TIMESTAMPTZ(0) NOT NULL,
+                account_id UUID NOT NULL REFERENCES account,
+                initials TEXT NOT NULL,
+                facts JSONB NOT NULL,
+                reason TEXT NOT NULL
+            )
+            SQL);
+        $this->addSql('CREATE INDEX batch_fact_of ON batch_fact (batch_id, seq)');
+        $this->addSql("CREATE TRIGGER batch_fact_chained AFTER INSERT ON batch_fact FOR EACH ROW EXECUTE FUNCTION chain_row('recorded_at')");
+        $this->addSql('CREATE TRIGGER batch_fact_only_added BEFORE UPDATE OR DELETE ON batch_fact FOR EACH ROW EXECUTE FUNCTION refuse_change()');
+        $this->addSql('CREATE TRIGGER batch_fact_never_emptied BEFORE TRUNCATE ON batch_fact FOR EACH STATEMENT EXECUTE FUNCTION refuse_change()');
     }
 
     private function pieces(): void

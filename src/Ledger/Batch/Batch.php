@@ -18,36 +18,36 @@ use Verjuicer\Core\Forecast\Size;
 #[ORM\Table(name: 'batch')]
 class Batch
 {
-    #[ORM\Column]
-    public readonly string $productName;
+    #[ORM\Column(updatable: false)]
+    public string $productName;
 
-    #[ORM\Column(length: 16)]
-    public readonly Animal $animal;
+    #[ORM\Column(length: 16, updatable: false)]
+    public Animal $animal;
 
-    #[ORM\Column(length: 16)]
-    public readonly Form $form;
+    #[ORM\Column(length: 16, updatable: false)]
+    public Form $form;
 
-    #[ORM\Column(length: 16)]
-    public readonly Integrity $integrity;
+    #[ORM\Column(length: 16, updatable: false)]
+    public Integrity $integrity;
 
     #[ORM\Column]
     public readonly int $tag;
 
-    #[ORM\Column]
-    public readonly int $pieces;
+    #[ORM\Column(updatable: false)]
+    public int $pieces;
 
     /** Of one piece, before cooking. */
-    #[ORM\Column(nullable: true)]
-    public readonly ?int $rawGrams;
+    #[ORM\Column(nullable: true, updatable: false)]
+    public ?int $rawGrams;
 
-    #[ORM\Column]
-    public readonly bool $isStuffed;
+    #[ORM\Column(updatable: false)]
+    public bool $isStuffed;
 
-    #[ORM\Column]
-    public readonly bool $isWild;
+    #[ORM\Column(updatable: false)]
+    public bool $isWild;
 
-    #[ORM\Column]
-    public readonly bool $hasAdvisory;
+    #[ORM\Column(updatable: false)]
+    public bool $hasAdvisory;
 
     #[ORM\ManyToOne(targetEntity: self::class)]
     public readonly ?self $parent;

@@ -15,7 +15,7 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class SiteChain
 {
     private const AT_ONCE = 2000;
-    private const KINDS = ['batch', 'event', 'site_event', 'lot', 'batch_lot', 'thermometer_check', 'day_sign', 'day_said'];
+    private const KINDS = ['batch', 'event', 'site_event', 'lot', 'batch_lot', 'thermometer_check', 'day_sign', 'day_said', 'batch_fact'];
 
     public function __construct(private Connection $connection)
     {

@@ -5,13 +5,46 @@ declare(strict_types=1);
 namespace Verjuicer\App\Ledger\Lot;
 
 use Verjuicer\App\Ledger\Log\SiteEvent;
+use Verjuicer\Core\Event\Kinds\Received;
+use Verjuicer\Core\Measure\Instant;
 
 /** A lot with what is left of it and where that is. */
 final readonly class LotOnHand
 {
+    /** The arrival, put right. */
+    public const CORRECTED = 'received';
+
     /** @param list<SiteEvent> $history by time */
     public function __construct(public Lot $lot, public int $piecesLeft, public int $gramsLeft, public array $history)
     {
+    }
+
+    /** How it came in, as far as it is known by now: as it was written down, or put right since. */
+    public function arrival(): Received
+    {
+        $right = $this->putRight();
+
+        return $right === null
+            ? new Received($this->lot->temperature(), $this->lot->isFrozen, $this->lot->supplier->name, $this->lot->number, $this->lot->thermometer)
+            : new Received($right->temperature('temp'), $right->members['frozen'] === true, $this->lot->supplier->name, $this->lot->number, $right->text('thermometer'));
+    }
+
+    /** When it came in. */
+    public function at(): Instant
+    {
+        return $this->putRight()->at ?? $this->lot->at();
+    }
+
+    private function putRight(): ?SiteEvent
+    {
+        $right = null;
+        foreach ($this->history as $event) {
+            if ($event->type === self::CORRECTED && ($right === null || !$right->recordedAt->isAfter($event->recordedAt))) {
+                $right = $event;
+            }
+        }
+
+        return $right;
     }
 
     public function hasAnyLeft(): bool

@@ -16,7 +16,6 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\Kinds\ColdHold;
 use Verjuicer\Core\Event\Kinds\Freeze;
-use Verjuicer\Core\Event\Kinds\Received;
 use Verjuicer\Core\Event\Kinds\Thaw;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
@@ -108,8 +107,8 @@ final readonly class Lots
             'pieces' => $batch->pieces,
             'grams' => max(1, $grams),
         ]);
-        $received = new Received($lot->temperature(), $lot->isFrozen, $lot->supplier->name, $lot->number, $lot->thermometer);
-        $history = [[$lot->account, [self::copy($batch, $lot->id, $lot->account->initials, $lot->recordedAt(), $lot->at(), $received)]]];
+        $arrived = self::copy($batch, $lot->id, $lot->account->initials, $lot->recordedAt(), $onHand->at(), $onHand->arrival());
+        $history = [[$lot->account, [$arrived]]];
         foreach ($onHand->history as $moved) {
             $detail = match ($moved->type) {
                 'cold_hold' => new ColdHold($moved->text('place')),

@@ -9,6 +9,7 @@ use Symfony\Component\Uid\Uuid;
 use Twig\Environment;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Batch\BatchFacts;
 use Verjuicer\App\Ledger\Batch\HeldPieces;
 use Verjuicer\App\Ledger\Log\LastReadings;
 use Verjuicer\App\Ledger\Lot\Lots;
@@ -35,6 +36,7 @@ final readonly class BatchPage
         private Yields $yields,
         private Claims $claims,
         private HeldPieces $held,
+        private BatchFacts $facts,
         private LastReadings $lastReadings,
         private Happened $happened,
         private Now $now,
@@ -64,6 +66,7 @@ final readonly class BatchPage
             'now' => $this->now->instant(),
             'is_open' => $isOpen,
             'stage' => $stage,
+            'facts' => $this->facts->of($batch),
             'held' => $this->held->numbers($batch),
             'is_mass' => $this->lastReadings->isOneMass($batch),
             'taps' => $isOpen ? NextSteps::taps($stage) : [],

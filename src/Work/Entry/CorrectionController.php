@@ -11,6 +11,7 @@ use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Log\PitShare;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Form\FormController;
@@ -20,6 +21,8 @@ use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\Site\Happened;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
@@ -35,6 +38,8 @@ final class CorrectionController extends FormController implements ShowsAgain
         private readonly DetailForm $form,
         private readonly Completion $completion,
         private readonly RecordEntry $entry,
+        private readonly ReceivedAgain $received,
+        private readonly Ledger $ledger,
         private readonly FieldLists $lists,
         private readonly Happened $happened,
         private readonly CurrentAccount $account,
@@ -43,11 +48,11 @@ final class CorrectionController extends FormController implements ShowsAgain
     }
 
     #[Route('', name: 'correction', methods: ['GET'])]
-    public function show(string $id, string $event): Response
+    public function show(string $id, string $event, Request $request): Response
     {
         $batch = $this->batches->get($id);
-        $wrong = $this->event($batch, $event);
-        $filled = ['when' => $this->happened->told($wrong->at, $batch->site)];
+        $wrong = self::asOther($this->event($batch, $event), $request->query->getString('as'));
+        $filled = ['as' => $request->query->getString('as'), 'when' => $this->happened->told($wrong->at, $batch->site)];
 
         return $this->again($batch, $wrong, $this->blank($filled + $this->form->typed($wrong, $batch->site)));
     }
@@ -61,13 +66,17 @@ final class CorrectionController extends FormController implements ShowsAgain
         $uuid = $input->id();
         $reason = $this->reason($input);
         $at = $this->at($input, $wrong, $batch);
+        $wrong = self::asOther($wrong, $input->text('as'));
         $changes = $this->form->changes($wrong, $input, $batch->site);
         if (!$input->isGood() || $at === null) {
             return $this->again($batch, $wrong, $input);
         }
         $detail = $this->completion->corrected($batch, $wrong, $changes);
         $draft = new Draft($uuid, $detail, $at, $reason, $wrong->id);
-        $this->entry->keep($batch, $this->account->get(), $input->isOn('sure'), $draft);
+        $this->ledger->write($batch->site, function () use ($batch, $wrong, $draft, $input): void {
+            $this->entry->keep($batch, $this->account->get(), $input->isOn('sure'), $draft);
+            $this->received->follow($batch, $wrong, $draft, $this->account->get());
+        });
 
         return $this->done($input, $id, 'entry.corrected');
     }
@@ -92,9 +101,27 @@ final class CorrectionController extends FormController implements ShowsAgain
     public function showAgain(Request $request, Problem $problem): Response
     {
         $batch = $this->batches->get($request->attributes->getString('id'));
-        $wrong = $this->event($batch, $request->attributes->getString('event'));
+        $input = $this->refused($request, $problem);
+        $wrong = self::asOther($this->event($batch, $request->attributes->getString('event')), $input->text('as'));
 
-        return $this->again($batch, $wrong, $this->refused($request, $problem));
+        return $this->again($batch, $wrong, $input);
+    }
+
+    /** A stage that was another kind of stage: with what both kinds say as it was, and what only the other says still open. */
+    private static function asOther(Event $wrong, string $as): Event
+    {
+        $kind = Catalogue::named($as);
+        if ($kind === null || !$kind->beginsStage() || !$wrong->kind()->beginsStage() || $kind === $wrong->kind()) {
+            return $wrong;
+        }
+        $values = array_intersect_key($wrong->kind()->values($wrong->detail), $kind->fields);
+        foreach ($kind->fields as $name => $field) {
+            if ($field->isRequired && $field->choices !== null) {
+                $values[$name] ??= $field->choices::cases()[0];
+            }
+        }
+
+        return new Event($wrong->id, $wrong->at, $wrong->by, $kind->make($values), $wrong->replaces, $wrong->reason, $wrong->recordedAt);
     }
 
     private function reason(FormInput $input): string
@@ -142,8 +169,19 @@ final class CorrectionController extends FormController implements ShowsAgain
             'site' => $batch->site,
             'event' => $wrong,
             'kind' => $wrong->kind()->name(),
+            'others' => self::otherStages($wrong),
             'fields' => DetailForm::fields($wrong->kind()),
             'lists' => $this->lists->of($batch->site, $batch->ruleSet),
         ]);
+    }
+
+    /** @return list<string> what else a stage may have been */
+    private static function otherStages(Event $wrong): array
+    {
+        if (!$wrong->kind()->beginsStage()) {
+            return [];
+        }
+
+        return array_keys(array_filter(Catalogue::all(), static fn (Kind $kind): bool => $kind->beginsStage() && $kind !== $wrong->kind()));
     }
 }

@@ -33,6 +33,13 @@ final readonly class Draft
     ) {
     }
 
+    public function because(string $reason): self
+    {
+        $all = $this->reason === null ? $reason : $this->reason.', '.$reason;
+
+        return new self($this->id, $this->detail, $this->at, $all, $this->replaces, $this->isSpotOpen, $this->isSpotNew, $this->ofPiece, $this->isPieceOpen);
+    }
+
     public function atNewSpot(): self
     {
         return new self($this->id, $this->detail, $this->at, $this->reason, $this->replaces, $this->isSpotOpen, true, $this->ofPiece, $this->isPieceOpen);

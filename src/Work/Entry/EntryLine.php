@@ -47,13 +47,14 @@ final readonly class EntryLine
         }
         $piece = isset($part[2]) ? max(1, (int) $part[2]) : null;
         $words = \array_slice($words, 1);
+        $why = $this->takeReason($words);
         $verb = $words === [] ? null : $this->words->verb($words[0]);
         $at = $this->takeTime($words, $verb !== null, $site) ?? $this->happened->read($this->happened->now(), $site);
         $draft = $verb === null
             ? $this->reading($words, (int) $part[1], $site, $piece, $id, $at)
             : $this->step($verb, \array_slice($words, 1), $site, $piece, $id, $at);
 
-        return new TaggedDraft((int) $part[1], $draft);
+        return new TaggedDraft((int) $part[1], $why === null ? $draft : $draft->because($why));
     }
 
     /** @param list<string> $words */
@@ -214,6 +215,25 @@ final readonly class EntryLine
                 $words = $others;
 
                 return $at;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * Takes what follows "because": why it is written down only now.
+     *
+     * @param list<string> $words
+     */
+    private function takeReason(array &$words): ?string
+    {
+        foreach ($words as $index => $word) {
+            if ($index > 0 && $this->words->isBecause($word) && isset($words[$index + 1])) {
+                $why = implode(' ', \array_slice($words, $index + 1));
+                $words = \array_slice($words, 0, $index);
+
+                return $why;
             }
         }
 

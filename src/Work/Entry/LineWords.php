@@ -70,6 +70,12 @@ final readonly class LineWords
         return null;
     }
 
+    /** Whether the words after it say why. */
+    public function isBecause(string $word): bool
+    {
+        return \in_array(mb_strtolower($word), $this->words('said.because'), true);
+    }
+
     /** Whether a word is one of those for a unit, or for what is counted. */
     public function isUnit(string $unit, string $word): bool
     {

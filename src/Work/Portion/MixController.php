@@ -53,11 +53,12 @@ final class MixController extends FormController implements ShowsAgain
         $input = $this->read($request, 'mix');
         $uuid = $input->id();
         $tag = $input->whole('tag', 1, 999, true);
-        if (!$input->isGood() || $tag === null) {
+        $when = $input->typed->has('when') ? $input->typed->getString('when') : $this->happened->now();
+        $at = $input->read('when', fn () => $this->happened->read($when, $from->site));
+        if (!$input->isGood() || $tag === null || $at === null) {
             return $this->page->respond($from, $input);
         }
         $into = $this->batches->tagged($from->site, $tag) ?? throw MixProblem::noSuchTag();
-        $at = $this->happened->read($this->happened->now(), $from->site);
         $useBy = $this->useBy($from, $into);
         $by = $this->account->get();
         $this->ledger->write($from->site, function () use ($from, $into, $by, $at, $uuid, $useBy): void {

@@ -9,6 +9,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
+use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Log\SiteLog;
 use Verjuicer\App\Ledger\Lot\LotOnHand;
 use Verjuicer\App\Ledger\Lot\Lots;
@@ -18,6 +19,8 @@ use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\Site\Happened;
+use Verjuicer\App\Work\Entry\ReceivedAgain;
+use Verjuicer\Core\Event\Kinds\Received;
 
 /** One lot: how it came in, where it has been, what is left, and every batch it went into. */
 #[Route('/lots/{lot}', requirements: ['lot' => Requirement::UUID])]
@@ -29,6 +32,8 @@ final class LotController extends FormController implements ShowsAgain
     public function __construct(
         private readonly Lots $lots,
         private readonly SiteLog $log,
+        private readonly Ledger $ledger,
+        private readonly ReceivedAgain $received,
         private readonly Happened $happened,
         private readonly CurrentAccount $account,
     ) {
@@ -64,6 +69,27 @@ final class LotController extends FormController implements ShowsAgain
             return $this->again($onHand, $input);
         }
         $this->log->add($id, 'lot', $onHand->lot->id, $this->account->get(), $at, $type, $members);
+
+        return $this->kept('lot.kept', 'lot', ['lot' => $lot]);
+    }
+
+    /** The arrival was written down wrong: it is put right for the lot, and for every batch of it. */
+    #[IsGranted('ROLE_CREW')]
+    #[Route('/arrival', name: 'lot_put_right', methods: ['POST'])]
+    public function putRight(string $lot, Request $request): Response
+    {
+        $onHand = $this->find($lot);
+        $input = $this->read($request, 'lot');
+        $id = $input->id();
+        $temp = $input->temperature('temp', $onHand->lot->site->unit);
+        $reason = $input->text('reason', true);
+        if (!$input->isGood()) {
+            return $this->again($onHand, $input);
+        }
+        $was = $onHand->arrival();
+        $arrived = new Received($temp, $input->isOn('frozen'), $was->supplier, $was->lot, $was->thermometer);
+        $by = $this->account->get();
+        $this->ledger->write($by->site, fn () => $this->received->putRight($id, $onHand->lot, $arrived, $onHand->at(), $reason, $by));
 
         return $this->kept('lot.kept', 'lot', ['lot' => $lot]);
     }

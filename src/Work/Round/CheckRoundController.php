@@ -75,6 +75,7 @@ final class CheckRoundController extends FormController implements ShowsAgain
         $stop = $this->stops($batch)[$place] ?? throw $this->createNotFoundException();
         $at = $input->read('when', fn (string $given): Instant => $this->happened->read($given, $batch->site));
         $feel = $input->choice('feel', Feel::class);
+        $reason = $input->text('reason');
         $drafts = [];
         foreach (['' => 'id', '2' => 'id2'] as $which => $idField) {
             $temp = $input->temperature('temp'.$which, $batch->site->unit, $which === '');
@@ -82,7 +83,7 @@ final class CheckRoundController extends FormController implements ShowsAgain
             if ($temp !== null && $at !== null) {
                 $thermometer = $label === '' ? null : $label;
                 $reading = new Kinds\Reading($temp, $stop['piece'], $stop['spot'], $thermometer, $which === '' ? $feel : null);
-                $drafts[] = new Draft($input->id($idField), $reading, $at);
+                $drafts[] = new Draft($input->id($idField), $reading, $at, $reason === '' ? null : $reason);
             }
         }
         if (!$input->isGood()) {

@@ -123,12 +123,13 @@ final class HotRoundController extends FormController implements ShowsAgain
     private function drafts(FormInput $input, Instant $at): array
     {
         $thermometer = $input->text('thermometer');
+        $reason = $input->text('reason');
         $drafts = [];
         foreach ($this->held() as $lane) {
             $temp = $input->temperature('t'.$lane->tag, $this->account->get()->site->unit);
             if ($temp !== null) {
                 $reading = new Reading($temp, thermometer: $thermometer === '' ? null : $thermometer);
-                $drafts[] = [$lane, new Draft($input->id('id'.$lane->tag), $reading, $at, isSpotOpen: true)];
+                $drafts[] = [$lane, new Draft($input->id('id'.$lane->tag), $reading, $at, $reason === '' ? null : $reason, isSpotOpen: true, isPieceOpen: true)];
             }
         }
 
