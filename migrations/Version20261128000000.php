@@ -19,6 +19,8 @@ final class Version20261128000000 extends AbstractMigration
         $this->said();
         $this->pieces();
         $this->facts();
+        // What goes on without a recipe has no amount on a kilogram.
+        $this->addSql('ALTER TABLE recipe DROP CONSTRAINT recipe_grams_per_kg_check, ADD CHECK (grams_per_kg >= 0)');
         $this->addSql('CREATE INDEX site_event_at ON site_event (subject_id, at)');
     }
 

@@ -16,6 +16,20 @@ enum NoteStep: string
     case ServedPart = 'served_part';
     /** It was put on the scale as it is now. */
     case Weighed = 'weighed';
+    /** The set point of the unit it is held in, its humidity in the words. */
+    case UnitSet = 'unit_set';
+    /** How warm it is outside. */
+    case Outdoor = 'outdoor';
+    /** Into a carrier, on the way, there. */
+    case Loaded = 'loaded';
+    case OnTheWay = 'on_the_way';
+    case Arrived = 'arrived';
+    /** From here on another thermometer. */
+    case Swapped = 'swapped';
+    /** What it is to be done at, of a piece or of all of it. */
+    case Target = 'target';
+    /** Something to be done later, by the clock or by the temperature. */
+    case Reminder = 'reminder';
     case Rotated = 'rotated';
     case ProbePlaced = 'probe_placed';
     case ProbePulled = 'probe_pulled';

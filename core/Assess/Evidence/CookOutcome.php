@@ -115,6 +115,13 @@ final readonly class CookOutcome
             default => [Verdict::NotShown, 'cook.not_looked'],
         };
         $soonest = $isOpen ? $track->dwell->soonest() : null;
+        $options = $isOpen ? ['cook.keep_on'] : self::afterwards($case);
+        if ($isOpen && $window->isOffTheHeat()) {
+            // Nobody keeps it on a heat it is off: what carries over has to be shown.
+            $message = $lowest->dwell->isLongerThan($rules->settled) ? 'cook.carry_over' : 'cook.carry_over_once';
+            $values += ['first' => $lowest->temperature, 'wait' => $lowest->dwell];
+            $options = ['cook.read_carry_over'];
+        }
         if ($soonest !== null && $case->asOf->epoch - $last->at <= $rules->runGap->seconds) {
             $since = $soonest[1]->instant();
             // A reading later than the gap would begin a new run: it is due before that.
@@ -136,7 +143,7 @@ final readonly class CookOutcome
             limit: $lowest->dwell,
             towards: $lowest->temperature,
             evidence: array_values(array_unique([$highest->id, $last->id])),
-            options: $isOpen ? ['cook.keep_on'] : self::afterwards($case),
+            options: $options,
             isUnderAdvisory: $case->product->advisory && !$isOpen,
         ), $countdown];
     }

@@ -71,6 +71,12 @@ final readonly class CookWindow
         return $end;
     }
 
+    /** Whether it is off the heat by now: its last stage is a rest. */
+    public function isOffTheHeat(): bool
+    {
+        return !$this->stretch->stages[\count($this->stretch->stages) - 1]->is(Cook::class);
+    }
+
     private static function of(CaseFile $case, Stretch $stretch, CookingCategory $category): self
     {
         $rules = $case->rule(CookingRules::class);

@@ -9,6 +9,7 @@ use Verjuicer\Core\Event\EventKind;
 use Verjuicer\Core\Event\Saying;
 use Verjuicer\Core\Event\Says;
 use Verjuicer\Core\Food\Holding;
+use Verjuicer\Core\Measure\Temperature;
 
 /** Held hot. */
 #[EventKind(
@@ -24,6 +25,8 @@ final readonly class HotHold implements BeginsStage
             Holding::Cabinet, Holding::SteamTable, Holding::ChafingDish, Holding::Carrier,
         ])] public ?Holding $holding = null,
         #[Says(isOurs: true)] public bool $covered = false,
+        #[Says(isOurs: true)] public ?Temperature $set = null,
+        #[Says(isOurs: true, most: 100)] public ?int $humidity = null,
     ) {
     }
 }

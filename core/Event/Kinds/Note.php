@@ -13,6 +13,7 @@ use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Weight;
 
 /** A remark; it decides nothing. */
@@ -28,6 +29,13 @@ use Verjuicer\Core\Measure\Weight;
         new Saying('lid', words: 'text', sets: ['pit_sign' => 'lid_opened']),
         new Saying('shut', words: 'text', sets: ['pit_sign' => 'lid_closed']),
         new Saying('vents', words: 'text', sets: ['pit_sign' => 'vents']),
+        new Saying('unit', words: 'text', number: 'temp', sets: ['step' => 'unit_set']),
+        new Saying('outside', words: 'text', number: 'temp', sets: ['step' => 'outdoor']),
+        new Saying('loaded', words: 'place', sets: ['step' => 'loaded']),
+        new Saying('onway', words: 'place', sets: ['step' => 'on_the_way']),
+        new Saying('arrived', words: 'place', sets: ['step' => 'arrived']),
+        new Saying('swap', words: 'text', sets: ['step' => 'swapped']),
+        new Saying('target', words: 'text', number: 'temp', sets: ['step' => 'target']),
     ],
     isMarked: true,
 )]
@@ -49,6 +57,11 @@ final readonly class Note implements Detail
         #[Says(isOurs: true, input: Input::Carried)] public ?int $portions = null,
         #[Says(isOurs: true, input: Input::Carried)] public ?PitSign $pitSign = null,
         #[Says(isOurs: true, input: Input::Carried)] public ?string $pit = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?Temperature $temp = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?string $place = null,
+        #[Says(isOurs: true, input: Input::Carried, most: 500)] public ?int $piece = null,
+        #[Says(isOurs: true, input: Input::Carried, most: 10_000)] public ?int $inMinutes = null,
+        #[Says(isOurs: true, input: Input::Carried, most: 10_000)] public ?int $everyMinutes = null,
     ) {
     }
 }

@@ -15,7 +15,7 @@ use Verjuicer\Core\Measure\Weight;
 /** Sauced. */
 #[EventKind(
     'sauce',
-    sayings: [new Saying('sauce', words: 'recipe')],
+    sayings: [new Saying('sauce', words: 'recipe'), new Saying('glaze', words: 'recipe')],
     offered: ['cook' => 30],
     taps: [new Tap(['cook'], 70)],
     isMarked: true,

@@ -91,6 +91,7 @@ final readonly class PacketMaker
                 'picture' => BatchPicture::of($assessment, $this->figures),
                 'log' => array_reverse(RecordLog::of($assessment->record, $assessment->rules->house()->lateEntry)),
                 'allergens' => CookView::allergens($assessment),
+                'is_unknown' => CookView::areAllergensUnknown($assessment),
                 'open' => OpenActions::of($assessment),
                 'actions' => ActionTaken::of($assessment),
             ]);

@@ -21,6 +21,7 @@ final readonly class Catalogue
     private const BREAST = ['breast', 'thickest part of the breast, from the front'];
     private const THIGH = ['thigh', 'inside of the thigh, clear of the bone'];
     private const BETWEEN = ['ribs', 'between two bones in the middle of the rack'];
+    private const PAN = ['core', 'middle of the pan, stirred'];
     private const LINK = ['core', 'through the end, along the middle'];
     private const SHRED = 'a probe goes in like butter';
     private const SLICE = 'gives under the thumb, springs back';
@@ -71,6 +72,9 @@ final readonly class Catalogue
         ['Lamb sausage', A::Lamb, F::Comminuted, I::NonIntact, 120, [self::LINK], [160, 165, 'firm, skin snaps'], 'none', 'none'],
         ['Meatloaf, smoked', A::Beef, F::Comminuted, I::NonIntact, 1500, [self::CORE], [160, 165, 'firm in the middle'], 'none', '15 min'],
         ['Smoked sausage log', A::Pork, F::CommercialReadyToEat, I::Intact, 1500, [self::LINK], [135, 145, 'hot through'], 'none', 'none'],
+        ['Beans, smoked', A::None, F::Side, I::Intact, 4000, [self::PAN], [135, 165, 'bubbles in the middle'], 'none', 'none'],
+        ['Slaw', A::None, F::Side, I::Intact, 3000, [self::PAN], [34, 41, 'cold'], 'none', 'none'],
+        ['Braising liquid', A::None, F::Side, I::Intact, 2000, [self::PAN], [165, 185, 'boils'], 'none', 'none'],
         ['Cooked ham, bought in', A::Pork, F::CommercialReadyToEat, I::Intact, 4000, [self::CORE], [135, 145, 'hot through'], 'foil', '15 min'],
     ];
 }

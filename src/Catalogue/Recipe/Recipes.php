@@ -28,8 +28,26 @@ final readonly class Recipes
         return $recipe !== null && $recipe->site->id->equals($site->id) ? $recipe : null;
     }
 
+    /**
+     * Something that goes on meat without a recipe: free words, with the allergens that somebody ticked.
+     *
+     * @param list<string> $allergens
+     */
+    public function remember(Site $site, string $name, RecipeKind $kind, array $allergens): Recipe
+    {
+        $known = $this->named($site, $name);
+        if ($known !== null) {
+            return $known;
+        }
+        $recipe = new Recipe($site, $name, $kind, 0, [['name' => $name, 'parts' => 1, 'cents_per_kg' => null, 'allergens' => $allergens]]);
+        $this->entities->persist($recipe);
+        $this->entities->flush();
+
+        return $recipe;
+    }
+
     public function named(Site $site, string $name): ?Recipe
     {
-        return $this->entities->getRepository(Recipe::class)->findOneBy(['site' => $site, 'name' => $name]);
+        return $this->entities->getRepository(Recipe::class)->findOneBy(['site' => $site, 'name' => $name, 'isRetired' => false]);
     }
 }

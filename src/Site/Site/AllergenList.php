@@ -10,12 +10,15 @@ enum AllergenList: string
     case Us9 = 'us9';
     case Eu14 = 'eu14';
 
-    /** @return list<string> */
+    /** What is asked with them and is none. */
+    public const ALCOHOL = 'alcohol';
+
+    /** @return list<string> what a label names: the major allergens, and alcohol */
     public function allergens(): array
     {
         return match ($this) {
-            self::Us9 => ['milk', 'egg', 'fish', 'crustaceans', 'tree_nuts', 'peanuts', 'wheat', 'soy', 'sesame'],
-            self::Eu14 => ['gluten', 'crustaceans', 'egg', 'fish', 'peanuts', 'soy', 'milk', 'tree_nuts', 'celery', 'mustard', 'sesame', 'sulphites', 'lupin', 'molluscs'],
+            self::Us9 => ['milk', 'egg', 'fish', 'crustaceans', 'tree_nuts', 'peanuts', 'wheat', 'soy', 'sesame', self::ALCOHOL],
+            self::Eu14 => ['gluten', 'crustaceans', 'egg', 'fish', 'peanuts', 'soy', 'milk', 'tree_nuts', 'celery', 'mustard', 'sesame', 'sulphites', 'lupin', 'molluscs', self::ALCOHOL],
         };
     }
 }

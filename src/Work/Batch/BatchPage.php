@@ -69,7 +69,7 @@ final readonly class BatchPage
             'facts' => $this->facts->of($batch),
             'held' => $this->held->numbers($batch),
             'is_mass' => $this->lastReadings->isOneMass($batch),
-            'taps' => $isOpen ? NextSteps::taps($stage) : [],
+            'taps' => NextSteps::taps($stage),
             'steps' => NextSteps::after($stage),
             'lists' => $this->lists->of($batch->site, $batch->ruleSet),
             'lots' => $this->lots->ofBatch($batch->root()),

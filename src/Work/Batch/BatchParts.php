@@ -76,6 +76,7 @@ final readonly class BatchParts
             'requirement' => Requirement::of($assessment),
             'outlook' => $this->forecasts->cook($batch, $assessment),
             'allergens' => CookView::allergens($assessment),
+            'is_unknown' => CookView::areAllergensUnknown($assessment),
             'judged' => WorstFirst::of(array_filter($assessment->findings, static fn (Finding $one): bool => $one->isJudged())),
             'cautions' => array_values(array_filter($assessment->findings, static fn (Finding $one): bool => !$one->isJudged())),
             'now' => $this->now->instant(),

@@ -10,6 +10,10 @@ use Verjuicer\Core\Assess\Evidence\CookWindow;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Kinds\Inject;
+use Verjuicer\Core\Event\Kinds\Sauce;
+use Verjuicer\Core\Event\Kinds\Season;
+use Verjuicer\Core\Event\Kinds\Spritz;
 
 /** The last cook piece by piece: its coldest spot, and what the record shows of it against what the law asks. */
 final readonly class CookView
@@ -51,6 +55,21 @@ final readonly class CookView
         }
 
         return array_values(array_unique($allergens));
+    }
+
+    /** Whether something went on or in of which nobody said what it contains. */
+    public static function areAllergensUnknown(Assessment $assessment): bool
+    {
+        foreach ($assessment->timeline->events as $event) {
+            if ($event->is(Season::class, Sauce::class, Spritz::class, Inject::class)) {
+                $said = $event->kind()->values($event->detail);
+                if ($said['recipe'] === null && $said['allergens'] === []) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
     }
 
     /** @return array<int, array<string, Reading>> the last reading of each spot in the cook, by piece */

@@ -16,6 +16,7 @@ use Verjuicer\Core\Event\Kinds\PitReading;
 use Verjuicer\Core\Event\Kinds\PitSet;
 use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Event\Kinds\Serve;
+use Verjuicer\Core\Food\CookWay;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Record\Event;
@@ -125,7 +126,8 @@ final readonly class Completion
         $pit = $known->pit($name);
         $values['pit'] = $pit->name;
         if ($draft->detail instanceof Cook) {
-            $values['oven'] ??= $pit->kind;
+            // Over direct heat it is in no oven, whatever stands around it.
+            $values['oven'] ??= $draft->detail->way === CookWay::Sear ? null : $pit->kind;
             $values['set'] ??= $known->logOf($pit)->setAt($draft->at);
         }
 
@@ -142,7 +144,9 @@ final readonly class Completion
         $recipe = $known->recipe($name);
         $values['recipe'] = $recipe->name;
         $values['allergens'] = $recipe->allergens();
-        $values['weight_kg'] ??= $known->grams() === null ? null : $recipe->weightFor($known->grams());
+        if (\array_key_exists('weight_kg', $values) && $known->grams() !== null && $recipe->gramsPerKg > 0) {
+            $values['weight_kg'] ??= $recipe->weightFor($known->grams());
+        }
 
         return $values;
     }

@@ -10,6 +10,8 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Symfony\Contracts\Translation\TranslatorInterface;
+use Verjuicer\App\Catalogue\Recipe\RecipeKind;
+use Verjuicer\App\Catalogue\Recipe\Recipes;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Platform\Form\FormController;
@@ -17,7 +19,11 @@ use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\Core\Event\Kinds\Inject;
 use Verjuicer\Core\Event\Kinds\Reading;
+use Verjuicer\Core\Event\Kinds\Sauce;
+use Verjuicer\Core\Event\Kinds\Spritz;
+use Verjuicer\Core\Event\Kinds\Wrap;
 
 /** The log line: one short entry, told back in plain words before it is kept. */
 final class EntryController extends FormController implements ShowsAgain
@@ -27,6 +33,7 @@ final class EntryController extends FormController implements ShowsAgain
         private readonly RecordEntry $entry,
         private readonly EntryEcho $echo,
         private readonly Batches $batches,
+        private readonly Recipes $recipes,
         private readonly CurrentAccount $account,
         private readonly TranslatorInterface $translator,
     ) {
@@ -50,6 +57,10 @@ final class EntryController extends FormController implements ShowsAgain
             return $this->again($input);
         }
         [$batch, $draft] = $this->understood($input->typed->getString('line'), $id, $input->text('new_spot'));
+        $free = $input->text('free', most: 40);
+        if ($free !== '') {
+            $this->remember($batch, $draft, $free, $input);
+        }
         [$kept] = $this->entry->keep($batch, $this->account->get(), $input->isOn('sure'), $draft);
         $this->addFlash('kept', $this->echo->receipt($kept));
 
@@ -96,6 +107,20 @@ final class EntryController extends FormController implements ShowsAgain
         return [$this->batches->tagged($site, $typed->tag) ?? throw EntryProblem::unknownTag($typed->tag), $draft];
     }
 
+    /** Free words without a recipe: with the allergens that were ticked, they are known from then on. */
+    private function remember(Batch $batch, Draft $draft, string $name, FormInput $input): void
+    {
+        $all = $batch->site->allergenList->allergens();
+        $ticked = array_values(array_filter($all, static fn (string $one): bool => $input->isOn('allergen_'.$one)));
+        $kind = match (true) {
+            $draft->detail instanceof Inject => RecipeKind::Brine,
+            $draft->detail instanceof Spritz => RecipeKind::Spritz,
+            $draft->detail instanceof Sauce, $draft->detail instanceof Wrap => RecipeKind::Sauce,
+            default => RecipeKind::Rub,
+        };
+        $this->recipes->remember($batch->site, $name, $kind, $ticked);
+    }
+
     /** @return list<array{word: string, line: string}> the line with a known word in place of what was not understood */
     private static function offers(string $line, Problem $problem): array
     {
@@ -126,6 +151,8 @@ final class EntryController extends FormController implements ShowsAgain
             'sentence' => $doubtful?->sentence,
             'offers' => $problem === null ? [] : self::offers(trim($input->typed->getString('line')), $problem),
             'new_spot' => $problem instanceof EntryProblem && $problem->mayBeSpot ? $problem->given : '',
+            'free' => $problem instanceof EntryProblem && $problem->mayBeRecipe ? $problem->given : '',
+            'allergens' => $this->account->get()->site->allergenList->allergens(),
             'kept_spot' => $input->typed->getString('new_spot'),
         ]);
     }

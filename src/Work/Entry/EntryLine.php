@@ -146,6 +146,10 @@ final readonly class EntryLine
                 $left[] = $word;
             }
         }
+        $with = $saying->with === null ? null : $this->takeWith($left);
+        if ($saying->with !== null && $with !== null) {
+            $values[$saying->with] = $with;
+        }
         $text = $left === [] ? null : implode(' ', $left);
         if ($text !== null && $saying->words === null) {
             throw EntryProblem::notUnderstood($left[0]);
@@ -234,6 +238,25 @@ final readonly class EntryLine
                 $words = \array_slice($words, 0, $index);
 
                 return $why;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * Takes what follows "with": what goes on or into something else.
+     *
+     * @param list<string> $words
+     */
+    private function takeWith(array &$words): ?string
+    {
+        foreach ($words as $index => $word) {
+            if ($this->words->isWith($word) && isset($words[$index + 1])) {
+                $with = implode(' ', \array_slice($words, $index + 1));
+                $words = \array_slice($words, 0, $index);
+
+                return $with;
             }
         }
 

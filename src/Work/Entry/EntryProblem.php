@@ -15,6 +15,9 @@ final class EntryProblem extends Problem
     /** @var list<string> known ones that may have been meant */
     public array $nearest = [];
 
+    /** Whether it may be something without a recipe: its allergens are ticked once. */
+    public bool $mayBeRecipe = false;
+
     /** Whether it may be a spot nobody has read yet: it is added on purpose. */
     public bool $mayBeSpot = false;
 
@@ -114,9 +117,13 @@ final class EntryProblem extends Problem
         return (new self('entry.problem.unknown_pit', ['{given}' => self::quoted($name)], 'pit'))->offering($name, $nearest);
     }
 
-    public static function unknownRecipe(string $name): self
+    /** @param list<string> $nearest */
+    public static function unknownRecipe(string $name, array $nearest): self
     {
-        return new self('entry.problem.unknown_recipe', ['{given}' => self::quoted($name)], 'recipe');
+        $problem = new self('entry.problem.unknown_recipe', ['{given}' => self::quoted($name)], 'recipe');
+        $problem->mayBeRecipe = true;
+
+        return $problem->offering($name, $nearest);
     }
 
     public static function noAction(): self

@@ -126,7 +126,10 @@ final class Known
     {
         $recipe = $this->once('recipe '.$name, fn (): ?Recipe => $this->from->recipes->named($this->batch->site, $name));
 
-        return $recipe ?? throw EntryProblem::unknownRecipe($name);
+        return $recipe ?? throw EntryProblem::unknownRecipe($name, Nearest::slips($name, array_map(
+            static fn (Recipe $one): string => $one->name,
+            $this->from->recipes->of($this->batch->site),
+        )));
     }
 
     public function unit(string $name): ?HoldUnit

@@ -70,6 +70,12 @@ final readonly class LineWords
         return null;
     }
 
+    /** Whether the words after it say what goes with something. */
+    public function isWith(string $word): bool
+    {
+        return \in_array(mb_strtolower($word), $this->words('said.with'), true);
+    }
+
     /** Whether the words after it say why. */
     public function isBecause(string $word): bool
     {

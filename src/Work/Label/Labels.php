@@ -50,6 +50,7 @@ final readonly class Labels
             'prepared' => self::prepared($assessment),
             'dates' => self::dates($assessment),
             'allergens' => CookView::allergens($assessment),
+            'is_unknown' => CookView::areAllergensUnknown($assessment),
             'modules' => $modules,
             'qr' => $path,
         ]);

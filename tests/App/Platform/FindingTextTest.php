@@ -56,7 +56,7 @@ final class FindingTextTest extends KernelTestCase
             ['cook', 'running', '1 of 2 pieces read so far. Not read: piece 2. Each piece needs 145 °F for 4 min, or 158 °F at once.'],
         ]];
         yield ['pork roast', '400', ['-5 inject', '0 cook', '200 141', '300 143', '310 rest'], [
-            ['cook', 'running', 'Needs 145 °F for 3 min, or 158 °F at once (non-intact or ground). Highest so far 143 °F at 11:00.'],
+            ['cook', 'running', 'Off the heat at 143 °F, read at 11:00. It needs 145 °F for 3 min, or 158 °F at once (non-intact or ground): if that carries over, two readings show it, one at 145 °F or above now, and one that is still there 3 min later.'],
             ['rest', 'running', 'Resting and not read yet. Read it by 13:10: a longer gap could hide a fall under 135 °F.'],
             ['house.raw_leftover', 'caution', 'Injected at 05:55. What is left of the brine touched raw meat: throw it away and say so here.'],
         ]];

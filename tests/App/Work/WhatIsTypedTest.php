@@ -33,7 +33,7 @@ final class WhatIsTypedTest extends KitchenTestCase
         self::assertStringContainsString('Contains milk, fish', $this->client->request('GET', $path.'/label')->filter('main')->text());
         $page = $this->correction($path, 'Butter sauce');
         $this->client->submit($page->selectButton('Keep the correction')->form(['recipe' => '', 'reason' => 'water only']));
-        self::assertStringContainsString('No allergens noted', $this->client->request('GET', $path.'/label')->filter('main')->text());
+        self::assertStringContainsString('Allergens not all known', $this->client->request('GET', $path.'/label')->filter('main')->text());
     }
 
     public function testAReadingGoesToASpotTheProductHas(): void
@@ -66,7 +66,7 @@ final class WhatIsTypedTest extends KitchenTestCase
     /** @return iterable<array{string, string}> */
     public static function notUnderstood(): iterable
     {
-        yield ['7 glaze -5', '"glaze" is not understood: it is no spot of this product (core, bone)'];
+        yield ['7 polish -5', '"polish" is not understood: it is no spot of this product (core, bone)'];
         yield ['7 thick end 160', '"thick end" is not understood'];
         yield ['7 160 T9', 'There is no thermometer "t9" here'];
         yield ['7 flat 160', '"flat" is not understood'];

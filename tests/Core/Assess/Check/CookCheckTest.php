@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\Core\Assess\Check;
 
 use PHPUnit\Framework\Attributes\DataProvider;
+use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Tests\Core\Story;
 
 /** Cooked through, by category, piece by piece and spot by spot. */
@@ -151,5 +152,19 @@ final class CookCheckTest extends CheckTestCase
     {
         $unread = Story::of('0 cook', '9 150 p2')->about('beef cut 1000000000000pieces')->assess('100')->findings[1];
         self::assertSame('1, 3–1000000000000', $unread->values['missing']);
+    }
+
+    public function testWhatCameOffEarlyIsToldWhichTwoReadingsShowThatItCarriedOver(): void
+    {
+        $pulled = ['0 cook oven=still set=350', '90 138', '91 rest'];
+        self::assertSame(['cook.read_carry_over'], self::options('cook', $pulled, '92', 'lamb roast 3kg'));
+        $message = static fn (string ...$lines): string => array_values(array_filter(
+            Story::of(...array_values($lines))->about('pork roast')->assess('95')->findings,
+            static fn (Finding $finding): bool => $finding->rule === 'cook',
+        ))[0]->message;
+        self::assertSame('cook.carry_over', $message(...$pulled));
+        self::assertSame('cook.carry_over_once', array_values(array_filter(Story::of(...$pulled)->about('pork cut')->assess('95')->findings, static fn (Finding $one): bool => $one->rule === 'cook'))[0]->message, 'a settled reading is enough where 15 s are');
+        self::assertSame('cook.running', $message('0 cook oven=still set=350', '90 138'), 'on the heat it is kept on it');
+        self::assertSame('cook.dwelling', $message('0 cook oven=still set=350', '90 138', '91 rest', '94:55 145'), 'once it is there, the second reading has its moment');
     }
 }

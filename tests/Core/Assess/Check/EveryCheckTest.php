@@ -128,6 +128,7 @@ final class EveryCheckTest extends TestCase
     {
         // What chance would take long to come by.
         yield 0 => Story::of('0 cook', '9 cool', '20 reheat for=hot_hold', '30 cool', '40 reheat for=hot_hold', '50 180 T1', '51 80 T2', '60 cold_hold', '61 pack method=vacuum')->record();
+        yield -1 => Story::of('0 cook oven=still set=250', '10 40', '400 120', '500 rest')->record();
         for ($seed = 1; $seed <= self::RECORDS; ++$seed) {
             $chance = new Randomizer(new Mt19937($seed));
             $kinds = array_values(Catalogue::all());

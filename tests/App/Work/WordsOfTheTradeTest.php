@@ -1,0 +1,97 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Work;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use Verjuicer\App\Ledger\Assessment\Assessments;
+use Verjuicer\Core\Assess\Evidence\LowRows;
+use Verjuicer\Tests\App\KitchenTestCase;
+
+/** What is said at a pit is understood, told back, and stands in the record in those words. */
+final class WordsOfTheTradeTest extends KitchenTestCase
+{
+    #[DataProvider('sayings')]
+    public function testIsSaidAndShown(string $line, string $shown): void
+    {
+        $this->logIn();
+        $page = $this->keep($line);
+        if ($this->client->getResponse()->getStatusCode() === 422) {
+            $this->client->submit($page->selectButton('Yes, keep it')->form());
+        }
+        self::assertResponseRedirects();
+        self::assertStringContainsString($shown, $this->client->request('GET', $this->path((int) $line))->filter('#everything')->text());
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function sayings(): iterable
+    {
+        yield 'glaze' => ['7 glaze Butter sauce', 'Sauced · Butter sauce'];
+        yield 'unwrap' => ['7 unwrap', 'Unwrapped'];
+        yield 'vent, and its end' => ['3 vent end', 'Vented · it is over'];
+        yield 'rotate' => ['7 rotate', 'Rotated'];
+        yield 'carve' => ['3 carve', 'Sliced'];
+        yield 'chop' => ['3 chop', 'Pulled'];
+        yield 'sear' => ['3 sear 450', 'over direct heat, no oven: the low rows of the roast table are closed from here'];
+        yield 'braise' => ['3 braise Oven 300', 'Cook · still oven · set to 300 °F · in Oven · braised in a covered pan'];
+        yield 'fuel' => ['7 fuel two baskets', 'fuel added'];
+        yield 'wood' => ['7 wood', 'wood added'];
+        yield 'coals' => ['7 stir', 'coals stirred'];
+        yield 'lid' => ['7 lid', 'lid opened'];
+        yield 'water' => ['7 water', 'water pan filled'];
+        yield 'a holding unit' => ['21 unit 150 60 % humid', 'holding unit set'];
+        yield 'outdoors' => ['7 outside 28', 'outdoors · 28 °F'];
+        yield 'loaded' => ['21 loaded carrier 1', 'loaded · carrier 1'];
+        yield 'on the way' => ['21 onway', 'on the way'];
+        yield 'arrived' => ['21 arrived the hall', 'arrived · the hall'];
+        yield 'another thermometer' => ['7 swap T1 for T3', 'thermometer swapped'];
+    }
+
+    public function testASearOverDirectHeatIsInNoOvenSoThatTheLowRowsOfTheRoastClose(): void
+    {
+        $this->logIn();
+        $this->keep('3 sear 450 Oven');
+        self::assertResponseRedirects();
+        $kept = $this->words("SELECT members::text FROM event WHERE type = 'cook' ORDER BY seq DESC LIMIT 1");
+        self::assertJsonStringEqualsJsonString('{"set":{"f":450},"pit":"Oven","way":"sear"}', $kept, 'the oven it stands beside is not its own');
+        self::assertSame(LowRows::Closed, $this->service(Assessments::class)->of($this->batch(3))->cooks[0]->window->lowRows);
+    }
+
+    public function testFreeWordsAreTickedOnceAndRememberedAndNothingUnknownIsCalledFree(): void
+    {
+        $this->logIn();
+        $label = fn (): string => $this->client->request('GET', $this->path(3).'/label')->filter('main')->text();
+        $page = $this->keep('3 sauce house red');
+        self::assertStringContainsString('"house red"', $page->filter('[role=alert]')->text());
+        $this->client->submit($page->selectButton('That is all of it. Keep it')->form(['allergen_soy' => '1']));
+        self::assertResponseRedirects();
+        self::assertStringContainsString('Sauced · house red', $this->client->request('GET', $this->path(3))->filter('#everything')->text());
+        $this->keep('3 sauce house red');
+        self::assertResponseRedirects(null, null, 'it is known from then on');
+
+        $page = $this->keep('3 wrap foil with butter');
+        $this->client->submit($page->selectButton('That is all of it. Keep it')->form(['allergen_milk' => '1', 'allergen_alcohol' => '1']));
+        self::assertStringContainsString('Wrapped · in foil · butter · contains milk, alcohol', $this->client->request('GET', $this->path(3))->filter('#everything')->text());
+        self::assertStringContainsString('milk, alcohol', $label());
+        self::assertStringNotContainsString('not all known', $label());
+        $this->keep('3 sauce');
+        self::assertStringContainsString('Allergens not all known', $label(), 'something went on of which nobody said what it is');
+        $this->keep('9 sauce');
+        self::assertStringContainsString('Allergens not all known', $this->client->request('GET', $this->path(9).'/label')->filter('main')->text());
+        self::assertStringNotContainsString('No allergens', $this->client->request('GET', $this->path(9).'/label')->filter('main')->text());
+    }
+
+    public function testLeftOverBrineIsSettledInAnyStageAlsoAfterTheEnd(): void
+    {
+        $this->logIn();
+        $path = $this->path(5);
+        $this->keep('5 discard fell');
+        $page = $this->client->request('GET', $path);
+        self::assertSelectorExists('[data-rule="house.raw_leftover"]');
+        $this->client->submit($page->filter('button[name=tap][value="action/finding/house.raw_leftover"]')->form());
+        self::assertResponseRedirects($path);
+        $this->client->followRedirect();
+        self::assertSelectorNotExists('[data-rule="house.raw_leftover"]');
+    }
+}
