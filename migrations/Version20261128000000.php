@@ -19,6 +19,15 @@ final class Version20261128000000 extends AbstractMigration
         $this->said();
         $this->pieces();
         $this->facts();
+        $this->addSql(<<<'SQL'
+            CREATE TABLE cook_template (
+                id UUID PRIMARY KEY,
+                site_id UUID NOT NULL REFERENCES site,
+                name TEXT NOT NULL,
+                lines JSON NOT NULL,
+                is_retired BOOLEAN NOT NULL
+            )
+            SQL);
         // What goes on without a recipe has no amount on a kilogram.
         $this->addSql('ALTER TABLE recipe DROP CONSTRAINT recipe_grams_per_kg_check, ADD CHECK (grams_per_kg >= 0)');
         $this->addSql('CREATE INDEX site_event_at ON site_event (subject_id, at)');

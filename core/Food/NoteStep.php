@@ -30,6 +30,7 @@ enum NoteStep: string
     case Target = 'target';
     /** Something to be done later, by the clock or by the temperature. */
     case Reminder = 'reminder';
+    case ReminderDone = 'reminder_done';
     case Rotated = 'rotated';
     case ProbePlaced = 'probe_placed';
     case ProbePulled = 'probe_pulled';

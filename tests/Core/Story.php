@@ -152,7 +152,7 @@ final class Story
             };
             $event[(string) $name] = match (true) {
                 \in_array($name, ['temp', 'set', 'around'], true) => self::temperature((string) $value),
-                preg_match('/_kg$|^depth_mm$|^portions$/', (string) $name) === 1, str_starts_with((string) $value, '[') => json_decode((string) $value),
+                preg_match('/_kg$|_minutes$|^depth_mm$|^portions$/', (string) $name) === 1, str_starts_with((string) $value, '[') => json_decode((string) $value),
                 $value === 'true' => true,
                 default => \is_string($value) ? str_replace('+', ' ', $value) : $value,
             };

@@ -34,6 +34,7 @@ use Verjuicer\Core\Measure\Weight;
         new Saying('loaded', words: 'place', sets: ['step' => 'loaded']),
         new Saying('onway', words: 'place', sets: ['step' => 'on_the_way']),
         new Saying('arrived', words: 'place', sets: ['step' => 'arrived']),
+        new Saying('remind', words: 'text', sets: ['step' => 'reminder']),
         new Saying('swap', words: 'text', sets: ['step' => 'swapped']),
         new Saying('target', words: 'text', number: 'temp', sets: ['step' => 'target']),
     ],
@@ -62,6 +63,7 @@ final readonly class Note implements Detail
         #[Says(isOurs: true, input: Input::Carried, most: 500)] public ?int $piece = null,
         #[Says(isOurs: true, input: Input::Carried, most: 10_000)] public ?int $inMinutes = null,
         #[Says(isOurs: true, input: Input::Carried, most: 10_000)] public ?int $everyMinutes = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?string $does = null,
     ) {
     }
 }

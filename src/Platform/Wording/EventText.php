@@ -21,7 +21,7 @@ use Verjuicer\Core\Record\Imported;
 final readonly class EventText
 {
     /** Said already by the words beside it. */
-    private const SAID_BY = ['holding' => ['method', 'place']];
+    private const SAID_BY = ['holding' => ['method', 'place'], 'does' => ['text']];
 
     public function __construct(private TranslatorInterface $translator, private Figures $figures)
     {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Projection\Lane;
 
 use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Assess\Reminder;
 use Verjuicer\Core\Forecast\Window;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
@@ -28,6 +29,7 @@ final readonly class Lane
      * @param list<LanePoint> $left      spots of the cook that were read and left
      * @param list<int>|null  $numbers   the pieces it holds, where they are not all it began with
      * @param string|null     $parentId  the batch it was split off
+     * @param list<Reminder>  $reminders that still wait
      * @param bool            $hasOwnWay whether it is pieces that went their own way, not a part of the mass
      */
     public function __construct(
@@ -56,6 +58,7 @@ final readonly class Lane
         public ?array $numbers,
         public ?string $parentId,
         public bool $hasOwnWay,
+        public array $reminders,
     ) {
     }
 

@@ -13,6 +13,8 @@ use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Assess\LeftBehind;
 use Verjuicer\Core\Assess\OpenActions;
+use Verjuicer\Core\Assess\Reminder;
+use Verjuicer\Core\Assess\Reminders;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\HotHold;
 use Verjuicer\Core\Event\Kinds\Rest;
@@ -29,11 +31,11 @@ use Verjuicer\Core\Measure\Threshold;
 final readonly class LaneFacts
 {
     /** Of what is packed; grows with every change of it. */
-    public const VERSION = 5;
+    public const VERSION = 6;
     private const MOST_POINTS = 24;
     private const PACKED = [
         'product', 'pieces', 'wrongs', 'stages', 'line', 'last', 'dues', 'pit', 'place', 'ready_by', 'outlook', 'target', 'late_gates',
-        'hot_until', 'hot', 'cold', 'left', 'numbers',
+        'hot_until', 'hot', 'cold', 'left', 'numbers', 'reminders',
     ];
 
     public static function pack(Assessment $assessment, ?CookOutlook $cook, ?FallOutlook $fall): string
@@ -73,6 +75,11 @@ final readonly class LaneFacts
             'cold' => self::threshold($limits->cold->threshold),
             'left' => array_map(self::point(...), LeftBehind::of($assessment)),
             'numbers' => $assessment->record->product->pieceNumbers,
+            'reminders' => array_map(static fn (Reminder $one): array => [
+                $one->text,
+                $one->due?->epoch,
+                $one->temp === null ? null : self::temperature($one->temp),
+            ], Reminders::of($timeline)),
         ], \JSON_THROW_ON_ERROR);
     }
 
@@ -83,7 +90,7 @@ final readonly class LaneFacts
      */
     public static function unpack(array $row): Lane
     {
-        /** @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>, stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>, last: array{int, string, string}|null, dues: list<array{string, string, string|null, int, list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int, int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>, hot_until: int|null, hot: list<string>, cold: list<string>, left: list<array{int, string, string}>, numbers: list<int>|null} $facts */
+        /** @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>, stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>, last: array{int, string, string}|null, dues: list<array{string, string, string|null, int, list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int, int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>, hot_until: int|null, hot: list<string>, cold: list<string>, left: list<array{int, string, string}>, numbers: list<int>|null, reminders: list<array{string, int|null, string|null}>} $facts */
         $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
         if (array_diff_key(array_flip(self::PACKED), $facts) !== []) {
             throw new \ValueError('It was packed in another shape.');
@@ -122,6 +129,11 @@ final readonly class LaneFacts
             $facts['numbers'],
             $row['parent_id'],
             $row['has_own_way'],
+            array_map(static fn (array $one): Reminder => new Reminder(
+                $one[0],
+                $moment($one[1]),
+                $one[2] === null ? null : self::temperatureOf($one[2]),
+            ), $facts['reminders']),
         );
     }
 

@@ -66,6 +66,7 @@ final readonly class BatchPage
             'now' => $this->now->instant(),
             'is_open' => $isOpen,
             'stage' => $stage,
+            'reminders' => $lane->reminders ?? [],
             'facts' => $this->facts->of($batch),
             'held' => $this->held->numbers($batch),
             'is_mass' => $this->lastReadings->isOneMass($batch),

@@ -12,6 +12,7 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Pit\Pits;
 use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Catalogue\Product\Products;
+use Verjuicer\App\Catalogue\Template\CookTemplates;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
@@ -28,6 +29,7 @@ use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\App\Site\Site\WallTime;
 use Verjuicer\App\Work\Entry\Draft;
 use Verjuicer\App\Work\Entry\RecordEntry;
+use Verjuicer\App\Work\Entry\ReminderLine;
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Inject;
@@ -52,6 +54,8 @@ final class NewBatchController extends FormController implements ShowsAgain
         private readonly NewBatches $newBatches,
         private readonly Batches $batches,
         private readonly Thermometers $thermometers,
+        private readonly CookTemplates $templates,
+        private readonly ReminderLine $reminder,
         private readonly Ledger $ledger,
         private readonly RecordEntry $entry,
         private readonly Happened $happened,
@@ -141,6 +145,10 @@ final class NewBatchController extends FormController implements ShowsAgain
                 thermometer: $thermometer === '' ? null : $thermometer,
             ),
             $readyBy === null ? null : new Note(readyBy: $readyBy),
+            ...array_map(
+                fn (string $line): Note => $this->reminder->parse($line, $site->unit),
+                $this->templates->find($site, $input->text('template'))->lines ?? [],
+            ),
         ], static fn (?Detail $detail): bool => $detail !== null));
     }
 
@@ -168,6 +176,7 @@ final class NewBatchController extends FormController implements ShowsAgain
             'pits' => $this->pits->of($site),
             'thermometers' => $this->thermometers->labels($site),
             'ovens' => Oven::cases(),
+            'templates' => $this->templates->of($site),
             'tags' => $this->batches->tagsInUse($site),
         ]);
     }

@@ -25,7 +25,9 @@ use Verjuicer\App\Work\Entry\FieldWords;
 use Verjuicer\App\Work\Entry\RecordEntry;
 use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Kinds\Action;
+use Verjuicer\Core\Event\Kinds\Note;
 use Verjuicer\Core\Event\Kinds\ProbeMoved;
+use Verjuicer\Core\Food\NoteStep;
 
 /** A step of a batch: one tap, or a tap and the little it asks for. */
 final class StepController extends FormController implements ShowsAgain
@@ -103,6 +105,7 @@ final class StepController extends FormController implements ShowsAgain
         $field = match ($input->text('type')) {
             Catalogue::of(Action::class)->name() => 'finding',
             Catalogue::of(ProbeMoved::class)->name() => 'misplaced',
+            Catalogue::of(Note::class)->name() => $input->text('step') === NoteStep::ReminderDone->value ? 'step' : '',
             default => '',
         };
 

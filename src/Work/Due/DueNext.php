@@ -60,7 +60,21 @@ final readonly class DueNext
         }
         $unitChecks = self::unitChecks($lane, $now, $intervals);
 
-        return [...$dues, ...$this->forecasts($lane, $now, $unit), ...$unitChecks, ...$this->countdowns($lane, $now, $unit, $unitChecks !== [])];
+        return [...$dues, ...self::reminders($lane, $now), ...$this->forecasts($lane, $now, $unit), ...$unitChecks, ...$this->countdowns($lane, $now, $unit, $unitChecks !== [])];
+    }
+
+    /** @return list<Due> what the crew wants to be told of, by the clock */
+    private static function reminders(Lane $lane, Instant $now): array
+    {
+        $horizon = $now->plus(Span::ofHours(self::HOURS_AHEAD));
+        $dues = [];
+        foreach ($lane->reminders as $one) {
+            if ($one->due !== null && !$one->due->isAfter($horizon)) {
+                $dues[] = new Due($lane, 'reminder', 'reminder', $one->due, $now->isAfter($one->due), 'due.reminder', $one->text);
+            }
+        }
+
+        return $dues;
     }
 
     /** @return list<Due> */

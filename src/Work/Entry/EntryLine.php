@@ -15,6 +15,7 @@ use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Event\Saying;
+use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
@@ -26,7 +27,7 @@ use Verjuicer\Core\Measure\TemperatureUnit;
  */
 final readonly class EntryLine
 {
-    public function __construct(private LineWords $words, private LineAmounts $amounts, private Thermometers $thermometers, private LastReadings $lastReadings, private Happened $happened)
+    public function __construct(private LineWords $words, private LineAmounts $amounts, private ReminderLine $reminder, private Thermometers $thermometers, private LastReadings $lastReadings, private Happened $happened)
     {
     }
 
@@ -129,6 +130,9 @@ final readonly class EntryLine
     private function step(array $verb, array $words, Site $site, ?int $piece, Uuid $id, Instant $at): Draft
     {
         [$kind, $saying] = $verb;
+        if (($saying->sets['step'] ?? null) === NoteStep::Reminder->value) {
+            return new Draft($id, $this->reminder->parse(implode(' ', $words), $site->unit), $at);
+        }
         $values = FieldWords::values($kind, $saying->sets);
         [$amounts, $words] = $this->amounts->taken($kind, $saying, $words);
         $values += $amounts;
@@ -233,7 +237,7 @@ final readonly class EntryLine
     private function takeReason(array &$words): ?string
     {
         foreach ($words as $index => $word) {
-            if ($index > 0 && $this->words->isBecause($word) && isset($words[$index + 1])) {
+            if ($index > 0 && $this->words->isSaid('because', $word) && isset($words[$index + 1])) {
                 $why = implode(' ', \array_slice($words, $index + 1));
                 $words = \array_slice($words, 0, $index);
 
@@ -252,7 +256,7 @@ final readonly class EntryLine
     private function takeWith(array &$words): ?string
     {
         foreach ($words as $index => $word) {
-            if ($this->words->isWith($word) && isset($words[$index + 1])) {
+            if ($this->words->isSaid('with', $word) && isset($words[$index + 1])) {
                 $with = implode(' ', \array_slice($words, $index + 1));
                 $words = \array_slice($words, 0, $index);
 

@@ -59,6 +59,11 @@ final class EntryProblem extends Problem
         return new self('entry.problem.no_amount', ['{given}' => self::quoted($given)]);
     }
 
+    public static function noReminder(): self
+    {
+        return new self('entry.problem.no_reminder');
+    }
+
     public static function noTagLeft(): self
     {
         return new self('entry.problem.no_tag_left');

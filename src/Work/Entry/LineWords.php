@@ -70,16 +70,10 @@ final readonly class LineWords
         return null;
     }
 
-    /** Whether the words after it say what goes with something. */
-    public function isWith(string $word): bool
+    /** Whether a word is said for one that joins what is before it to what follows: "because", "with", "every". */
+    public function isSaid(string $key, string $word): bool
     {
-        return \in_array(mb_strtolower($word), $this->words('said.with'), true);
-    }
-
-    /** Whether the words after it say why. */
-    public function isBecause(string $word): bool
-    {
-        return \in_array(mb_strtolower($word), $this->words('said.because'), true);
+        return \in_array(mb_strtolower($word), $this->words('said.'.$key), true);
     }
 
     /** Whether a word is one of those for a unit, or for what is counted. */

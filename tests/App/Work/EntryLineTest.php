@@ -117,7 +117,7 @@ final class EntryLineTest extends KitchenTestCase
 
     public function testEverySayingHasItsWordAndMakesAnEventOfItsKind(): void
     {
-        $needs = ['pit' => ' 240', 'set' => ' 240', 'clock' => ' hot'];
+        $needs = ['pit' => ' 240', 'set' => ' 240', 'clock' => ' hot', 'remind' => ' spritz every 30'];
         foreach (Catalogue::all() as $kind) {
             foreach ($kind->declared->sayings as $saying) {
                 $draft = $this->parse('7 '.$saying->key.($needs[$saying->key] ?? ''))->draft;

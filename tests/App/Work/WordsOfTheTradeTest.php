@@ -94,4 +94,36 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         $this->client->followRedirect();
         self::assertSelectorNotExists('[data-rule="house.raw_leftover"]');
     }
+
+    public function testABatchBeginsWithATemplateOfRemindersThatAreDueLikeAllElse(): void
+    {
+        $this->logIn();
+        $page = $this->client->request('GET', '/templates');
+        $page = $this->client->submit($page->selectButton('Keep the template')->form(['name' => 'Slow and wrapped', 'lines' => "spritz every\nwrap at 1650"]));
+        self::assertStringContainsString('1650', $page->filter('#problem-lines')->text());
+        $this->client->submit($page->selectButton('Keep the template')->form(['lines' => "spritz every 30\nwrap at 165\nturn when the colour is set"]));
+        self::assertResponseRedirects('/templates');
+        $page = $this->client->request('GET', '/batches/new');
+        $brisket = (string) $page->filter('option:contains("Beef brisket")')->attr('value');
+        $template = (string) $page->filter('select[name=template] option:contains("Slow and wrapped")')->attr('value');
+        $this->client->submit($page->selectButton('Begin')->form([
+            'product' => $brisket, 'tag' => '71', 'pieces' => '1', 'start' => 'cook', 'when' => '3 h', 'template' => $template,
+        ]));
+        self::assertResponseRedirects();
+        $due = fn (): string => $this->client->request('GET', '/')->filter('#due-next ~ ol')->text();
+        self::assertStringContainsString('Tag 71 · Beef brisket spritz', $due());
+        self::assertStringNotContainsString('wrap', $due());
+        $this->keep('71 spritz');
+        $this->keep('71 166');
+        self::assertMatchesRegularExpression('/14:30 in 30 min Tag 71 · Beef brisket spritz/', $due());
+        self::assertStringContainsString('Tag 71 · Beef brisket wrap', $due());
+        $this->keep('71 wrap paper');
+        self::assertStringNotContainsString('Beef brisket wrap', $due());
+        $page = $this->client->request('GET', $this->path(71));
+        $this->client->submit($page->filter('button[name=text][value="turn when the colour is set"]')->form());
+        self::assertResponseRedirects();
+        self::assertStringNotContainsString('turn when', $this->client->followRedirect()->filter('section[aria-labelledby=reminders]')->text());
+        $this->keep('71 remind call the hall in 45');
+        self::assertStringContainsString('14:45', $this->client->request('GET', $this->path(71))->filter('section[aria-labelledby=reminders]')->text());
+    }
 }
