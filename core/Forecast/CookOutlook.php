@@ -12,13 +12,17 @@ use Verjuicer\Core\Event\Kinds\PitReading;
 use Verjuicer\Core\Event\Kinds\PitSet;
 use Verjuicer\Core\Event\Kinds\Unwrap;
 use Verjuicer\Core\Event\Kinds\Wrap;
+use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 
 /** How a cook that is on the heat is likely to go on: a stall, and when the slowest piece may be done as the kitchen likes it. A forecast. */
 final readonly class CookOutlook
 {
-    /** @param list<string> $unestimated the tracks of which nothing can be said yet: any of them may be the slowest */
+    /**
+     * @param list<string>            $unestimated the tracks of which nothing can be said yet: any of them may be the slowest
+     * @param array<int, Temperature> $targets     what single pieces are to be done at, where somebody said so
+     */
     private function __construct(
         public ?Stall $stall,
         public ?Window $window,
@@ -27,6 +31,7 @@ final readonly class CookOutlook
         public bool $isWrapped,
         public ?Instant $readyBy,
         public array $unestimated,
+        public array $targets,
     ) {
     }
 
@@ -38,6 +43,7 @@ final readonly class CookOutlook
     public static function of(Assessment $assessment, ?Temperature $target): ?self
     {
         $cook = $assessment->timeline->stage();
+        [$target, $targets] = self::targets($assessment, $target);
         if ($target === null || $cook?->is(Cook::class) !== true) {
             return null;
         }
@@ -45,7 +51,6 @@ final readonly class CookOutlook
         $from = $window->stretch->order ?? $cook->order;
         $pit = self::pitTemperature($assessment, $from);
         $isWrapped = self::isWrapped($assessment, $from);
-        $goal = Point::celsius($target);
         $suspect = array_fill_keys($assessment->suspectReadings, true);
         $tracks = [];
         foreach ($assessment->timeline->readings as $reading) {
@@ -58,6 +63,7 @@ final readonly class CookOutlook
         $unestimated = [];
         foreach ($tracks as $track => $points) {
             $stall = self::longer($stall, Stall::in($points));
+            $goal = Point::celsius($targets[(int) $track] ?? $target);
             if ($points[\count($points) - 1]->celsius >= $goal) {
                 continue;
             }
@@ -79,6 +85,7 @@ final readonly class CookOutlook
             $isWrapped,
             self::readyBy($assessment),
             $unestimated,
+            $targets,
         );
     }
 
@@ -94,6 +101,24 @@ final readonly class CookOutlook
         return $this->readyBy === null || $this->window === null
             ? null
             : Lateness::of(new Crossing($this->window->earliest, $this->window->latest), $this->readyBy);
+    }
+
+    /** @return array{Temperature|null, array<int, Temperature>} what all of it, and what single pieces are to be done at, as it was said last */
+    private static function targets(Assessment $assessment, ?Temperature $usual): array
+    {
+        $targets = [];
+        foreach ($assessment->timeline->events as $event) {
+            $note = $event->detail;
+            if ($note instanceof Note && $note->step === NoteStep::Target && $note->temp !== null) {
+                if ($note->piece === null) {
+                    [$usual, $targets] = [$note->temp, []];
+                } else {
+                    $targets[$note->piece] = $note->temp;
+                }
+            }
+        }
+
+        return [$usual ?? array_values($targets)[0] ?? null, $targets];
     }
 
     private static function longer(?Stall $one, ?Stall $other): ?Stall

@@ -12,6 +12,7 @@ use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverElement;
 use Facebook\WebDriver\WebDriverExpectedCondition;
+use Facebook\WebDriver\WebDriverSelect;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Process\Process;
 
@@ -156,6 +157,55 @@ abstract class BrowserTestCase extends TestCase
         self::assertIsArray($found);
 
         return array_map(static fn (mixed $one): string => \is_string($one) ? $one : '', array_values($found));
+    }
+
+    protected function begin(string $product, string $tag): void
+    {
+        $this->open('/batches/new');
+        (new WebDriverSelect($this->find('[name=product]')))->selectByVisibleText($product);
+        $this->find('[name=tag]')->clear()->sendKeys($tag);
+        $this->button('Begin')->click();
+        $this->seeIn('h1', $product);
+    }
+
+    protected function type(string $line, bool $sure = false): void
+    {
+        $this->find('#line')->clear()->sendKeys($line);
+        $this->button('Keep')->click();
+        $this->browser->wait(10)->until(fn (): bool => $this->browser->findElements(WebDriverBy::cssSelector('main [role=status], [role=alertdialog], main [role=alert]')) !== []);
+        if ($sure && $this->browser->findElements(WebDriverBy::cssSelector('[role=alertdialog]')) !== []) {
+            $this->button('Yes, keep it')->click();
+            $this->find('main [role=status]');
+        }
+    }
+
+    protected function openTag(int $tag): void
+    {
+        $this->open('/');
+        $this->find('#due-next');
+        $path = $this->browser->executeScript('return [...document.querySelectorAll("li a")].find((link) => link.querySelector(".tag")?.textContent === arguments[0])?.getAttribute("href")', [(string) $tag]);
+        self::assertIsString($path);
+        $this->open($path);
+    }
+
+    /** @return array{verdict: string, rules_judged: array<string, string>} what the command says of the record of the page */
+    protected function ofTheCommand(): array
+    {
+        $record = $this->fetched('/record.json');
+        $process = new Process([\PHP_BINARY, 'bin/console', 'verjuicer:assess', '-'], self::ROOT, null, $record);
+        $process->mustRun();
+
+        /** @var array{verdict: string, rules_judged: array<string, string>} */
+        return json_decode($process->getOutput(), true, flags: \JSON_THROW_ON_ERROR);
+    }
+
+    /** What is at an address under that of the page. */
+    protected function fetched(string $under): string
+    {
+        $text = $this->browser->executeAsyncScript('const done = arguments[arguments.length - 1]; fetch(location.pathname + arguments[0]).then((answer) => answer.text()).then(done)', [$under]);
+        self::assertIsString($text);
+
+        return $text;
     }
 
     private static function answers(int $port): bool

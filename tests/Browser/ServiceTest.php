@@ -8,7 +8,6 @@ use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
 use Facebook\WebDriver\WebDriverSelect;
 use PHPUnit\Framework\Attributes\DataProvider;
-use Symfony\Component\Process\Process;
 
 /** A day at the pit, as people do it. */
 final class ServiceTest extends BrowserTestCase
@@ -194,15 +193,6 @@ final class ServiceTest extends BrowserTestCase
         $this->seeIn('[data-due] [data-deadline]', 'in 1 h 2 min');
     }
 
-    private function begin(string $product, string $tag): void
-    {
-        $this->open('/batches/new');
-        (new WebDriverSelect($this->find('[name=product]')))->selectByVisibleText($product);
-        $this->find('[name=tag]')->clear()->sendKeys($tag);
-        $this->button('Begin')->click();
-        $this->seeIn('h1', $product);
-    }
-
     private function begun(string $tag, string $pit): void
     {
         $this->find('[name=tag]')->clear()->sendKeys($tag);
@@ -227,31 +217,11 @@ final class ServiceTest extends BrowserTestCase
         }
     }
 
-    private function type(string $line, bool $sure = false): void
-    {
-        $this->find('#line')->clear()->sendKeys($line);
-        $this->button('Keep')->click();
-        $this->browser->wait(10)->until(fn (): bool => $this->browser->findElements(WebDriverBy::cssSelector('main [role=status], [role=alertdialog], main [role=alert]')) !== []);
-        if ($sure && $this->browser->findElements(WebDriverBy::cssSelector('[role=alertdialog]')) !== []) {
-            $this->button('Yes, keep it')->click();
-            $this->find('main [role=status]');
-        }
-    }
-
     private function press(string ...$keys): void
     {
         foreach ($keys as $key) {
             $this->find("#pad [data-key='$key']")->click();
         }
-    }
-
-    private function openTag(int $tag): void
-    {
-        $this->open('/');
-        $this->find('#due-next');
-        $path = $this->browser->executeScript('return [...document.querySelectorAll("li a")].find((link) => link.querySelector(".tag")?.textContent === arguments[0])?.getAttribute("href")', [(string) $tag]);
-        self::assertIsString($path);
-        $this->open($path);
     }
 
     private function active(string $question): bool
@@ -268,13 +238,6 @@ final class ServiceTest extends BrowserTestCase
     /** @param array<string, string> $rules */
     private function assertTheCommandAgrees(array $rules): void
     {
-        $record = $this->browser->executeAsyncScript('const done = arguments[arguments.length - 1]; fetch(location.pathname + "/record.json").then((answer) => answer.text()).then(done)');
-        self::assertIsString($record);
-        $process = new Process([\PHP_BINARY, 'bin/console', 'verjuicer:assess', '-'], __DIR__.'/../..', null, $record);
-        $process->mustRun();
-        $answer = json_decode($process->getOutput(), true);
-        self::assertIsArray($answer);
-        self::assertSame('met', $answer['verdict']);
-        self::assertSame($rules, $answer['rules_judged']);
+        self::assertSame(['met', $rules], [$this->ofTheCommand()['verdict'], $this->ofTheCommand()['rules_judged']]);
     }
 }

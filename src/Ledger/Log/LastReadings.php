@@ -7,6 +7,7 @@ namespace Verjuicer\App\Ledger\Log;
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
 /** Where and with what a batch was read last: what an entry that does not say so is taken to mean. */
@@ -26,6 +27,16 @@ final readonly class LastReadings
             SQL, [$batch->site->id->toRfc4122(), $batch->id->toRfc4122()]);
 
         return \is_string($label) ? $label : null;
+    }
+
+    /** Whether it was read in the quarter of an hour before a moment, or since. */
+    public function isReadAround(Batch $batch, Instant $at): bool
+    {
+        $shared = SharedEvents::of($batch);
+
+        return $this->connection->fetchOne(<<<SQL
+            SELECT 1 FROM event e WHERE ($shared->condition) AND e.type = 'reading' AND e.at >= :at::timestamptz - interval '15 minutes' LIMIT 1
+            SQL, $shared->parameters + ['at' => $at->rfc3339()]) !== false;
     }
 
     /** Whether it was pulled or chopped: then a pan is read, not its pieces. */

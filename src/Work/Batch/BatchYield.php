@@ -8,7 +8,7 @@ namespace Verjuicer\App\Work\Batch;
 final readonly class BatchYield
 {
     /** @param array<string, int|null> $weights grams, by step */
-    public function __construct(public array $weights, public int $portions, private ?int $cents)
+    public function __construct(public array $weights, public int $portions, public ?int $cents)
     {
     }
 

@@ -8,6 +8,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
+use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Platform\Form\FormController;
@@ -25,8 +26,10 @@ use Verjuicer\App\Work\Entry\FieldWords;
 use Verjuicer\App\Work\Entry\RecordEntry;
 use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Kinds\Action;
+use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Note;
 use Verjuicer\Core\Event\Kinds\ProbeMoved;
+use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Food\NoteStep;
 
 /** A step of a batch: one tap, or a tap and the little it asks for. */
@@ -49,10 +52,11 @@ final class StepController extends FormController implements ShowsAgain
         $batch = $this->batches->get($id);
         $input = $this->read($request, 'step');
         $draft = $this->draft($batch, $input);
+        $read = $draft === null ? [] : $this->readAsItGoesOn($batch, $input, $draft);
         if (!$input->isGood() || $draft === null) {
             return $this->page->respond($batch, $input);
         }
-        [$kept] = $this->entry->keep($batch, $this->account->get(), $input->isOn('sure'), $draft);
+        [$kept] = $this->entry->keep($batch, $this->account->get(), $input->isOn('sure'), $draft, ...$read);
         $this->addFlash('kept', $this->echo->receipt($kept));
 
         return $this->redirectToRoute('batch', ['id' => $kept->batch->id->toRfc4122()], Response::HTTP_SEE_OTHER);
@@ -63,6 +67,17 @@ final class StepController extends FormController implements ShowsAgain
         $batch = $this->batches->get($request->attributes->getString('id'));
 
         return $this->page->respond($batch, $this->refused($request, $problem), $problem instanceof Doubtful ? $problem : null);
+    }
+
+    /** @return list<Draft> the temperature it goes on the heat with, where it was read */
+    private function readAsItGoesOn(Batch $batch, FormInput $input, Draft $cook): array
+    {
+        $temp = $cook->detail instanceof Cook ? $input->temperature('temp_on', $batch->site->unit) : null;
+        if ($temp === null) {
+            return [];
+        }
+
+        return [new Draft(Uuid::v5($cook->id, 'read'), new Reading($temp), $cook->at, isSpotOpen: true, isPieceOpen: true)];
     }
 
     private function draft(Batch $batch, FormInput $input): ?Draft

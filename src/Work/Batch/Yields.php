@@ -33,7 +33,11 @@ final readonly class Yields
                    CASE WHEN bool_and(l.price_cents IS NOT NULL) THEN round(sum(l.price_cents::numeric * b.grams / l.grams))::int END AS cents
             FROM batch_lot b JOIN lot l ON l.id = b.lot_id WHERE b.batch_id = ?
             SQL, [$batch->id->toRfc4122()]);
-        $raw = $batch->parent === null && $batch->rawGrams !== null ? $batch->rawGrams * $batch->pieces : null;
+        if ($batch->parent !== null) {
+            $bought = $this->shareOf($batch, $this->of($batch->parent));
+        }
+        $pieces = $batch->parent === null ? $batch->pieces : \count($batch->pieceNumbers ?? []);
+        $raw = $pieces === 0 || $batch->rawGrams === null ? null : $batch->rawGrams * $pieces;
         $weights = ['bought' => $bought['grams'], 'raw' => $raw]
             + array_fill_keys(['trimmed', 'cooked', 'served', 'donated', 'waste', 'safety'], null);
         $portions = 0;
@@ -44,6 +48,22 @@ final readonly class Yields
         }
 
         return new BatchYield($weights, $portions, $bought['cents']);
+    }
+
+    /**
+     * What was bought of it and what it cost: by the pieces it is, else by its weight beside all that was divided.
+     *
+     * @return array{grams: int|null, cents: int|null}
+     */
+    private function shareOf(Batch $portion, BatchYield $whole): array
+    {
+        $parent = $portion->parent;
+        $all = $portion->pieceNumbers === null ? $whole->weights['cooked'] : $parent?->pieces;
+        $part = $portion->pieceNumbers === null ? $portion->portionGrams : \count($portion->pieceNumbers);
+        $share = $all === null || $all === 0 || $part === null ? null : min(1, $part / $all);
+        $of = static fn (?int $amount): ?int => $amount === null || $share === null ? null : (int) round($share * $amount);
+
+        return ['grams' => $of($whole->weights['bought']), 'cents' => $of($whole->cents)];
     }
 
     /**

@@ -6,9 +6,11 @@ namespace Verjuicer\App\Work\Entry;
 
 use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Log\LastReadings;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\EventText;
 use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 
@@ -19,6 +21,7 @@ final readonly class EntryEcho
         private TranslatorInterface $translator,
         private EventText $text,
         private Figures $figures,
+        private LastReadings $lastReadings,
         private Now $now,
     ) {
     }
@@ -38,13 +41,16 @@ final readonly class EntryEcho
         return implode(' · ', $told);
     }
 
-    /** @return array{sentence: string, batch: string, event: string} what is said once it is kept, and by what it can be taken back */
+    /** @return array{sentence: string, batch: string, event: string, ask: string} what is said once it is kept, by what it can be taken back, and the line a reading that is missing begins with */
     public function receipt(Kept $kept): array
     {
         return [
             'sentence' => $this->of(new Destination($kept->batch), $kept->draft),
             'batch' => $kept->batch->id->toRfc4122(),
             'event' => $kept->draft->id->toRfc4122(),
+            'ask' => $kept->draft->detail instanceof Cook && !$this->lastReadings->isReadAround($kept->batch, $kept->draft->at)
+                ? $kept->batch->tag.' '
+                : '',
         ];
     }
 

@@ -104,6 +104,17 @@ final class PiecesTest extends KitchenTestCase
         self::assertStringContainsString('pulled or chopped', $this->client->request('GET', $this->path(72))->filter('main')->text());
     }
 
+    public function testSauceRubAndCostFollowWhatIsInThePortion(): void
+    {
+        $this->keepAll('7.3 off rack', '73 sauce Butter sauce');
+        self::assertSame('0.092', $this->words("SELECT members->>'weight_kg' FROM event WHERE type = 'sauce' ORDER BY seq DESC LIMIT 1"), '40 g on a kilogram, of the 2.3 kg that went');
+        $this->keepAll('73 serve 8 plates all');
+        $id = $this->words("SELECT id::text FROM batch WHERE piece_numbers = '[3]'");
+        $went = $this->client->request('GET', '/batches/'.$id)->filter('#went')->closest('section')?->text() ?? '';
+        self::assertStringContainsString('Bought2.32 kg', $went, 'a quarter of four pieces of 13.9 kg for six');
+        self::assertStringContainsString('a portion (8 served)', $went);
+    }
+
     public function testServingAPartDoesNotEndIt(): void
     {
         $this->keepAll('21 weigh 1.2 kg', '21 serve 0.2 kg', '21 serve 12 plates');

@@ -126,4 +126,26 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         $this->keep('71 remind call the hall in 45');
         self::assertStringContainsString('14:45', $this->client->request('GET', $this->path(71))->filter('section[aria-labelledby=reminders]')->text());
     }
+
+    public function testGoingOnTheHeatAsksForAReading(): void
+    {
+        $this->logIn();
+        $page = $this->client->request('GET', '/batches/new');
+        $this->client->submit($page->selectButton('Begin')->form(['product' => (string) $page->filter('option:contains("Beef brisket")')->attr('value'), 'tag' => '71', 'pieces' => '1']));
+        $this->keep('71 cook Drum');
+        $page = $this->client->followRedirect();
+        self::assertStringContainsString('It went on unread', $page->filter('main [role=status]')->text());
+        self::assertStringContainsString('line=71%20', (string) $page->selectLink('Read it now')->attr('href'));
+        $this->keep('71 40');
+        $this->keep('71 cook Oven 300');
+        self::assertStringNotContainsString('unread', $this->client->followRedirect()->filter('main [role=status]')->text());
+
+        $page = $this->client->request('GET', '/batches/new');
+        $this->client->submit($page->selectButton('Begin')->form(['product' => (string) $page->filter('option:contains("Beef brisket")')->attr('value'), 'tag' => '72', 'pieces' => '1']));
+        $form = $this->client->request('GET', $this->path(72))->filterXPath("//form[input[@name='type'][@value='cook']]")->form(['pit' => 'Drum', 'temp_on' => '39.5']);
+        $this->client->submit($form);
+        $page = $this->client->followRedirect();
+        self::assertStringNotContainsString('unread', $page->filter('main [role=status]')->text());
+        self::assertStringContainsString('flat · 39.5 °F', $page->filter('#everything')->text());
+    }
 }

@@ -37,6 +37,9 @@ final class CookOutlookTest extends TestCase
         yield 'wrapped in a cook before this one' => ['likely', ['-500 cook', '-400 wrap', '-300 170', '-290 cool', '-100 prep', ...self::CLIMBING]];
         yield 'at its target at every spot' => ['reached', ['0 cook set=275', '200 196 p1', '201 199 p2']];
         yield 'a piece without an estimate is named' => ['likely 2/core', [...self::CLIMBING, '241 150 p2']];
+        yield 'a piece to be sliced is done sooner' => ['reached', ['0 cook set=275', '1 note step=target temp=188 p2', '200 196 p1', '201 189 p2']];
+        yield 'one to be chopped later' => ['unknown 1/core', ['0 cook set=275', '1 note step=target temp=205 p1', '200 196 p1', '201 199 p2']];
+        yield 'all of it at another' => ['reached', ['0 cook set=275', '1 note step=target temp=180', '200 181 p1', '201 185 p2']];
         yield 'one spot is not there' => ['unknown 2/core', ['0 cook set=275', '200 196 p1', '201 180 p2']];
         yield 'nothing read' => ['unknown', ['0 cook set=275']];
         yield 'the pit is not noted' => ['unknown 1/core', ['0 cook', '180 150', '210 158', '240 166']];
