@@ -126,7 +126,7 @@ final readonly class DemoKitchen
         return [
             // Calm: in the pit, through the stall, read in time.
             [7, 'Lamb shoulder', 4, 2300, 'HC-2207', 75, [
-                [-345, 'mara', 'prep'], [-345, 'mara', '.1 39.4 T1'], [-335, 'mara', 'trim'], [-330, 'mara', 'season Quarry rub'], [-305, 'mara', 'cook Drum'], [-304, 'mara', 'pit 252'],
+                [-345, 'mara', 'prep'], [-345, 'mara', '.1 39.4 T1'], [-335, 'mara', 'trim'], [-330, 'mara', 'season Quarry rub'], [-305, 'mara', 'cook Drum'],
                 [-245, 'mara', '.1 71 T1'], [-185, 'mara', '.1 108 T1'], [-140, 'ike', '.1 138 T1'], [-95, 'ike', '.1 154 T1'], [-60, 'ike', '.1 158 T1'],
                 [-59, 'ike', '.2 156 T1'], [-58, 'ike', '.3 161 T1'], [-57, 'ike', '.4 155 T1'], [-50, 'ike', 'wrap paper'], [-6, 'ike', '.1 171 T1'],
             ]],

@@ -31,11 +31,11 @@ use Verjuicer\Core\Measure\Threshold;
 final readonly class LaneFacts
 {
     /** Of what is packed; grows with every change of it. */
-    public const VERSION = 6;
+    public const VERSION = 7;
     private const MOST_POINTS = 24;
     private const PACKED = [
         'product', 'pieces', 'wrongs', 'stages', 'line', 'last', 'dues', 'pit', 'place', 'ready_by', 'outlook', 'target', 'late_gates',
-        'hot_until', 'hot', 'cold', 'left', 'numbers', 'reminders',
+        'hot_until', 'hot', 'cold', 'left', 'numbers', 'reminders', 'grams', 'container',
     ];
 
     public static function pack(Assessment $assessment, ?CookOutlook $cook, ?FallOutlook $fall): string
@@ -75,6 +75,8 @@ final readonly class LaneFacts
             'cold' => self::threshold($limits->cold->threshold),
             'left' => array_map(self::point(...), LeftBehind::of($assessment)),
             'numbers' => $assessment->record->product->pieceNumbers,
+            'grams' => $assessment->record->portion?->grams,
+            'container' => $assessment->record->portion?->container,
             'reminders' => array_map(static fn (Reminder $one): array => [
                 $one->text,
                 $one->due?->epoch,
@@ -90,7 +92,7 @@ final readonly class LaneFacts
      */
     public static function unpack(array $row): Lane
     {
-        /** @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>, stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>, last: array{int, string, string}|null, dues: list<array{string, string, string|null, int, list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int, int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>, hot_until: int|null, hot: list<string>, cold: list<string>, left: list<array{int, string, string}>, numbers: list<int>|null, reminders: list<array{string, int|null, string|null}>} $facts */
+        /** @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>, stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>, last: array{int, string, string}|null, dues: list<array{string, string, string|null, int, list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int, int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>, hot_until: int|null, hot: list<string>, cold: list<string>, left: list<array{int, string, string}>, numbers: list<int>|null, reminders: list<array{string, int|null, string|null}>, grams: int|null, container: string|null} $facts */
         $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
         if (array_diff_key(array_flip(self::PACKED), $facts) !== []) {
             throw new \ValueError('It was packed in another shape.');
@@ -134,6 +136,8 @@ final readonly class LaneFacts
                 $moment($one[1]),
                 $one[2] === null ? null : self::temperatureOf($one[2]),
             ), $facts['reminders']),
+            $facts['grams'],
+            $facts['container'],
         );
     }
 
