@@ -92,6 +92,9 @@ final class ProductController extends FormController
         if (($from === null) !== ($to === null) || ($from !== null && $to !== null && ($from->unit !== $to->unit || $to->tenths < $from->tenths))) {
             $input->refuse('to', 'product.problem.band');
         }
+        if ($animal !== null && $form !== null && ($animal === Animal::None) !== ($form === Form::Side)) {
+            $input->refuse('form', 'product.problem.side');
+        }
         $spots = [];
         for ($index = 0; $index < self::MOST_SPOTS; ++$index) {
             $spot = mb_strtolower($input->text('spot'.$index, most: 24));

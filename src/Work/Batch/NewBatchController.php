@@ -108,7 +108,7 @@ final class NewBatchController extends FormController implements ShowsAgain
             $batch = $this->newBatches->begin($id, $by, $plan, $lot, $at);
             $drafts = [];
             foreach ($first as $name => $detail) {
-                $isSpotOpen = $detail instanceof Reading;
+                $isSpotOpen = $detail instanceof Reading && $input->text('spot') === '';
                 $drafts[] = new Draft(Uuid::v5($id, (string) $name), $detail, $at, isSpotOpen: $isSpotOpen);
             }
             $this->entry->keep($batch, $by, $input->isOn('sure'), ...$drafts);
@@ -133,6 +133,7 @@ final class NewBatchController extends FormController implements ShowsAgain
         $set = $input->temperature('set', $site->unit);
         $temp = $input->temperature('temp', $site->unit);
         $thermometer = $input->text('thermometer');
+        $spot = mb_strtolower($input->text('spot', most: 40));
         $readyBy = $this->readyBy($input);
         $isOnHeat = $input->text('start') === 'cook';
 
@@ -141,7 +142,7 @@ final class NewBatchController extends FormController implements ShowsAgain
             $input->isOn('injected') ? new Inject() : null,
             $temp === null ? null : new Reading(
                 $temp,
-                spot: $product?->firstSpot() ?? Product::SPOT,
+                spot: $spot === '' ? $product?->firstSpot() ?? Product::SPOT : $spot,
                 thermometer: $thermometer === '' ? null : $thermometer,
             ),
             $readyBy === null ? null : new Note(readyBy: $readyBy),
