@@ -12,6 +12,8 @@ enum NoteStep: string
     case Mixed = 'mixed';
     /** Pieces went their own way, under a tag of their own. */
     case PartedWays = 'parted_ways';
+    /** They did not, after all. */
+    case Rejoined = 'rejoined';
     /** Some of it was served, the rest goes on. */
     case ServedPart = 'served_part';
     /** It was put on the scale as it is now. */

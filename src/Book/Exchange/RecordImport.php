@@ -137,6 +137,7 @@ final readonly class RecordImport
             $product->stuffed,
             $product->wild,
             $product->advisory,
+            pieceNumbers: $product->pieceNumbers,
         );
         $id = Uuid::v7();
         $ids = $this->ids($record, $id);

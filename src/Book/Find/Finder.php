@@ -17,7 +17,7 @@ final readonly class Finder
 {
     private const COLUMNS = <<<'SQL'
         b.id, b.tag, b.code, b.product_name AS product, extract(epoch FROM b.begun_at)::bigint AS begun_at, r.verdict, p.code AS parent,
-        coalesce(b.portion_grams, b.raw_grams * b.pieces) AS grams, r.place, r.stage, extract(epoch FROM r.ended_at)::bigint AS ended_at
+        coalesce(b.portion_grams, b.raw_grams * coalesce(jsonb_array_length(b.piece_numbers), b.pieces)) AS grams, r.place, r.stage, extract(epoch FROM r.ended_at)::bigint AS ended_at
         SQL;
     private const JOINED = 'LEFT JOIN batch_report r ON r.batch_id = b.id LEFT JOIN batch p ON p.id = b.parent_id';
     private const NEVER = '1970-01-01T00:00:00Z';

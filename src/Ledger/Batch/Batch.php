@@ -103,7 +103,7 @@ class Batch
         $this->portionGrams = $plan->portioned?->grams;
         $this->container = $plan->portioned?->container;
         $this->depthMm = $plan->portioned?->depthMm;
-        $this->pieceNumbers = $plan->portioned?->pieceNumbers;
+        $this->pieceNumbers = $plan->portioned->pieceNumbers ?? $plan->pieceNumbers;
     }
 
     /** How big what rests or cools is, as far as it was noted. */

@@ -9,7 +9,10 @@ use Verjuicer\App\Catalogue\Product\Product;
 /** What is known of a batch when it begins. */
 final readonly class BatchPlan
 {
-    /** @param int|null $rawGrams of one piece */
+    /**
+     * @param int|null       $rawGrams     of one piece
+     * @param list<int>|null $pieceNumbers the pieces it holds, where it was taken in as pieces of another
+     */
     public function __construct(
         public Product $product,
         public int $tag,
@@ -19,6 +22,7 @@ final readonly class BatchPlan
         public bool $isWild = false,
         public bool $hasAdvisory = false,
         public ?Portioned $portioned = null,
+        public ?array $pieceNumbers = null,
     ) {
     }
 }

@@ -9,6 +9,11 @@ use Doctrine\DBAL\Connection;
 /** Which pieces a batch holds: those it began with, without those that went their own ways since. */
 final readonly class HeldPieces
 {
+    /** Of a batch b: the event that split it off was not taken back. */
+    private const STANDS = <<<'SQL'
+        NOT EXISTS (SELECT 1 FROM event d JOIN event o ON o.replaces = d.id WHERE d.seq = b.shares_up_to)
+        SQL;
+
     public function __construct(private Connection $connection)
     {
     }
@@ -38,16 +43,27 @@ final readonly class HeldPieces
     /** The batch that a piece of this one went its own way as, of the latest generation; null where it holds it itself, or never did. */
     public function wayOf(Batch $batch, int $piece): ?string
     {
-        $id = $this->connection->fetchOne(<<<'SQL'
+        $stands = self::STANDS;
+        $id = $this->connection->fetchOne(<<<SQL
             WITH RECURSIVE way AS (
-                SELECT b.id, 1 AS generation FROM batch b WHERE b.parent_id = :of AND b.piece_numbers @> to_jsonb(:piece::int)
+                SELECT b.id, 1 AS generation FROM batch b WHERE b.parent_id = :of AND b.piece_numbers @> to_jsonb(:piece::int) AND $stands
                 UNION ALL
-                SELECT b.id, w.generation + 1 FROM batch b JOIN way w ON b.parent_id = w.id WHERE b.piece_numbers @> to_jsonb(:piece::int)
+                SELECT b.id, w.generation + 1 FROM batch b JOIN way w ON b.parent_id = w.id
+                WHERE b.piece_numbers @> to_jsonb(:piece::int) AND $stands
             )
             SELECT id FROM way ORDER BY generation DESC LIMIT 1
             SQL, ['of' => $batch->id->toRfc4122(), 'piece' => $piece]);
 
         return \is_string($id) ? $id : null;
+    }
+
+    /** Whether anything but that it was split off was said of a portion on its own, and stands. */
+    public function hasHistory(Batch $portion): bool
+    {
+        return $this->connection->fetchOne(<<<'SQL'
+            SELECT 1 FROM event e WHERE e.batch_id = ? AND e.type <> 'void' AND coalesce(e.members->>'step', '') <> 'portioned'
+              AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id) LIMIT 1
+            SQL, [$portion->id->toRfc4122()]) !== false;
     }
 
     /** @return list<int>|null */
@@ -69,10 +85,12 @@ final readonly class HeldPieces
      */
     private function gone(Batch $batch, ?Batch $before): array
     {
+        $stands = self::STANDS;
         /** @var list<string> $lists */
-        $lists = $this->connection->fetchFirstColumn(<<<'SQL'
-            SELECT piece_numbers FROM batch
-            WHERE parent_id = :of AND piece_numbers IS NOT NULL AND (:before::timestamptz IS NULL OR begun_at <= :before::timestamptz)
+        $lists = $this->connection->fetchFirstColumn(<<<SQL
+            SELECT b.piece_numbers FROM batch b
+            WHERE b.parent_id = :of AND b.piece_numbers IS NOT NULL AND $stands
+              AND (:before::timestamptz IS NULL OR b.begun_at <= :before::timestamptz)
             SQL, ['of' => $batch->id->toRfc4122(), 'before' => $before?->begunAt->format(\DATE_RFC3339)]);
         $gone = [];
         foreach ($lists as $list) {

@@ -82,6 +82,14 @@ final readonly class Portioning
         return \is_int($place) ? $place : null;
     }
 
+    /** The event of the parent by which a portion was split off. */
+    public function partingOf(Batch $portion): ?string
+    {
+        $id = $this->connection->fetchOne('SELECT id FROM event WHERE seq = ?', [$portion->sharesUpTo]);
+
+        return \is_string($id) ? $id : null;
+    }
+
     /** @return list<int> free tags for portions of a batch: 71, 72 … of tag 7 */
     public function tags(Batch $batch, int $count, int $first = 1): array
     {

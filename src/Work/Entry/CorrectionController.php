@@ -39,6 +39,7 @@ final class CorrectionController extends FormController implements ShowsAgain
         private readonly Completion $completion,
         private readonly RecordEntry $entry,
         private readonly ReceivedAgain $received,
+        private readonly PartWays $partWays,
         private readonly Ledger $ledger,
         private readonly FieldLists $lists,
         private readonly Happened $happened,
@@ -93,7 +94,10 @@ final class CorrectionController extends FormController implements ShowsAgain
             return $this->again($batch, $wrong, $input);
         }
         $draft = new Draft($uuid, new TakenBack(), $this->now->instant(), $reason, $wrong->id);
-        $this->entry->keep($batch, $this->account->get(), true, $draft);
+        $this->ledger->write($batch->site, function () use ($uuid, $batch, $draft, $reason): void {
+            $this->entry->keep($batch, $this->account->get(), true, $draft);
+            $this->partWays->rejoin($uuid, $batch, $this->account->get(), $draft->at, $reason);
+        });
 
         return $this->done($input, $id, 'entry.undone');
     }

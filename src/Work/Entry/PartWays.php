@@ -14,7 +14,9 @@ use Verjuicer\App\Ledger\Opening\Portioning;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\Kinds\Close;
 use Verjuicer\Core\Event\Kinds\Note;
+use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
@@ -84,6 +86,25 @@ final readonly class PartWays
 
             return $portion;
         });
+    }
+
+    /**
+     * Where the only thing that was said of pieces on their own is taken back, they never went: the parting is taken back, too. Within a write.
+     *
+     * @param Uuid $id made by the client: the same again is done once
+     */
+    public function rejoin(Uuid $id, Batch $batch, Account $by, Instant $at, string $reason): void
+    {
+        if ($batch->pieceNumbers === null || $batch->parent === null || $this->held->hasHistory($batch)) {
+            return;
+        }
+        $parting = $this->portioning->partingOf($batch);
+        if ($parting !== null) {
+            $void = new Event(Uuid::v5($id, 'rejoin')->toRfc4122(), $at, $by->initials, new TakenBack(), $parting, $reason);
+            $this->log->append($batch->parent, $by, $void);
+            $close = new Close(NoteStep::Rejoined, $batch->parent->code);
+            $this->log->append($batch, $by, new Event(Uuid::v5($id, 'rejoined')->toRfc4122(), $at, $by->initials, $close, null, $reason));
+        }
     }
 
     private static function pieceOf(Detail $detail): ?int

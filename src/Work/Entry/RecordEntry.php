@@ -79,17 +79,18 @@ final readonly class RecordEntry
      */
     public function keep(Batch $batch, Account $by, bool $isSure, Draft ...$drafts): array
     {
-        $resolved = $this->resolved($batch, array_values($drafts));
+        $drafts = array_values($drafts);
+        $resolved = $this->resolved($batch, $drafts);
         foreach ($isSure ? [] : $this->doubtsOf($resolved) as $index => $doubts) {
             throw Doubtful::because($doubts, $this->echo->of(...$resolved[$index]), $index, $batch->site->unit);
         }
 
-        return $this->ledger->write($batch->site, function () use ($by, $resolved): array {
+        return $this->ledger->write($batch->site, function () use ($by, $resolved, $drafts): array {
             $kept = $events = $batches = [];
-            foreach ($resolved as [$destination, $draft]) {
-                $to = $destination->piece === null || $destination->tag === null
+            foreach ($resolved as $index => [$destination, $draft]) {
+                $to = $destination->piece === null
                     ? $destination->batch
-                    : $this->partWays->apart(Uuid::v5($draft->id, 'apart'), $destination->batch, $by, $draft->at, [$destination->piece], $destination->tag);
+                    : $this->apart($destination->batch, $drafts[$index], $by);
                 $kept[] = new Kept($to, $draft);
                 $batches[$to->id->toRfc4122()] = $to;
                 $events[$to->id->toRfc4122()][] = $draft->event($by->initials);
@@ -103,6 +104,16 @@ final readonly class RecordEntry
 
             return $kept;
         });
+    }
+
+    /** Where a piece goes its own way: seen again within the write, in which nobody else can have let it go. */
+    private function apart(Batch $batch, Draft $draft, Account $by): Batch
+    {
+        [$now] = $this->partWays->of($batch, [$draft]);
+
+        return $now->piece === null || $now->tag === null
+            ? $now->batch
+            : $this->partWays->apart(Uuid::v5($draft->id, 'apart'), $now->batch, $by, $draft->at, [$now->piece], $now->tag);
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\App\Work;
 
+use Verjuicer\App\Book\Exchange\RecordImport;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Chain\SiteChain;
@@ -77,6 +78,42 @@ final class PiecesTest extends KitchenTestCase
         foreach ([73, 7] as $tag) {
             self::assertStringContainsString('163 °F', $this->client->request('GET', $this->path($tag))->filter('#everything')->text());
         }
+    }
+
+    public function testTakenBackAtOnceAPieceNeverWent(): void
+    {
+        $this->keepAll('7.3 off rack');
+        $page = $this->client->followRedirect();
+        $this->client->submit($page->selectButton('Undo')->form());
+        self::assertResponseRedirects();
+        self::assertNull($this->numbers($this->batch(7)), 'it holds all four again');
+        self::assertSame(0, $this->number('SELECT count(*) FROM open_tag WHERE tag = 73'));
+        $this->keepAll('7.3 162', '7.3 off rack');
+        self::assertSame([[1, 2, 4], [3]], [$this->numbers($this->batch(7)), $this->numbers($this->batch(73))], 'and it can go again');
+        $this->keepAll('73 150');
+        $page = $this->client->request('GET', $this->path(73));
+        $row = $page->filterXPath("//table[@id='everything']//tr[contains(., 'Rest')]");
+        $page = $this->client->click($row->selectLink('Correct')->link());
+        $this->client->submit($page->selectButton('Take it back')->form(['reason' => 'it was not off']));
+        self::assertSame([3], $this->numbers($this->batch(73)), 'what was read on its own stays on its own');
+    }
+
+    public function testAPieceThatWentItsOwnWayIsTakenInElsewhereWithTheSameVerdicts(): void
+    {
+        $this->keepAll('7.2 off rack', '72 151');
+        $page = $this->path(72);
+        $this->client->request('GET', $page.'/record.json');
+        $record = json_decode((string) $this->client->getResponse()->getContent(), flags: \JSON_THROW_ON_ERROR);
+        self::assertInstanceOf(\stdClass::class, $record);
+        self::assertInstanceOf(\stdClass::class, $record->batch);
+        [$record->batch->code, $record->batch->tag] = ['another-72', 500];
+        foreach (\is_array($record->batch->events) ? $record->batch->events : [] as $index => $event) {
+            self::assertInstanceOf(\stdClass::class, $event);
+            $event->id = 'e'.$index;
+        }
+        $this->service(RecordImport::class)->import((string) json_encode($record, \JSON_PRESERVE_ZERO_FRACTION), $this->logIn(), false);
+        self::assertSame($this->verdicts($this->batch(72)), $this->verdicts($this->batch(500)));
+        self::assertSame([2], $this->numbers($this->batch(500)));
     }
 
     public function testDividesByPiecesInEveryStage(): void
