@@ -22,8 +22,6 @@ use Verjuicer\App\Platform\Wording\ZoneText;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Assess\ActionTaken;
-use Verjuicer\Core\Assess\Assessment;
-use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Assess\OpenActions;
@@ -137,7 +135,7 @@ final readonly class DaySheets
             'batch' => $batch,
             'verdict' => $assessment->verdict->value,
             'readings' => \count($readings),
-            'late' => self::late($assessment, $readings),
+            'late' => LateReadings::among($readings, $assessment),
             'late_after' => $assessment->rules->house()->longAfter,
             'zone' => $this->zone->of($assessment->dangerZone),
             'findings' => array_map(fn (Finding $finding): array => ['finding' => $finding, 'sentence' => $this->findings->sentence($finding, $assessment)], $wrong),
@@ -146,22 +144,6 @@ final readonly class DaySheets
             'actions' => ActionTaken::of($assessment),
             'runs_on' => $batch->begunAt->getTimestamp() < $from->epoch || $assessment->timeline->end === null || $assessment->timeline->end->epoch >= $to->epoch,
         ];
-    }
-
-    /**
-     * How many were written down long after they were taken.
-     *
-     * @param array<Reading> $readings
-     */
-    private static function late(Assessment $assessment, array $readings): int
-    {
-        $recorded = [];
-        foreach ($assessment->record->events as $event) {
-            $recorded[$event->id] = $event->recordedAt->epoch ?? $event->at->epoch;
-        }
-        $after = $assessment->rules->house()->longAfter->seconds;
-
-        return \count(array_filter($readings, static fn (Reading $reading): bool => $after < $recorded[$reading->id] - $reading->at));
     }
 
     /** @return list<array{label: string, at: Instant, by: string, method: string, read: string, passed: bool}> */
@@ -230,7 +212,12 @@ final readonly class DaySheets
             WHERE b.site_id = :site AND e.recorded_at > :signed AND e.id IN (
                 SELECT d.id FROM event d WHERE d.at >= :from AND d.at < :to
                 UNION SELECT c.id FROM event d JOIN event c ON c.replaces = d.id WHERE d.at >= :from AND d.at < :to
-            ) ORDER BY e.seq
+            )
+            UNION ALL
+            SELECT extract(epoch FROM f.recorded_at)::bigint, extract(epoch FROM f.recorded_at)::bigint, f.initials, b.code, b.id, 'facts'
+            FROM batch_fact f JOIN batch b ON b.id = f.batch_id LEFT JOIN batch_report r ON r.batch_id = b.id
+            WHERE f.site_id = :site AND f.recorded_at > :signed AND b.begun_at < :to AND (r.ended_at IS NULL OR r.ended_at >= :from)
+            ORDER BY recorded_at
             SQL, ['site' => $site->id->toRfc4122(), 'signed' => $signed->rfc3339(), 'from' => $from->rfc3339(), 'to' => $to->rfc3339()]);
 
         return array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at']), 'recorded_at' => Instant::ofEpoch($row['recorded_at'])] + $row, $rows);

@@ -10,11 +10,13 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Process\Process;
 use Symfony\Component\Uid\Uuid;
 use Twig\Environment;
+use Verjuicer\App\Book\DaySheet\LateReadings;
 use Verjuicer\App\Book\Find\Finder;
 use Verjuicer\App\Catalogue\Thermometer\Thermometer;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Batch\BatchFacts;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Ledger\Check\Check;
 use Verjuicer\App\Ledger\Check\ThermometerChecks;
@@ -44,6 +46,7 @@ final readonly class PacketMaker
         private Connection $connection,
         private EntityManagerInterface $entities,
         private Assessments $assessments,
+        private BatchFacts $facts,
         private Thermometers $thermometers,
         private ThermometerChecks $thermometerChecks,
         private RuleSetLibrary $ruleSets,
@@ -92,6 +95,8 @@ final readonly class PacketMaker
                 'log' => array_reverse(RecordLog::of($assessment->record, $assessment->rules->house()->lateEntry)),
                 'allergens' => CookView::allergens($assessment),
                 'is_unknown' => CookView::areAllergensUnknown($assessment),
+                'late' => LateReadings::among($assessment->timeline->readings, $assessment),
+                'facts' => $this->facts->of($batch),
                 'open' => OpenActions::of($assessment),
                 'actions' => ActionTaken::of($assessment),
             ]);

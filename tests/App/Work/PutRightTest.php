@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\App\Work;
 
+use Symfony\Component\DomCrawler\Crawler;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Ledger\Log\StoredRecords;
@@ -36,6 +37,24 @@ final class PutRightTest extends KitchenTestCase
         self::assertStringContainsString('weight of one 2.5 kg, stuffed yes', $said);
         self::assertSame('Lamb shoulder', $this->words('SELECT product_name FROM batch WHERE tag = 7'), 'what was written first stays');
         self::assertNull($this->service(SiteChain::class)->firstBreak($this->batch(7)->site), 'and what is right is in the chain');
+    }
+
+    public function testWhatIsPutRightAfterADayWasSignedIsAnAmendment(): void
+    {
+        $this->logIn('dell');
+        $page = $this->client->request('GET', '/days/2026-11-24');
+        $fields = ['password' => 'oak-and-patience'];
+        foreach ($page->filter('input[name^=reason]')->each(static fn (Crawler $one): string => (string) $one->attr('name')) as $name) {
+            $fields[$name] = 'seen';
+        }
+        $this->client->submit($page->selectButton('Verify and sign')->form($fields));
+        $this->connection()->executeStatement('SET session_replication_role = replica');
+        $this->connection()->executeStatement("UPDATE day_sign SET at = at - interval '1 minute'");
+        $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
+        $page = $this->client->request('GET', $this->path(7).'/facts');
+        $this->client->submit($page->selectButton('Keep the correction')->form(['pieces' => '5', 'reason' => 'counted again']));
+        $this->logIn('dell');
+        self::assertStringContainsString('Put right what it is', $this->client->request('GET', '/days/2026-11-24')->filter('main section')->first()->text());
     }
 
     public function testAnArrivalForItsLotAndEveryBatchOfIt(): void
@@ -81,10 +100,12 @@ final class PutRightTest extends KitchenTestCase
         self::assertResponseRedirects($path);
         self::assertStringContainsString('Wrapped · in foil · piece 2', $page = $this->client->followRedirect()->filter('#everything')->text());
         self::assertStringContainsString('13:35', $page);
-        $this->keep('7.2 157 -55 because the card lay in the truck');
+        $this->keep('7.2 157 -65 because the card lay in the truck');
         self::assertResponseRedirects();
         self::assertStringContainsString('157 °F · T1 · the card lay in the truck', $page = $this->client->request('GET', $path)->filter('#everything')->text());
-        self::assertStringContainsString('55 min later', $page);
+        self::assertStringContainsString('1 h 5 min later', $page);
+        $row = $this->client->request('GET', '/days/2026-11-24')->filter('[data-batch="7"]')->text();
+        self::assertStringContainsString('1 of 11 readings written down more than 1 h later', $row, 'and the sheet says how many');
     }
 
     private function lot(string $number): string
