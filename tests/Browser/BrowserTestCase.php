@@ -119,8 +119,17 @@ abstract class BrowserTestCase extends TestCase
         return $element;
     }
 
+    /** A button, a link or a summary by its words; one behind "More" is looked for there, too. */
     protected function button(string $text): WebDriverElement
     {
+        $this->browser->executeScript(<<<'JS'
+            const all = [...document.querySelectorAll('main :is(button, summary, a)')].filter((one) => one.textContent.trim() === arguments[0]);
+            if (all.length === 0 || all.some((one) => one.checkVisibility())) return;
+            const own = all[0].tagName === 'SUMMARY' ? all[0].parentElement : null;
+            for (let one = all[0].closest('details'); one; one = one.parentElement.closest('details')) {
+                if (one !== own) one.open = true;
+            }
+            JS, [$text]);
         $element = $this->browser->wait(10, 100)->until(WebDriverExpectedCondition::elementToBeClickable(WebDriverBy::xpath(\sprintf('//main//*[self::button or self::summary or self::a][normalize-space()="%s"][not(ancestor::details[not(@open)]) or self::summary]', $text))));
         self::assertInstanceOf(WebDriverElement::class, $element);
 

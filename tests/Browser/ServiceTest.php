@@ -40,11 +40,11 @@ final class ServiceTest extends BrowserTestCase
         $this->seeIn('[data-rule=cook][data-verdict=met]', '145 °F for 15 s is shown: 203 °F');
         $this->seeIn('[data-rule=cook]', '3-401.11(A)(1)');
         $this->button('Off the heat')->click();
-        $this->find('details[open] [name=method]')->sendKeys('rack under foil');
-        $this->find('details[open] form button')->click();
+        $this->find('details[open] > form [name=method]')->sendKeys('rack under foil');
+        $this->find('details[open] > form button')->click();
         $this->seeIn('[data-rule=rest]', 'Resting and not read yet');
         $this->button('Serve')->click();
-        $this->find('details[open] form button')->click();
+        $this->find('details[open] > form button')->click();
         $this->seeIn('.panel h2 + span', 'shown');
         $this->seeIn('main', 'This batch has ended.');
         self::assertSame(['shown'], $this->worded('.panel h2 + span'));

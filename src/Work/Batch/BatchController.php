@@ -7,6 +7,7 @@ namespace Verjuicer\App\Work\Batch;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
@@ -34,10 +35,11 @@ final class BatchController extends AbstractController
 
     /** The part of the page that changes, for the script that keeps it current. */
     #[Route('/live', name: 'batch_live')]
-    public function live(string $id, Lanes $lanes, BatchParts $parts, Now $now): Response
+    public function live(string $id, Lanes $lanes, BatchParts $parts, Now $now, Request $request): Response
     {
         $batch = $this->batches->get($id);
-        $part = $parts->live($batch, $lanes->of($batch));
+        $lane = $lanes->of($batch);
+        $part = $request->query->getString('part') === 'standing' ? $parts->standing($batch, $lane) : $parts->live($batch, $lane);
         $headers = ['Cache-Control' => 'no-store, private'];
 
         return $this->render('platform/_live.html.twig', ['now' => $now->instant(), 'part' => $part], new Response(headers: $headers));

@@ -79,6 +79,7 @@ final readonly class BatchPage
             'actions' => $lane === null || $lane->actions() === [] ? [] : $this->actions->of($batch),
             'left' => array_map(fn (LanePoint $one): array => self::left($one) + ['when' => $this->happened->told($one->at, $batch->site)], $lane->left ?? []),
             'claims' => $this->claims->of($batch->site),
+            'standing' => $this->parts->standing($batch, $lane),
             'live' => $this->parts->live($batch, $lane),
             'log' => $this->parts->log($batch, $lane),
             'entry_id' => Uuid::v7()->toRfc4122(),

@@ -18,28 +18,39 @@ use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Ruleset\HouseLimits;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
-/** The two parts of a batch's page that look the same to everybody: what the record shows, and all that was written down. */
-final readonly class BatchParts
+/** The parts of a batch's page that look the same to everybody: how it stands, what the record shows, and all that was written down. */
+final class BatchParts
 {
+    /** @var array<string, array<string, mixed>> what two parts show, asked for once */
+    private array $asked = [];
+
     public function __construct(
-        private Assessments $assessments,
-        private StoredRecords $records,
-        private RuleSetLibrary $ruleSets,
-        private Forecasts $forecasts,
-        private RenderedPart $part,
-        private Environment $twig,
-        private Figures $figures,
-        private Security $security,
-        private Now $now,
+        private readonly Assessments $assessments,
+        private readonly StoredRecords $records,
+        private readonly RuleSetLibrary $ruleSets,
+        private readonly Forecasts $forecasts,
+        private readonly RenderedPart $part,
+        private readonly Environment $twig,
+        private readonly Figures $figures,
+        private readonly Security $security,
+        private readonly Now $now,
     ) {
     }
 
-    /** The part that changes by itself. */
+    /** How it stands and how long there is: the part that comes first. */
+    public function standing(Batch $batch, ?Lane $lane): string
+    {
+        return $lane === null
+            ? ''
+            : $this->part($batch, $lane, 'work/batch/_standing.html.twig', fn (): array => $this->shown($batch, $lane));
+    }
+
+    /** The other part that changes by itself: the picture and what the record shows. */
     public function live(Batch $batch, ?Lane $lane): string
     {
         return $lane === null
             ? $this->twig->render('work/batch/_unreadable.html.twig')
-            : $this->part($batch, $lane, 'work/batch/_live.html.twig', fn (): array => $this->shown($batch));
+            : $this->part($batch, $lane, 'work/batch/_live.html.twig', fn (): array => $this->shown($batch, $lane));
     }
 
     public function log(Batch $batch, ?Lane $lane): string
@@ -62,7 +73,13 @@ final readonly class BatchParts
     }
 
     /** @return array<string, mixed> */
-    private function shown(Batch $batch): array
+    private function shown(Batch $batch, Lane $lane): array
+    {
+        return $this->asked[$batch->id->toRfc4122().' '.$lane->version.' '.$this->now->instant()->epoch] ??= $this->ask($batch);
+    }
+
+    /** @return array<string, mixed> */
+    private function ask(Batch $batch): array
     {
         $assessment = $this->assessments->of($batch);
         $fall = $this->forecasts->fall($batch, $assessment);

@@ -17,12 +17,15 @@ use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Work\Due\Claims;
+use Verjuicer\App\Work\Due\DueLines;
 use Verjuicer\App\Work\Due\DueNext;
 use Verjuicer\Core\Measure\Span;
 
 /** The board: every open batch as a lane on one axis of time, and what is due next across all of them. */
 final class BoardController extends AbstractController
 {
+    /** As many as fit on one screen beside the lanes. */
+    private const LINES_SHOWN = 9;
     private const HOURS_BACK = 6;
     private const HOURS_AHEAD = 6;
     private const HOURS_ENDED = 18;
@@ -91,7 +94,8 @@ final class BoardController extends AbstractController
             'unreadable' => $list->unreadable,
             'axis' => $axis,
             'hours' => $axis->hours($zone),
-            'dues' => $this->dueNext->of([...$list->lanes, ...$unsettled], $now, $site->unit, $this->units->intervals($site)),
+            'lines' => DueLines::of($this->dueNext->of([...$list->lanes, ...$unsettled], $now, $site->unit, $this->units->intervals($site))),
+            'lines_shown' => self::LINES_SHOWN,
             'more_unsettled' => $this->lanes->countUnsettled($site) - \count($unsettled),
             'claims' => $this->claims->of($site),
             'ended' => $ended->lanes,

@@ -56,6 +56,10 @@ final class EntryController extends FormController implements ShowsAgain
         if (!$input->isGood()) {
             return $this->again($input);
         }
+        $only = $this->onlyTag($input->typed->getString('line'));
+        if ($only !== null) {
+            return $this->redirectToRoute('batch', ['id' => $only->id->toRfc4122()], Response::HTTP_SEE_OTHER);
+        }
         [$batch, $draft] = $this->understood($input->typed->getString('line'), $id, $input->text('new_spot'));
         $free = $input->text('free', most: 40);
         if ($free !== '') {
@@ -105,6 +109,14 @@ final class EntryController extends FormController implements ShowsAgain
         $draft = $spot !== null && $spot === $newSpot ? $typed->draft->atNewSpot() : $typed->draft;
 
         return [$this->batches->tagged($site, $typed->tag) ?? throw EntryProblem::unknownTag($typed->tag), $draft];
+    }
+
+    /** A tag and nothing else opens its batch. */
+    private function onlyTag(string $line): ?Batch
+    {
+        $isOnly = preg_match('/^\s*(\d{1,3})\s*$/', $line, $tag) === 1;
+
+        return $isOnly ? $this->batches->tagged($this->account->get()->site, (int) $tag[1]) : null;
     }
 
     /** Free words without a recipe: with the allergens that were ticked, they are known from then on. */

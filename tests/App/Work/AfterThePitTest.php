@@ -105,7 +105,7 @@ final class AfterThePitTest extends KitchenTestCase
         self::assertSelectorNotExists('#actions');
         self::assertSelectorExists('[data-rule=cook][data-verdict=broken]', 'the finding stays');
         self::assertStringContainsString('back on the heat to 158 °F', $page->filter('#everything')->text());
-        self::assertStringNotContainsString('not cooked through', $this->client->request('GET', '/')->filter('#due-next ~ ol')->text());
+        self::assertStringNotContainsString('not cooked through', $this->client->request('GET', '/')->filter('section[aria-labelledby=due-next]')->text());
     }
 
     public function testARoundReadsAllThatIsHeldHotInOnePass(): void
@@ -123,7 +123,7 @@ final class AfterThePitTest extends KitchenTestCase
         $this->client->submit($form);
         $this->client->submit($form);
         self::assertSame($before + 2, $this->number("SELECT count(*) FROM event WHERE type = 'reading'"));
-        $dues = $this->client->request('GET', '/')->filter('#due-next ~ ol')->text();
+        $dues = $this->client->request('GET', '/')->filter('section[aria-labelledby=due-next]')->text();
         self::assertStringContainsString('read it: the round of cabinet', $dues, 'by the interval of its unit');
     }
 

@@ -12,6 +12,8 @@ use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Projection\Lane\LaneFacts;
 use Verjuicer\App\Work\Board\LanePicture;
 use Verjuicer\App\Work\Due\Due;
+use Verjuicer\App\Work\Due\DueLine;
+use Verjuicer\App\Work\Due\DueLines;
 use Verjuicer\App\Work\Due\DueNext;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\FallOutlook;
@@ -47,6 +49,23 @@ final class DueNextTest extends TestCase
         )), $dues));
     }
 
+    public function testWhatIsOneThingIsOneLine(): void
+    {
+        $cooling = ['-300 cook', '-100 170', '0 cool method=shallow+pans', '0 140', '30 128', '60 118'];
+        $lanes = [self::lane(12, $cooling, '61'), self::lane(261, $cooling, '61', 'parent'), self::lane(262, $cooling, '61', 'parent'), self::lane(73, $cooling, '61', 'parent', true)];
+        $dues = (new DueNext(new Figures()))->of($lanes, Story::at('61'), TemperatureUnit::Fahrenheit);
+        $lines = DueLines::of($dues);
+        self::assertSame(
+            ['12', '73', '261, 262'],
+            array_values(array_unique(array_map(static fn (DueLine $line): string => $line->tags(), array_filter($lines, static fn (DueLine $line): bool => $line->due->rule === 'cool.stage1')))),
+            'the same clock on two pans of one cut; a piece with a way of its own by itself',
+        );
+        $first = array_values(array_filter($lines, static fn (DueLine $line): bool => $line->due->rule === 'cool.stage1'));
+        self::assertCount(3, $first, 'a gate and its forecast are one thing');
+        self::assertSame('limit', $first[0]->due->kind);
+        self::assertCount(\count(array_filter($dues, static fn (Due $due): bool => $due->lane->tag === 12)) - \count(array_filter($dues, static fn (Due $due): bool => $due->lane->tag === 12 && $due->kind === 'forecast')), array_filter($lines, static fn (DueLine $line): bool => $line->tags() === '12'), 'and nothing else is lost');
+    }
+
     /** @return iterable<string, array{0: list<string>, 1: array<int, list<string>>, 2: string, 3?: array<string, int>}> */
     public static function boards(): iterable
     {
@@ -71,7 +90,7 @@ final class DueNextTest extends TestCase
     public function testALaneComesBackAsItWasPacked(): void
     {
         $lane = self::lane(7, ['-300 cook set=275', '-200 100', '-100 140', '-60 158', '-30 165', '-1 note ready_by=2026-05-02T20:00:00Z', '0 spritz'], '5');
-        self::assertSame([7, 3, 'b', false, 'cook', '165', '1/core'], [$lane->tag, $lane->version, $lane->batchId, $lane->hasEnded(), $lane->stage(), $lane->last?->temp->number(), $lane->last?->track]);
+        self::assertSame([7, 3, 'b7', false, 'cook', '165', '1/core'], [$lane->tag, $lane->version, $lane->batchId, $lane->hasEnded(), $lane->stage(), $lane->last?->temp->number(), $lane->last?->track]);
         self::assertCount(4, $lane->line);
         self::assertSame('195', $lane->target?->number());
         self::assertNotNull($lane->outlook);
@@ -119,11 +138,11 @@ final class DueNextTest extends TestCase
     }
 
     /** @param list<string> $lines */
-    private static function lane(int $tag, array $lines, string $asOf): Lane
+    private static function lane(int $tag, array $lines, string $asOf, ?string $parent = null, bool $hasOwnWay = false): Lane
     {
         $assessment = Story::of(...$lines)->about('lamb roast')->assess($asOf);
         $facts = LaneFacts::pack($assessment, CookOutlook::of($assessment, Temperature::fahrenheit('195')), FallOutlook::of($assessment, Size::ofPiece(2300)));
 
-        return LaneFacts::unpack(['batch_id' => 'b', 'tag' => $tag, 'version' => 3, 'ended_at' => null, 'verdict' => $assessment->verdict->value, 'facts' => $facts, 'parent_id' => null, 'has_own_way' => false]);
+        return LaneFacts::unpack(['batch_id' => 'b'.$tag, 'tag' => $tag, 'version' => 3, 'ended_at' => null, 'verdict' => $assessment->verdict->value, 'facts' => $facts, 'parent_id' => $parent, 'has_own_way' => $hasOwnWay]);
     }
 }

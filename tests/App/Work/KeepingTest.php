@@ -24,6 +24,14 @@ final class KeepingTest extends KitchenTestCase
         self::assertJsonStringEqualsJsonString('{"temp":{"f":164},"piece":2,"spot":"core","thermometer":"T3"}', \is_string($row['members']) ? $row['members'] : '');
     }
 
+    public function testATagAndNothingElseOpensItsBatch(): void
+    {
+        $path = $this->path(18);
+        $this->keep('18');
+        self::assertResponseRedirects($path);
+        self::assertStringContainsString('No open batch has tag 99', $this->keep('99 203')->filter('[role=alert]')->text());
+    }
+
     public function testTheThermometerOfTheLastReadingIsFilledIn(): void
     {
         $this->logIn();

@@ -95,7 +95,7 @@ final class PutRightTest extends KitchenTestCase
     public function testATapAndALateReadingHaveTheirTimeAndTheirReason(): void
     {
         $path = $this->path(7);
-        $form = $this->client->request('GET', $path)->filter('button[name=tap][value="wrap/with/foil"]')->form(['when' => '25', 'of_piece' => '2']);
+        $form = $this->client->request('GET', $path)->filter('form[aria-label="One tap"] button[value="wrap/with/foil"]')->form(['when' => '25', 'of_piece' => '2']);
         $this->client->submit($form);
         self::assertResponseRedirects($path);
         self::assertStringContainsString('Wrapped · in foil · piece 2', $page = $this->client->followRedirect()->filter('#everything')->text());

@@ -110,7 +110,7 @@ final class WordsOfTheTradeTest extends KitchenTestCase
             'product' => $brisket, 'tag' => '71', 'pieces' => '1', 'start' => 'cook', 'when' => '3 h', 'template' => $template,
         ]));
         self::assertResponseRedirects();
-        $due = fn (): string => $this->client->request('GET', '/')->filter('#due-next ~ ol')->text();
+        $due = fn (): string => $this->client->request('GET', '/')->filter('section[aria-labelledby=due-next]')->text();
         self::assertStringContainsString('Tag 71 · Beef brisket spritz', $due());
         self::assertStringNotContainsString('wrap', $due());
         $this->keep('71 spritz');
