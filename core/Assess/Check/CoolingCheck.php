@@ -204,7 +204,8 @@ final readonly class CoolingCheck implements Check
 
         return match ($verdict) {
             Verdict::Running => $isToServe ? ['cook.serve_under_advisory'] : self::faster($gate),
-            Verdict::NotShown => $block->isOpen ? ['cool.read_now', 'discard'] : ['discard'],
+            // Its time is over: whatever a reading says now, none shows any more that it was in time.
+            Verdict::NotShown => $block->isOpen ? ['cool.decide', 'discard'] : ['discard'],
             Verdict::Broken => ['discard'],
             default => [],
         };

@@ -46,7 +46,7 @@ final class CoolingCheckTest extends CheckTestCase
     {
         $cooling = self::cooked('0 cool', '0 135', '10 120');
         self::assertSame(['cool.faster', 'cool.reheat_once'], self::options('cool.stage1', $cooling, '120'));
-        self::assertSame(['cool.read_now', 'discard'], self::options('cool.stage1', $cooling, '120:01'));
+        self::assertSame(['cool.decide', 'discard'], self::options('cool.stage1', $cooling, '120:01'), 'no reading can show it any more');
         self::assertSame(['cool.faster'], self::options('cool.total', $cooling, '120'), 'not for the second gate');
         self::assertSame(['discard'], self::options('cool.stage1', self::cooked('0 cool', '0 135', '1 134', '130 71'), '131'));
         self::assertSame(['cool.decide'], self::options('cool.stage1', self::cooked('0 cool', '0 135', '1 134', '121:01 69'), '122'), 'no reading can show it any more');
