@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\App\Work;
 
 use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\DomCrawler\Crawler;
 use Verjuicer\Tests\App\KitchenTestCase;
 
 /** What is past is told as past: no sentence tells a cook to do what can no longer be done. */
@@ -36,5 +37,13 @@ final class PastDeadlinesTest extends KitchenTestCase
             ['Split it', 'ice bath now', 'starting again, once, is possible', 'Read it by', 'Only a reheat before it ends'],
         ];
         yield 'a gate that is still ahead' => [12, ['Split it into shallow pans or use an ice bath now', 'Read it by'], ['That time is over', 'No reading can show it any more']];
+    }
+
+    public function testThatNothingCanShowItIsNoActionSomebodyTook(): void
+    {
+        $this->logIn();
+        $page = $this->client->request('GET', $this->path(24));
+        self::assertSame(['Throw it away.'], array_values(array_unique($page->filter('#actions button[name=text]')->each(static fn (Crawler $one): string => $one->text()))));
+        self::assertStringContainsString('The person in charge decides', $page->filter('#actions')->text());
     }
 }
