@@ -32,6 +32,7 @@ final readonly class Lane
      * @param list<Reminder>  $reminders    that still wait
      * @param int|null        $portionGrams of a part of the mass
      * @param string|null     $container    it is in
+     * @param bool            $hasLeftover  whether brine or spritz that touched raw meat is left over
      * @param bool            $hasOwnWay    whether it is pieces that went their own way, not a part of the mass
      */
     public function __construct(
@@ -63,6 +64,7 @@ final readonly class Lane
         public array $reminders,
         public ?int $portionGrams,
         public ?string $container,
+        public bool $hasLeftover,
     ) {
     }
 

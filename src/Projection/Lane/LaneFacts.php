@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace Verjuicer\App\Projection\Lane;
 
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Check\RawLeftoverCheck;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
+use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Assess\LeftBehind;
 use Verjuicer\Core\Assess\OpenActions;
@@ -31,11 +33,11 @@ use Verjuicer\Core\Measure\Threshold;
 final readonly class LaneFacts
 {
     /** Of what is packed; grows with every change of it. */
-    public const VERSION = 7;
+    public const VERSION = 8;
     private const MOST_POINTS = 24;
     private const PACKED = [
         'product', 'pieces', 'wrongs', 'stages', 'line', 'last', 'dues', 'pit', 'place', 'ready_by', 'outlook', 'target', 'late_gates',
-        'hot_until', 'hot', 'cold', 'left', 'numbers', 'reminders', 'grams', 'container',
+        'hot_until', 'hot', 'cold', 'left', 'numbers', 'reminders', 'grams', 'container', 'has_leftover',
     ];
 
     public static function pack(Assessment $assessment, ?CookOutlook $cook, ?FallOutlook $fall): string
@@ -77,6 +79,7 @@ final readonly class LaneFacts
             'numbers' => $assessment->record->product->pieceNumbers,
             'grams' => $assessment->record->portion?->grams,
             'container' => $assessment->record->portion?->container,
+            'has_leftover' => \in_array(RawLeftoverCheck::RULE, array_map(static fn (Finding $one): string => $one->rule, $assessment->findings), true),
             'reminders' => array_map(static fn (Reminder $one): array => [
                 $one->text,
                 $one->due?->epoch,
@@ -92,7 +95,7 @@ final readonly class LaneFacts
      */
     public static function unpack(array $row): Lane
     {
-        /** @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>, stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>, last: array{int, string, string}|null, dues: list<array{string, string, string|null, int, list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int, int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>, hot_until: int|null, hot: list<string>, cold: list<string>, left: list<array{int, string, string}>, numbers: list<int>|null, reminders: list<array{string, int|null, string|null}>, grams: int|null, container: string|null} $facts */
+        /** @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>, stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>, last: array{int, string, string}|null, dues: list<array{string, string, string|null, int, list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int, int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>, hot_until: int|null, hot: list<string>, cold: list<string>, left: list<array{int, string, string}>, numbers: list<int>|null, reminders: list<array{string, int|null, string|null}>, grams: int|null, container: string|null, has_leftover: bool} $facts */
         $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
         if (array_diff_key(array_flip(self::PACKED), $facts) !== []) {
             throw new \ValueError('It was packed in another shape.');
@@ -138,6 +141,7 @@ final readonly class LaneFacts
             ), $facts['reminders']),
             $facts['grams'],
             $facts['container'],
+            $facts['has_leftover'],
         );
     }
 

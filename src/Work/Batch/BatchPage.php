@@ -21,6 +21,8 @@ use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\App\Work\Due\Claims;
 use Verjuicer\App\Work\Entry\Doubtful;
 use Verjuicer\App\Work\Entry\FieldLists;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Kinds\Action;
 
 /** The page of one batch: its picture, what the record shows, what is next, and all that was written down. */
 final readonly class BatchPage
@@ -70,7 +72,10 @@ final readonly class BatchPage
             'facts' => $this->facts->of($batch),
             'held' => $this->held->numbers($batch),
             'is_mass' => $this->lastReadings->isOneMass($batch),
-            'taps' => NextSteps::taps($stage),
+            'taps' => array_values(array_filter(
+                NextSteps::taps($stage),
+                static fn (string $tap): bool => $lane?->hasLeftover === true || !str_starts_with($tap, Catalogue::of(Action::class)->name().'/'),
+            )),
             'steps' => NextSteps::after($stage),
             'lists' => $this->lists->of($batch->site, $batch->ruleSet),
             'lots' => $this->lots->ofBatch($batch->root()),

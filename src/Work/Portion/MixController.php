@@ -12,6 +12,8 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Batch\HeldPieces;
+use Verjuicer\App\Ledger\Log\LastReadings;
 use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Problem\Problem;
@@ -39,6 +41,8 @@ final class MixController extends FormController implements ShowsAgain
         private readonly Batches $batches,
         private readonly BatchPage $page,
         private readonly Assessments $assessments,
+        private readonly HeldPieces $held,
+        private readonly LastReadings $lastReadings,
         private readonly Ledger $ledger,
         private readonly RecordEntry $entry,
         private readonly Happened $happened,
@@ -62,7 +66,7 @@ final class MixController extends FormController implements ShowsAgain
         $useBy = $this->useBy($from, $into);
         $by = $this->account->get();
         $this->ledger->write($from->site, function () use ($from, $into, $by, $at, $uuid, $useBy): void {
-            $pieces = $from->pieceNumbers === null ? null : implode(', ', $from->pieceNumbers);
+            $pieces = $this->lastReadings->isOneMass($from) ? null : implode(', ', $this->held->numbers($from));
             $note = new Note(step: NoteStep::Mixed, mixedFrom: $from->code, useBy: $useBy, pieceNumbers: $pieces);
             $this->entry->keep($into, $by, true, new Draft(Uuid::v5($uuid, 'into'), $note, $at));
             $this->entry->keep($from, $by, true, new Draft(Uuid::v5($uuid, 'from'), new Close(NoteStep::Mixed, $into->code), $at));
