@@ -180,12 +180,20 @@ abstract class BrowserTestCase extends TestCase
     protected function type(string $line, bool $sure = false): void
     {
         $this->find('#line')->clear()->sendKeys($line);
-        $this->button('Keep')->click();
-        $this->browser->wait(10)->until(fn (): bool => $this->browser->findElements(WebDriverBy::cssSelector('main [role=status], [role=alertdialog], main [role=alert]')) !== []);
+        $this->send($this->button('Keep'));
         if ($sure && $this->browser->findElements(WebDriverBy::cssSelector('[role=alertdialog]')) !== []) {
-            $this->button('Yes, keep it')->click();
+            $this->send($this->button('Yes, keep it'));
             $this->find('main [role=status]');
         }
+    }
+
+    /** Clicks what sends a form, and waits until the page it was on is gone: what is looked for next is of the answer. */
+    protected function send(WebDriverElement $button): void
+    {
+        $page = $this->find('html');
+        $button->click();
+        $this->browser->wait(15, 50)->until(WebDriverExpectedCondition::stalenessOf($page));
+        $this->find('#line, main h1');
     }
 
     protected function openTag(int $tag): void

@@ -25,9 +25,9 @@ final class WaysOfCookingTest extends BrowserTestCase
         foreach ($lines as $line) {
             $this->type($line, sure: true);
             if ($this->browser->findElements(WebDriverBy::cssSelector('button[name=new_spot]')) !== []) {
-                $this->find('button[name=new_spot]')->click();
+                $this->send($this->find('button[name=new_spot]'));
             } elseif ($this->browser->findElements(WebDriverBy::cssSelector('button[name=free]')) !== []) {
-                $this->find('button[name=free]')->click();
+                $this->send($this->find('button[name=free]'));
             }
             $this->find('main [role=status]');
         }
