@@ -48,9 +48,15 @@ final class Version20261128000000 extends AbstractMigration
                 batches JSONB NOT NULL
             )
             SQL);
-        $this->addSql("CREATE TRIGGER day_said_chained AFTER INSERT ON day_said FOR EACH ROW EXECUTE FUNCTION chain_row('at')");
-        $this->addSql('CREATE TRIGGER day_said_only_added BEFORE UPDATE OR DELETE ON day_said FOR EACH ROW EXECUTE FUNCTION refuse_change()');
-        $this->addSql('CREATE TRIGGER day_said_never_emptied BEFORE TRUNCATE ON day_said FOR EACH STATEMENT EXECUTE FUNCTION refuse_change()');
+        $this->keep('day_said', 'at');
+    }
+
+    /** Chained to the rows before, and only ever added to. */
+    private function keep(string $table, string $moment): void
+    {
+        $this->addSql("CREATE TRIGGER {$table}_chained AFTER INSERT ON $table FOR EACH ROW EXECUTE FUNCTION chain_row('$moment')");
+        $this->addSql("CREATE TRIGGER {$table}_only_added BEFORE UPDATE OR DELETE ON $table FOR EACH ROW EXECUTE FUNCTION refuse_change()");
+        $this->addSql("CREATE TRIGGER {$table}_never_emptied BEFORE TRUNCATE ON $table FOR EACH STATEMENT EXECUTE FUNCTION refuse_change()");
     }
 
     private function facts(): void
@@ -69,9 +75,7 @@ final class Version20261128000000 extends AbstractMigration
             )
             SQL);
         $this->addSql('CREATE INDEX batch_fact_of ON batch_fact (batch_id, seq)');
-        $this->addSql("CREATE TRIGGER batch_fact_chained AFTER INSERT ON batch_fact FOR EACH ROW EXECUTE FUNCTION chain_row('recorded_at')");
-        $this->addSql('CREATE TRIGGER batch_fact_only_added BEFORE UPDATE OR DELETE ON batch_fact FOR EACH ROW EXECUTE FUNCTION refuse_change()');
-        $this->addSql('CREATE TRIGGER batch_fact_never_emptied BEFORE TRUNCATE ON batch_fact FOR EACH STATEMENT EXECUTE FUNCTION refuse_change()');
+        $this->keep('batch_fact', 'recorded_at');
     }
 
     private function pieces(): void

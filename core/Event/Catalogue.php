@@ -41,6 +41,12 @@ final class Catalogue
         return self::$kinds;
     }
 
+    /** @return list<string> names of the kinds that begin a stage */
+    public static function stages(): array
+    {
+        return array_keys(array_filter(self::all(), static fn (Kind $kind): bool => $kind->beginsStage()));
+    }
+
     public static function named(string $name): ?Kind
     {
         return self::all()[$name] ?? null;

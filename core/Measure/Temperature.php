@@ -88,7 +88,6 @@ final readonly class Temperature
         return $threshold->compare($this) < 0;
     }
 
-    /** The number alone, as short as it is exact: "203", "203.5", "-4.1". */
     /** For reading only: rounded to a tenth, and never compared. */
     public function inOtherUnit(): self
     {
@@ -97,6 +96,7 @@ final readonly class Temperature
         return new self((int) round($tenths), $this->unit->other());
     }
 
+    /** The number alone, as short as it is exact: "203", "203.5", "-4.1". */
     public function number(): string
     {
         $whole = intdiv(abs($this->tenths), 10);

@@ -9,12 +9,12 @@ enum TemperatureUnit: string
     case Fahrenheit = 'F';
     case Celsius = 'C';
 
-    /** The member that holds a temperature of this unit in the open format. */
     public function other(): self
     {
         return $this === self::Fahrenheit ? self::Celsius : self::Fahrenheit;
     }
 
+    /** The member that holds a temperature of this unit in the open format. */
     public function member(): string
     {
         return $this === self::Fahrenheit ? 'f' : 'c';

@@ -182,7 +182,8 @@ final readonly class CoolingCheck implements Check
             towards: $gate->at->threshold,
             deadline: $verdict === Verdict::Running ? $deadline : null,
             evidence: $lastHot === null ? [] : [$lastHot->id],
-            options: $verdict === Verdict::Running ? ['cool.read_now'] : self::options($case, $verdict, $block, $gate),
+            // Nothing shows it cooled at all: read now, it may yet be shown hot, and its time begins there.
+            options: $block->isOpen ? ['cool.read_now', ...($verdict === Verdict::Running ? [] : ['discard'])] : self::options($case, $verdict, $block, $gate),
         ));
         if ($block->isOpen) {
             self::countdown($findings, $gate, null, $early, $case->asOf);

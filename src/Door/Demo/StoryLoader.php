@@ -27,6 +27,7 @@ use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Log\SiteLog;
 use Verjuicer\App\Ledger\Lot\Lot;
 use Verjuicer\App\Ledger\Opening\NewBatches;
+use Verjuicer\App\Ledger\Pit\PitHistory;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Projection\Projections;
 use Verjuicer\App\Site\People\Account;
@@ -35,7 +36,6 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Work\Entry\Draft;
 use Verjuicer\App\Work\Entry\EntryLine;
 use Verjuicer\App\Work\Entry\RecordEntry;
-use Verjuicer\App\Work\Pit\PitEntries;
 use Verjuicer\App\Work\Portion\PortionRow;
 use Verjuicer\App\Work\Portion\Portions;
 use Verjuicer\Core\Event\Kinds\Note;
@@ -62,7 +62,7 @@ final class StoryLoader
         private readonly Projections $projections,
         private readonly Products $products,
         private readonly ThermometerChecks $checks,
-        private readonly PitEntries $pits,
+        private readonly PitHistory $pits,
         private readonly SiteLog $siteLog,
         private readonly EntryLine $line,
         private readonly RecordEntry $entry,
@@ -163,7 +163,7 @@ final class StoryLoader
             foreach ($story->pitLog[$name] ?? [] as [$minutes, $login, $sign, $degrees]) {
                 $temp = $degrees === null ? null : Temperature::fahrenheit((string) $degrees);
                 $at = $this->writtenDown($minutes);
-                $this->pits->write(Uuid::v7(), $pit, $people[$login], $at, PitSign::from($sign), $temp, '');
+                $this->pits->add(Uuid::v7(), $pit, $people[$login], $at, PitSign::from($sign)->value, $temp);
             }
         }
     }

@@ -13,7 +13,6 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Event\BeginsStage;
 use Verjuicer\Core\Event\Catalogue;
-use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Writer;
@@ -194,13 +193,12 @@ final readonly class EventLog
     private function hasEnded(Batch $batch): bool
     {
         $shared = SharedEvents::of($batch);
-        $stages = array_keys(array_filter(Catalogue::all(), static fn (Kind $kind): bool => $kind->beginsStage()));
         $last = $this->connection->fetchOne(<<<SQL
             SELECT e.type FROM event e
             WHERE ($shared->condition) AND e.type IN (:stages)
               AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
             ORDER BY e.at DESC, e.seq DESC LIMIT 1
-            SQL, $shared->parameters + ['stages' => $stages], ['stages' => ArrayParameterType::STRING]);
+            SQL, $shared->parameters + ['stages' => Catalogue::stages()], ['stages' => ArrayParameterType::STRING]);
 
         return \is_string($last) && Catalogue::named($last)?->endsBatch() === true;
     }

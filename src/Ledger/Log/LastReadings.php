@@ -8,11 +8,14 @@ use Doctrine\DBAL\Connection;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
 /** Where and with what a batch was read last: what an entry that does not say so is taken to mean. */
 final readonly class LastReadings
 {
+    private const AROUND_MINUTES = 15;
+
     public function __construct(private Connection $connection)
     {
     }
@@ -35,8 +38,8 @@ final readonly class LastReadings
         $shared = SharedEvents::of($batch);
 
         return $this->connection->fetchOne(<<<SQL
-            SELECT 1 FROM event e WHERE ($shared->condition) AND e.type = 'reading' AND e.at >= :at::timestamptz - interval '15 minutes' LIMIT 1
-            SQL, $shared->parameters + ['at' => $at->rfc3339()]) !== false;
+            SELECT 1 FROM event e WHERE ($shared->condition) AND e.type = 'reading' AND e.at >= :since LIMIT 1
+            SQL, $shared->parameters + ['since' => $at->plus(Span::ofMinutes(-self::AROUND_MINUTES))->rfc3339()]) !== false;
     }
 
     /** Whether it was pulled or chopped: then a pan is read, not its pieces. */

@@ -8,6 +8,7 @@ use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Food\PitSign;
 
@@ -19,6 +20,7 @@ final readonly class PitShare
 {
     /** On an event that is kept at a pit, not in the batch. */
     public const MARK = 'at_pit';
+    private const SHARED = ['pit_reading', 'pit_set', 'note'];
 
     public function __construct(private Connection $connection)
     {
@@ -28,6 +30,25 @@ final readonly class PitShare
     public static function idAtPit(Uuid $event): Uuid
     {
         return Uuid::v5($event, 'pit');
+    }
+
+    /** @return array{batch: string, event: string}|null where something in the log of a pit was entered, if that was in a batch */
+    public function origin(Site $site, SiteEvent $atPit): ?array
+    {
+        /** @var list<array{batch: string, event: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
+            SELECT e.batch_id AS batch, e.id AS event FROM event e JOIN batch b ON b.id = e.batch_id
+            WHERE e.at = :at AND b.site_id = :site AND e.type IN (:types)
+            SQL, [
+            'at' => $atPit->at->rfc3339(), 'site' => $site->id->toRfc4122(), 'types' => self::SHARED,
+        ], ['types' => ArrayParameterType::STRING]);
+        foreach ($rows as $row) {
+            if (self::idAtPit(Uuid::fromString($row['event']))->toRfc4122() === $atPit->id) {
+                return $row;
+            }
+        }
+
+        return null;
     }
 
     /**
@@ -45,7 +66,7 @@ final readonly class PitShare
         foreach ($events as $event) {
             if ($event instanceof \stdClass && \is_string($event->id ?? null)) {
                 $own[$event->id] = true;
-                if (\in_array($event->type ?? null, ['pit_reading', 'pit_set', 'note'], true)) {
+                if (\in_array($event->type ?? null, self::SHARED, true)) {
                     $own[self::idAtPit(Uuid::fromString($event->id))->toRfc4122()] = true;
                 }
             }

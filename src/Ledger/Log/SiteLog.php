@@ -13,6 +13,9 @@ use Verjuicer\Core\Measure\Instant;
 /** What happens to lots, pits and thermometers: only ever added to, like the events of a batch. */
 final readonly class SiteLog
 {
+    private const COLUMNS = 'id, subject_id, extract(epoch FROM at)::bigint AS at, extract(epoch FROM recorded_at)::bigint AS recorded_at,'
+        .' account_id, initials, type, members';
+
     public function __construct(private Connection $connection, private Ledger $ledger, private Now $now)
     {
     }
@@ -53,17 +56,38 @@ final readonly class SiteLog
     /** @return list<SiteEvent> by the time they happened */
     public function of(Uuid $subject, int $most = 1000): array
     {
+        $columns = self::COLUMNS;
         /** @var list<array{id: string, subject_id: string, at: int, recorded_at: int, account_id: string, initials: string, type: string, members: string}> $rows */
-        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
-            SELECT id, subject_id, extract(epoch FROM at)::bigint AS at, extract(epoch FROM recorded_at)::bigint AS recorded_at, account_id, initials, type, members
-            FROM (SELECT * FROM site_event WHERE subject_id = ? ORDER BY seq DESC LIMIT ?) AS latest
-            ORDER BY at, seq
+        $rows = $this->connection->fetchAllAssociative(<<<SQL
+            SELECT $columns FROM (SELECT * FROM site_event WHERE subject_id = ? ORDER BY seq DESC LIMIT ?) AS latest ORDER BY latest.at, seq
             SQL, [$subject->toRfc4122(), $most]);
 
-        return array_map(static function (array $row): SiteEvent {
-            $members = json_decode($row['members'], true, flags: \JSON_THROW_ON_ERROR);
+        return array_map(self::event(...), $rows);
+    }
 
-            return new SiteEvent($row['id'], $row['subject_id'], Instant::ofEpoch($row['at']), Instant::ofEpoch($row['recorded_at']), $row['account_id'], $row['initials'], $row['type'], \is_array($members) ? array_combine(array_map(strval(...), array_keys($members)), $members) : []);
-        }, $rows);
+    public function find(Uuid $id): ?SiteEvent
+    {
+        /** @var array{id: string, subject_id: string, at: int, recorded_at: int, account_id: string, initials: string, type: string, members: string}|false $row */
+        $row = $this->connection->fetchAssociative(\sprintf('SELECT %s FROM site_event WHERE id = ?', self::COLUMNS), [$id->toRfc4122()]);
+
+        return $row === false ? null : self::event($row);
+    }
+
+    /** @param array{id: string, subject_id: string, at: int, recorded_at: int, account_id: string, initials: string, type: string, members: string} $row */
+    private static function event(array $row): SiteEvent
+    {
+        $members = json_decode($row['members'], true, flags: \JSON_THROW_ON_ERROR);
+        $named = \is_array($members) ? array_combine(array_map(strval(...), array_keys($members)), $members) : [];
+
+        return new SiteEvent(
+            $row['id'],
+            $row['subject_id'],
+            Instant::ofEpoch($row['at']),
+            Instant::ofEpoch($row['recorded_at']),
+            $row['account_id'],
+            $row['initials'],
+            $row['type'],
+            $named,
+        );
     }
 }

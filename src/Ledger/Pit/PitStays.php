@@ -10,7 +10,6 @@ use Verjuicer\App\Catalogue\Pit\Pit;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Log\SharedEvents;
 use Verjuicer\Core\Event\Catalogue;
-use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Measure\Instant;
 
 /** Which batches were on the heat in which pit, and when. */
@@ -31,7 +30,7 @@ final readonly class PitStays
             WHERE ($shared->condition) AND e.type IN (:stages) AND e.at <= :at
               AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
             ORDER BY e.at DESC, e.seq DESC LIMIT 1
-            SQL, $shared->parameters + ['stages' => self::stages(), 'at' => $at->rfc3339()], ['stages' => ArrayParameterType::STRING]);
+            SQL, $shared->parameters + ['stages' => Catalogue::stages(), 'at' => $at->rfc3339()], ['stages' => ArrayParameterType::STRING]);
 
         return \is_string($pit) ? $pit : null;
     }
@@ -50,11 +49,5 @@ final readonly class PitStays
             'at' => $at->rfc3339(),
             'days' => self::LONGEST_DAYS,
         ]);
-    }
-
-    /** @return list<string> */
-    private static function stages(): array
-    {
-        return array_keys(array_filter(Catalogue::all(), static fn (Kind $kind): bool => $kind->beginsStage()));
     }
 }

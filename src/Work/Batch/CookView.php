@@ -10,10 +10,13 @@ use Verjuicer\Core\Assess\Evidence\CookWindow;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Inject;
 use Verjuicer\Core\Event\Kinds\Sauce;
 use Verjuicer\Core\Event\Kinds\Season;
 use Verjuicer\Core\Event\Kinds\Spritz;
+use Verjuicer\Core\Event\Kinds\Wrap;
+use Verjuicer\Core\Food\CookWay;
 
 /** The last cook piece by piece: its coldest spot, and what the record shows of it against what the law asks. */
 final readonly class CookView
@@ -61,11 +64,15 @@ final readonly class CookView
     public static function areAllergensUnknown(Assessment $assessment): bool
     {
         foreach ($assessment->timeline->events as $event) {
-            if ($event->is(Season::class, Sauce::class, Spritz::class, Inject::class)) {
-                $said = $event->kind()->values($event->detail);
-                if ($said['recipe'] === null && $said['allergens'] === []) {
-                    return true;
-                }
+            $isMore = match (true) {
+                $event->detail instanceof Cook => $event->detail->way === CookWay::Braise,
+                // Foil, paper, a boat, a pan is nothing to eat; what else is named may be.
+                $event->detail instanceof Wrap => $event->detail->with !== null && !\in_array($event->detail->with, $event->kind()->fields['with']->says->usual, true),
+                default => $event->is(Season::class, Sauce::class, Spritz::class, Inject::class),
+            };
+            $said = $isMore ? $event->kind()->values($event->detail) : [];
+            if ($isMore && ($said['recipe'] ?? null) === null && ($said['allergens'] ?? []) === []) {
+                return true;
             }
         }
 

@@ -102,6 +102,10 @@ final class StepController extends FormController implements ShowsAgain
             }
         }
         $reason = $input->text('reason');
+        if ($detail instanceof ProbeMoved && $detail->misplaced && $reason === '') {
+            // What it read until now counts no more: as with a correction, why is said.
+            $input->refuse('reason', 'entry.problem.no_reason');
+        }
 
         return $detail === null || $at === null ? null : new Draft(
             $id,

@@ -25,7 +25,6 @@ use Verjuicer\Core\Measure\Span;
 final class BoardController extends AbstractController
 {
     /** As many as fit on one screen beside the lanes. */
-    private const LINES_SHOWN = 9;
     private const HOURS_BACK = 6;
     private const HOURS_AHEAD = 6;
     private const HOURS_ENDED = 18;
@@ -94,8 +93,8 @@ final class BoardController extends AbstractController
             'unreadable' => $list->unreadable,
             'axis' => $axis,
             'hours' => $axis->hours($zone),
-            'lines' => DueLines::of($this->dueNext->of([...$list->lanes, ...$unsettled], $now, $site->unit, $this->units->intervals($site))),
-            'lines_shown' => self::LINES_SHOWN,
+            'lines' => $lines = DueLines::of($this->dueNext->of([...$list->lanes, ...$unsettled], $now, $site->unit, $this->units->intervals($site))),
+            'lines_shown' => DueLines::shown($lines),
             'more_unsettled' => $this->lanes->countUnsettled($site) - \count($unsettled),
             'claims' => $this->claims->of($site),
             'ended' => $ended->lanes,

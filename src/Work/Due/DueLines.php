@@ -8,6 +8,7 @@ namespace Verjuicer\App\Work\Due;
 final readonly class DueLines
 {
     private const SAME_SECONDS = 300;
+    private const SHOWN = 9;
 
     /**
      * @param list<Due> $dues in their order
@@ -41,6 +42,16 @@ final readonly class DueLines
         }
 
         return $lines;
+    }
+
+    /**
+     * How many stand in sight: what is late is never folded away.
+     *
+     * @param list<DueLine> $lines in their order, the late ones first
+     */
+    public static function shown(array $lines): int
+    {
+        return max(self::SHOWN, \count(array_filter($lines, static fn (DueLine $line): bool => $line->due->isLate)));
     }
 
     /** @param list<DueLine> $lines */

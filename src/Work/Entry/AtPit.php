@@ -6,53 +6,45 @@ namespace Verjuicer\App\Work\Entry;
 
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Pit\Pits;
-use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Log\PitShare;
 use Verjuicer\App\Ledger\Log\SiteLog;
-use Verjuicer\App\Ledger\Pit\PitStays;
+use Verjuicer\App\Ledger\Pit\PitHistory;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Event\Kinds\Note;
 use Verjuicer\Core\Event\Kinds\PitReading;
 use Verjuicer\Core\Event\Kinds\PitSet;
-use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Food\PitSign;
-use Verjuicer\Core\Measure\Temperature;
 
-/** What is entered of a pit from a batch is of the pit: it goes to its log, and so to all that is in it. */
+/**
+ * What is entered of a pit from a batch is of the pit: it goes to its log, and so to all that is in it. Put right or taken back from the batch,
+ * it is so at the pit it went to, wherever the batch is by then.
+ */
 final readonly class AtPit
 {
-    public function __construct(private Pits $pits, private PitStays $stays, private SiteLog $log, private Ledger $ledger)
+    public function __construct(private Pits $pits, private PitHistory $history, private SiteLog $log)
     {
     }
 
     public function share(Kept $kept, Account $by): void
     {
         $draft = $kept->draft;
-        [$name, $sign, $members] = match (true) {
-            $draft->detail instanceof PitReading => [$draft->detail->pit, PitSign::Reading->value, self::temp($draft->detail->temp)],
-            $draft->detail instanceof PitSet => [$draft->detail->pit, PitSign::Set->value, self::temp($draft->detail->set)],
-            $draft->detail instanceof Note && $draft->detail->pitSign !== null => [
-                $draft->detail->pit, $draft->detail->pitSign->value, $draft->detail->text === null ? [] : ['words' => $draft->detail->text],
-            ],
-            $draft->detail instanceof TakenBack => [$this->stays->pitAt($kept->batch, $draft->at), 'void', []],
-            default => [null, null, []],
+        [$name, $sign, $temp, $words] = match (true) {
+            $draft->detail instanceof PitReading => [$draft->detail->pit, PitSign::Reading, $draft->detail->temp, ''],
+            $draft->detail instanceof PitSet => [$draft->detail->pit, PitSign::Set, $draft->detail->set, ''],
+            $draft->detail instanceof Note => [$draft->detail->pit, $draft->detail->pitSign, null, $draft->detail->text ?? ''],
+            default => [null, null, null, ''],
         };
-        $pit = $name === null ? null : $this->pits->named($kept->batch->site, $name);
-        if ($pit === null || $sign === null) {
-            return;
+        $pit = $name === null || $sign === null ? null : $this->pits->named($kept->batch->site, $name);
+        $earlier = $draft->replaces === null ? null : $this->log->find(PitShare::idAtPit(Uuid::fromString($draft->replaces)));
+        $reason = $draft->reason ?? '';
+        if ($earlier !== null && $earlier->subjectId !== $pit?->id->toRfc4122()) {
+            $of = $this->pits->find($kept->batch->site, $earlier->subjectId);
+            \assert($of !== null, 'a pit with a log is never removed');
+            $this->history->takeBack(Uuid::v5($draft->id, 'back at pit'), $of, $by, $earlier, $reason);
+            $earlier = null;
         }
-        if ($draft->replaces !== null) {
-            $members['replaces'] = PitShare::idAtPit(Uuid::fromString($draft->replaces))->toRfc4122();
-            $members['reason'] = $draft->reason ?? '';
+        if ($pit !== null && $sign !== null) {
+            $this->history->add(PitShare::idAtPit($draft->id), $pit, $by, $draft->at, $sign->value, $temp, $words, $earlier, $reason);
         }
-        if ($this->log->add(PitShare::idAtPit($draft->id), 'pit', $pit->id, $by, $draft->at, $sign, $members)) {
-            array_map($this->ledger->changed(...), $this->stays->mayHaveBeenIn($pit, $draft->at));
-        }
-    }
-
-    /** @return array{temp: array<string, int|float>} */
-    private static function temp(Temperature $temp): array
-    {
-        return ['temp' => [$temp->unit->member() => $temp->tenths / 10]];
     }
 }

@@ -186,6 +186,6 @@ final class CorrectionController extends FormController implements ShowsAgain
             return [];
         }
 
-        return array_keys(array_filter(Catalogue::all(), static fn (Kind $kind): bool => $kind->beginsStage() && $kind !== $wrong->kind()));
+        return array_values(array_diff(Catalogue::stages(), [$wrong->kind()->name()]));
     }
 }

@@ -44,7 +44,7 @@ final readonly class Doubts
         $doubtful = [];
         foreach ($drafts as $index => $draft) {
             $doubts = $draft->detail instanceof Reading ? $readings->of($draft->detail, $draft->at) : [];
-            array_push($doubts, ...$steps->of($draft->detail, $draft->at));
+            array_push($doubts, ...$steps->of($draft->detail, $draft->at, $draft->ofPiece));
             if ($doubts !== []) {
                 $doubtful[$index] = $doubts;
             }

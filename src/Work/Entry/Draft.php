@@ -48,7 +48,7 @@ final readonly class Draft
     /** With what it left open filled in. */
     public function with(Detail $detail): self
     {
-        return new self($this->id, $detail, $this->at, $this->reason, $this->replaces);
+        return new self($this->id, $detail, $this->at, $this->reason, $this->replaces, ofPiece: $this->ofPiece);
     }
 
     public function event(string $initials): Event

@@ -48,7 +48,7 @@ final readonly class EntryLine
         }
         $piece = isset($part[2]) ? max(1, (int) $part[2]) : null;
         $words = \array_slice($words, 1);
-        $why = $this->takeReason($words);
+        $why = $this->takeAfter('because', $words, 1);
         $verb = $words === [] ? null : $this->words->verb($words[0]);
         $at = $this->takeTime($words, $verb !== null, $site) ?? $this->happened->read($this->happened->now(), $site);
         $draft = $verb === null
@@ -150,7 +150,7 @@ final readonly class EntryLine
                 $left[] = $word;
             }
         }
-        $with = $saying->with === null ? null : $this->takeWith($left);
+        $with = $saying->with === null ? null : $this->takeAfter('with', $left, 0);
         if ($saying->with !== null && $with !== null) {
             $values[$saying->with] = $with;
         }
@@ -230,37 +230,18 @@ final readonly class EntryLine
     }
 
     /**
-     * Takes what follows "because": why it is written down only now.
+     * Takes what follows a word, to the end: the reason after "because", what goes on or into something else after "with".
      *
      * @param list<string> $words
      */
-    private function takeReason(array &$words): ?string
+    private function takeAfter(string $word, array &$words, int $from): ?string
     {
-        foreach ($words as $index => $word) {
-            if ($index > 0 && $this->words->isSaid('because', $word) && isset($words[$index + 1])) {
-                $why = implode(' ', \array_slice($words, $index + 1));
+        for ($index = $from; $index < \count($words) - 1; ++$index) {
+            if ($this->words->isSaid($word, $words[$index])) {
+                $taken = implode(' ', \array_slice($words, $index + 1));
                 $words = \array_slice($words, 0, $index);
 
-                return $why;
-            }
-        }
-
-        return null;
-    }
-
-    /**
-     * Takes what follows "with": what goes on or into something else.
-     *
-     * @param list<string> $words
-     */
-    private function takeWith(array &$words): ?string
-    {
-        foreach ($words as $index => $word) {
-            if ($this->words->isSaid('with', $word) && isset($words[$index + 1])) {
-                $with = implode(' ', \array_slice($words, $index + 1));
-                $words = \array_slice($words, 0, $index);
-
-                return $with;
+                return $taken;
             }
         }
 

@@ -27,13 +27,17 @@ final readonly class StepDoubts
     {
     }
 
-    /** @return list<Doubt> */
-    public function of(Detail $detail, Instant $at): array
+    /**
+     * @param int|null $piece the one it is done to, if it is not done to all
+     *
+     * @return list<Doubt>
+     */
+    public function of(Detail $detail, Instant $at, ?int $piece): array
     {
         return array_values(array_filter([
             $this->order($detail, $at),
             $this->isTooMuch($detail) ? Doubt::TooMuch : null,
-            $this->isWarmIntoCold($detail, $at) ? Doubt::WarmIntoCold : null,
+            $this->isWarmIntoCold($detail, $at, $piece) ? Doubt::WarmIntoCold : null,
         ]));
     }
 
@@ -102,17 +106,30 @@ final readonly class StepDoubts
         return $weight !== null && $all !== null && $weight->grams() > $all;
     }
 
-    private function isWarmIntoCold(Detail $detail, Instant $at): bool
+    /** By the last reading of each piece that is put there; once it was pulled or chopped, of the pan. */
+    private function isWarmIntoCold(Detail $detail, Instant $at, ?int $piece): bool
     {
         $isPut = $detail instanceof Kinds\ColdHold || $detail instanceof Kinds\Freeze || $detail instanceof Kinds\Pack;
         if (!$isPut) {
             return false;
         }
-        $last = null;
+        $pulled = \PHP_INT_MAX;
+        foreach ($this->timeline->events as $event) {
+            $pulled = $event->is(Kinds\Pull::class) && !$event->at->isAfter($at) ? $event->at->epoch : $pulled;
+        }
+        $last = [];
         foreach ($this->timeline->readings as $reading) {
-            $last = $reading->at <= $at->epoch ? $reading : $last;
+            if ($reading->at <= $at->epoch) {
+                $last[$reading->at >= $pulled ? 'pan' : $reading->piece] = $reading;
+            }
+        }
+        $last = isset($last['pan']) ? [$last['pan']] : ($piece === null ? $last : array_intersect_key($last, [$piece => true]));
+        foreach ($last as $reading) {
+            if ($reading->temp->isAbove($this->rules->limits()->cold->threshold)) {
+                return true;
+            }
         }
 
-        return $last !== null && $last->temp->isAbove($this->rules->limits()->cold->threshold);
+        return false;
     }
 }

@@ -13,6 +13,8 @@ use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Catalogue\Pit\Pit;
 use Verjuicer\App\Catalogue\Pit\Pits;
+use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Log\PitShare;
 use Verjuicer\App\Ledger\Log\SiteEvent;
 use Verjuicer\App\Ledger\Pit\PitHistory;
 use Verjuicer\App\Platform\Form\FormController;
@@ -22,6 +24,9 @@ use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\Site\Happened;
+use Verjuicer\App\Work\Entry\Draft;
+use Verjuicer\App\Work\Entry\RecordEntry;
+use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
@@ -35,7 +40,10 @@ final class PitController extends FormController implements ShowsAgain
     public function __construct(
         private readonly Pits $pits,
         private readonly PitHistory $history,
-        private readonly PitEntries $entries,
+        private readonly PitShare $share,
+        private readonly Batches $batches,
+        private readonly RecordEntry $entry,
+        private readonly PitLoad $load,
         private readonly RuleSetLibrary $ruleSets,
         private readonly EntityManagerInterface $entities,
         private readonly Happened $happened,
@@ -95,7 +103,7 @@ final class PitController extends FormController implements ShowsAgain
         if (!$input->isGood() || $sign === null || $at === null) {
             return $this->one($found, $input);
         }
-        $this->entries->write($id, $found, $this->account->get(), $at, $sign, $temp, $input->text('words'));
+        $this->history->add($id, $found, $this->account->get(), $at, $sign->value, $temp, $input->text('words'));
 
         return $this->kept('pit.kept', 'pit', ['pit' => $pit]);
     }
@@ -113,7 +121,14 @@ final class PitController extends FormController implements ShowsAgain
         if (!$input->isGood()) {
             return $this->one($found, $input);
         }
-        $this->entries->takeBack($id, $found, $this->account->get(), $wrong, $reason);
+        $origin = $this->share->origin($found->site, $wrong);
+        if ($origin === null) {
+            $this->history->takeBack($id, $found, $this->account->get(), $wrong, $reason);
+        } else {
+            // Entered in a batch, it is taken back there, and so here.
+            $back = new Draft($id, new TakenBack(), $this->now->instant(), $reason, $origin['event']);
+            $this->entry->keep($this->batches->get($origin['batch']), $this->account->get(), true, $back);
+        }
 
         return $this->kept('pit.taken_back', 'pit', ['pit' => $pit]);
     }
@@ -139,7 +154,7 @@ final class PitController extends FormController implements ShowsAgain
                 'set' => $log->setAt($now),
                 'last' => $log->lastReading($now),
                 'stray' => $last?->isOpen === true ? $last : null,
-                'batches' => $this->entries->batchesIn($pit),
+                'batches' => $this->load->batchesIn($pit),
             ];
         }, $this->pits->of($site));
 
@@ -165,7 +180,7 @@ final class PitController extends FormController implements ShowsAgain
             'strays' => array_reverse($strays),
             'limit' => $house->pitDriftFor,
             'picture' => PitPicture::of($log, $strays, $pit->site, $now),
-            'batches' => $this->entries->batchesIn($pit),
+            'batches' => $this->load->batchesIn($pit),
             'signs' => PitSign::cases(),
         ]);
     }

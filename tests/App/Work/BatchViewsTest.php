@@ -47,6 +47,23 @@ final class BatchViewsTest extends TestCase
         self::assertNull(CookView::of(Story::of('0 prep')->assess('10')));
     }
 
+    #[DataProvider('allergens')]
+    public function testNoAllergensAreOnlyNoneWhereItIsSaidOfAllThatWentOn(bool $isUnknown, string ...$lines): void
+    {
+        self::assertSame($isUnknown, CookView::areAllergensUnknown(Story::of(...array_values($lines))->about('beef cut')->assess('60')));
+    }
+
+    /** @return iterable<array<bool|string>> */
+    public static function allergens(): iterable
+    {
+        yield [false, '0 prep', '10 cook', '20 wrap with=foil', '30 wrap'];
+        yield [false, '0 prep', '1 season recipe=Quarry+rub', '2 sauce recipe=Glaze allergens=["soy"]'];
+        yield [true, '0 prep', '1 season with=pepper'];
+        yield [true, '10 cook', '20 wrap with=butter'];
+        yield [true, '10 cook way=braise'];
+        yield [false, '10 cook way=sear'];
+    }
+
     /** @param list<string> $lines */
     #[DataProvider('requirements')]
     public function testSaysWhatTheLawAsksAndWhy(?string $expected, string $product, array $lines): void

@@ -157,6 +157,49 @@ final class CookSideTest extends KitchenTestCase
         self::assertStringContainsString('Set to 245 °F', $this->client->request('GET', $pit)->filter('main')->text());
     }
 
+    public function testTakenBackFromABatchItIsTakenBackAtThePitItWentToWhereverTheBatchIsBy(): void
+    {
+        $this->logIn();
+        $inDrum = $this->setPoints(5);
+        $this->keep('7 set 240 -30');
+        $this->keep('7 off rack -5');
+        $this->correct('set to 240 °F', 'Take it back');
+        self::assertSame([$inDrum, 0], [$this->setPoints(5), $this->setPoints(7)], 'off the heat by then');
+        // What is no pit's leaves nothing there.
+        $before = $this->number('SELECT count(*) FROM site_event');
+        $this->keep('5 rotate');
+        $this->correct('Rotated', 'Take it back', 5);
+        self::assertSame($before, $this->number('SELECT count(*) FROM site_event'));
+        // Of another pit after all, it is gone from the first.
+        $this->keep('5 set 241 -20');
+        self::assertSame($inDrum + 1, $this->setPoints(5));
+        $this->correct('set to 241 °F', 'Keep the correction', 5, ['pit' => 'Offset']);
+        [$drum, $offset] = [$this->pit('Drum'), $this->pit('Offset')];
+        self::assertStringNotContainsString('241', $this->client->request('GET', $drum)->filter('main')->text());
+        self::assertStringContainsString('Set to 241 °F', $this->client->request('GET', $offset)->filter('main')->text());
+        // Taken back at the pit, it is taken back in the batch it was entered in.
+        $page = $this->client->request('GET', $offset);
+        $entry = $page->filterXPath("//li[contains(., 'Set to 241 °F')]");
+        $this->client->submit($entry->selectButton('Take it back')->form(['reason' => 'not set at all']));
+        self::assertSame($inDrum, $this->setPoints(5));
+        self::assertStringNotContainsString('241', $this->client->request('GET', $offset)->filter('main')->text());
+        self::assertStringContainsString('not set at all', $this->client->request('GET', $this->path(5))->filter('#everything')->text());
+    }
+
+    /** @param array<string, string> $right */
+    private function correct(string $entry, string $button, int $tag = 7, array $right = []): void
+    {
+        $row = $this->client->request('GET', $this->path($tag))->filterXPath("//table[@id='everything']//tr[contains(., '$entry')]");
+        $page = $this->client->click($row->selectLink('Correct')->link());
+        $this->client->submit($page->selectButton($button)->form(['reason' => 'misread'] + $right));
+        self::assertResponseRedirects();
+    }
+
+    private function pit(string $name): string
+    {
+        return '/pits/'.$this->words("SELECT id::text FROM pit WHERE name = '$name'");
+    }
+
     private function setPoints(int $tag): int
     {
         $events = Timeline::of($this->service(StoredRecords::class)->of($this->batch($tag)), Instant::ofEpoch(\PHP_INT_MAX))->events;

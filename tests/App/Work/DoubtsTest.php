@@ -36,6 +36,15 @@ final class DoubtsTest extends KitchenTestCase
         yield 'put into the cold while it is warm' => ['7 cold', 'last read above the cold limit'];
     }
 
+    public function testEachPieceThatIsPutIntoTheColdCounts(): void
+    {
+        $this->logIn();
+        $this->client->submit($this->keep('7.1 40')->selectButton('Yes, keep it')->form());
+        self::assertStringContainsString('last read above the cold limit', $this->keep('7 cold')->filter('[role=alertdialog]')->text(), 'the others are warm');
+        $this->keep('7.1 cold');
+        self::assertResponseRedirects();
+    }
+
     public function testAStepThatIsDoubtedComesBackWithAllThatWasTyped(): void
     {
         $this->logIn();

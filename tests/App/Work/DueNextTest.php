@@ -66,6 +66,16 @@ final class DueNextTest extends TestCase
         self::assertCount(\count(array_filter($dues, static fn (Due $due): bool => $due->lane->tag === 12)) - \count(array_filter($dues, static fn (Due $due): bool => $due->lane->tag === 12 && $due->kind === 'forecast')), array_filter($lines, static fn (DueLine $line): bool => $line->tags() === '12'), 'and nothing else is lost');
     }
 
+    public function testWhatIsLateIsNeverFoldedAway(): void
+    {
+        $shown = static function (int $late): int {
+            $lanes = array_map(static fn (int $tag): Lane => self::lane($tag, [($tag <= $late ? '0' : '60').' prep'], '70'), range(1, 14));
+
+            return DueLines::shown(DueLines::of((new DueNext(new Figures()))->of($lanes, Story::at('70'), TemperatureUnit::Fahrenheit)));
+        };
+        self::assertSame([9, 9, 12], array_map($shown, [0, 9, 12]));
+    }
+
     /** @return iterable<string, array{0: list<string>, 1: array<int, list<string>>, 2: string, 3?: array<string, int>}> */
     public static function boards(): iterable
     {

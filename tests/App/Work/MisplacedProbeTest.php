@@ -22,12 +22,17 @@ final class MisplacedProbeTest extends KitchenTestCase
         $page = $this->client->request('GET', $path);
         self::assertStringContainsString('flat: 92 °F at 11:00, not read since', $page->filter('section[aria-labelledby=left]')->text());
         self::assertStringContainsString('line=71%20flat%20', (string) $page->selectLink('Read it again')->attr('href'));
-        $this->client->submit($page->selectButton('It was in the wrong place')->form());
+        $form = $page->selectButton('Its readings count no more')->form();
+        $page = $this->client->submit($form, ['reason' => ' ']);
+        self::assertSelectorExists('section[aria-labelledby=left] details[open] #problem-reason');
+        self::assertSame(['1/flat', '1/point'], $this->tracks(), 'not without a reason');
+        $this->client->submit($page->selectButton('Its readings count no more')->form(['reason' => 'it hung beside the meat']));
         self::assertResponseRedirects($path);
         self::assertSame(['1/point'], $this->tracks(), 'its readings no longer count for the cook');
         $page = $this->client->followRedirect();
         self::assertSelectorNotExists('section[aria-labelledby=left]');
         self::assertStringContainsString('it was in the wrong place', $page->filter('#everything')->text());
+        self::assertStringContainsString('it hung beside the meat', $page->filter('#everything')->text());
     }
 
     public function testWhatAMisplacedProbeReadIsTakenBackByOneEntryAndShownAsOne(): void

@@ -51,6 +51,8 @@ final class CoolingCheckTest extends CheckTestCase
         self::assertSame(['discard'], self::options('cool.stage1', self::cooked('0 cool', '0 135', '1 134', '130 71'), '131'));
         self::assertSame(['cool.decide'], self::options('cool.stage1', self::cooked('0 cool', '0 135', '1 134', '121:01 69'), '122'), 'no reading can show it any more');
         self::assertSame(['cool.read_now'], self::options('cool.stage1', self::cooked('0 cool'), '10'));
+        self::assertSame(['cool.read_now', 'discard'], self::options('cool.total', self::cooked('0 cold_hold'), '260:01'), 'it may yet be shown hot');
+        self::assertSame(['discard'], self::options('cool.total', self::cooked('0 cold_hold', '261 serve'), '262'));
     }
 
     public function testWhatIsServedRareUnderTheAdvisoryIsNotToldToCool(): void
