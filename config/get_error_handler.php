@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// The one function of PHP 8.5 that Symfony 7.4 asks a polyfill for; the polyfill package itself is replaced in composer.json.
+// The one function of PHP 8.5 that Symfony 7.4 asks a polyfill for; the polyfill package itself is replaced in
+// composer.json.
 if (!function_exists('get_error_handler')) {
     function get_error_handler(): ?callable
     {

@@ -2,10 +2,8 @@
 # Builds what ships to the browser from the npm packages: styles, scripts, fonts. Called by bin/start and bin/test.
 set -euo pipefail
 cd "$(dirname "$0")/.."
-if [ ! -f node_modules/.verjuicer ] || [ package.json -nt node_modules/.verjuicer ]; then
-    npm install --no-progress --ignore-scripts --loglevel=error >/dev/null
-    touch node_modules/.verjuicer
-fi
+. deploy/machine.sh
+need_node_modules
 # Nothing changed since the last build: nothing to do.
 if [ -f public/assets/manifest.json ] && [ -z "$(find assets templates importmap.php package.json -newer public/assets/manifest.json -type f -not -path 'assets/vendor/*' -not -name app.built.css -print -quit)" ]; then
     exit 0

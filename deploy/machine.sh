@@ -48,6 +48,13 @@ need_vendor() {
     fi
 }
 
+need_node_modules() {
+    if [ ! -f node_modules/.verjuicer ] || [ package.json -nt node_modules/.verjuicer ]; then
+        npm install --no-progress --ignore-scripts --loglevel=error >/dev/null
+        touch node_modules/.verjuicer
+    fi
+}
+
 postgres_bin() { ls -d /usr/lib/postgresql/*/bin | sort -V | tail -n 1; }
 
 # PostgreSQL refuses to run as root: then it runs as its own user.

@@ -24,12 +24,20 @@ export function entryLine() {
         },
 
         draft() {
-            try { return sessionStorage.getItem(DRAFT) || ''; } catch { return ''; }
+            try {
+                return sessionStorage.getItem(DRAFT) || '';
+            } catch {
+                return '';
+            }
         },
 
         changed() {
             // A tag alone was filled in by the page, and is nobody's draft.
-            try { sessionStorage.setItem(DRAFT, this.isOnlyTag() ? '' : this.line); } catch { /* A full or closed store costs only the draft. */ }
+            try {
+                sessionStorage.setItem(DRAFT, this.isOnlyTag() ? '' : this.line);
+            } catch {
+                /* A full or closed store costs only the draft. */
+            }
             this.ask();
         },
 
@@ -79,7 +87,8 @@ export function entryLine() {
             const key = event.currentTarget.dataset.key;
             if (key === 'back') this.line = this.line.slice(0, -1);
             else if (key === 'clear') this.line = this.$root.dataset.prefix || '';
-            else if (key === 'space') this.line = this.line === '' || this.line.endsWith(' ') ? this.line : `${this.line} `;
+            else if (key === 'space')
+                this.line = this.line === '' || this.line.endsWith(' ') ? this.line : `${this.line} `;
             else this.line += key;
         },
 
@@ -115,7 +124,11 @@ export function entryLine() {
         },
 
         sent() {
-            try { sessionStorage.removeItem(DRAFT); } catch { /* nothing to forget */ }
+            try {
+                sessionStorage.removeItem(DRAFT);
+            } catch {
+                /* nothing to forget */
+            }
         },
 
         /** The echo takes the place of the help. */

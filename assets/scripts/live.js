@@ -21,14 +21,19 @@ export function keepCurrent() {
         /** A part somebody is using is left alone: an open form, a focused button. */
         isInUse() {
             const inside = this.$root.contains(document.activeElement) && document.activeElement !== this.$root;
-            return document.visibilityState !== 'visible' || inside || this.$root.querySelector('details[open]') !== null;
+            return (
+                document.visibilityState !== 'visible' || inside || this.$root.querySelector('details[open]') !== null
+            );
         },
 
         async load() {
             if (this.isInUse()) return;
             let answer = null;
             try {
-                answer = await fetch(this.$root.dataset.source, { headers: { Accept: 'text/html' }, redirect: 'manual' });
+                answer = await fetch(this.$root.dataset.source, {
+                    headers: { Accept: 'text/html' },
+                    redirect: 'manual',
+                });
             } catch {
                 // The network is poor outside: what is shown stays, and says how old it is.
             }
@@ -47,15 +52,25 @@ export function keepCurrent() {
             const now = Math.floor((Date.now() + this.offset) / 1000);
             document.querySelectorAll('[data-deadline]').forEach((node) => {
                 const left = Number(node.dataset.deadline) - now;
-                node.textContent = (left < 0 ? node.dataset.late : node.dataset.ahead).replace('{time}', span(Math.abs(left)));
+                node.textContent = (left < 0 ? node.dataset.late : node.dataset.ahead).replace(
+                    '{time}',
+                    span(Math.abs(left)),
+                );
                 node.closest('[data-due]')?.toggleAttribute('data-is-late', left < 0);
             });
             document.querySelectorAll('[data-since]').forEach((node) => {
-                node.textContent = node.dataset.ago.replace('{time}', span(Math.max(0, now - Number(node.dataset.since))));
+                node.textContent = node.dataset.ago.replace(
+                    '{time}',
+                    span(Math.max(0, now - Number(node.dataset.since))),
+                );
             });
             const clock = document.getElementById('clock');
             if (clock) {
-                clock.textContent = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: clock.dataset.zone }).format(now * 1000);
+                clock.textContent = new Intl.DateTimeFormat('en-GB', {
+                    hour: '2-digit',
+                    minute: '2-digit',
+                    timeZone: clock.dataset.zone,
+                }).format(now * 1000);
             }
         },
     };

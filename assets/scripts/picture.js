@@ -10,7 +10,9 @@ export function readings() {
         },
 
         marks() {
-            return [...this.$root.querySelectorAll('[data-reading]')].sort((one, other) => one.dataset.at - other.dataset.at);
+            return [...this.$root.querySelectorAll('[data-reading]')].sort(
+                (one, other) => one.dataset.at - other.dataset.at,
+            );
         },
 
         move(event) {
@@ -19,7 +21,8 @@ export function readings() {
             event.preventDefault();
             const marks = this.marks();
             const at = marks.indexOf(document.activeElement);
-            const next = marks[at < 0 ? (step > 0 ? 0 : marks.length - 1) : Math.max(0, Math.min(marks.length - 1, at + step))];
+            const next =
+                marks[at < 0 ? (step > 0 ? 0 : marks.length - 1) : Math.max(0, Math.min(marks.length - 1, at + step))];
             next?.focus();
         },
 

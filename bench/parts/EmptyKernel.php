@@ -26,7 +26,12 @@ final class EmptyKernel extends Kernel
 
     protected function configureContainer(ContainerConfigurator $container): void
     {
-        $container->extension('framework', ['secret' => 'bench', 'http_method_override' => false, 'handle_all_throwables' => true, 'php_errors' => ['log' => true]]);
+        $container->extension('framework', [
+            'secret' => 'bench',
+            'http_method_override' => false,
+            'handle_all_throwables' => true,
+            'php_errors' => ['log' => true],
+        ]);
     }
 
     protected function configureRoutes(RoutingConfigurator $routes): void

@@ -21,18 +21,34 @@ final readonly class Visitor
      */
     public function ask(string $path, ?array $form = null, bool $follows = true): array
     {
-        curl_setopt_array($this->handle, [\CURLOPT_URL => $this->base.$path, \CURLOPT_RETURNTRANSFER => true, \CURLOPT_COOKIEFILE => '', \CURLOPT_FOLLOWLOCATION => $follows, \CURLOPT_TIMEOUT => 60, \CURLOPT_HTTPGET => true]);
+        curl_setopt_array($this->handle, [
+            \CURLOPT_URL => $this->base.$path,
+            \CURLOPT_RETURNTRANSFER => true,
+            \CURLOPT_COOKIEFILE => '',
+            \CURLOPT_FOLLOWLOCATION => $follows,
+            \CURLOPT_TIMEOUT => 60,
+            \CURLOPT_HTTPGET => true,
+        ]);
         $form === null || curl_setopt($this->handle, \CURLOPT_POSTFIELDS, http_build_query($form));
         $body = (string) curl_exec($this->handle);
 
-        return [$body, (float) curl_getinfo($this->handle, \CURLINFO_STARTTRANSFER_TIME) * 1000, (int) curl_getinfo($this->handle, \CURLINFO_RESPONSE_CODE)];
+        return [
+            $body,
+            (float) curl_getinfo($this->handle, \CURLINFO_STARTTRANSFER_TIME) * 1000,
+            (int) curl_getinfo($this->handle, \CURLINFO_RESPONSE_CODE),
+        ];
     }
 
     /** @return string the board */
     public function logIn(string $login): string
     {
-        preg_match('/_csrf_token" value="([^"]+)"/', $this->ask('/login')[0], $token) === 1 || exit("The login page is not there.\n");
+        preg_match('/_csrf_token" value="([^"]+)"/', $this->ask('/login')[0], $token) === 1
+            || exit("The login page is not there.\n");
 
-        return $this->ask('/login', ['_username' => $login, '_password' => 'oak-and-patience', '_csrf_token' => $token[1]])[0];
+        return $this->ask('/login', [
+            '_username' => $login,
+            '_password' => 'oak-and-patience',
+            '_csrf_token' => $token[1],
+        ])[0];
     }
 }

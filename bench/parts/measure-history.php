@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// For bench/history: logs in, then measures each thing twenty times in turn. Prints name, median in ms and status as tab-separated lines.
+// For bench/history: logs in, then measures each thing twenty times in turn. Prints name, median in ms and status as
+// tab-separated lines.
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';
 require __DIR__.'/Visitor.php';
@@ -16,7 +17,7 @@ $visitor->ask($batch[0]);
 preg_match('/name="_token" value="([^"]+)"/', $visitor->ask('/log')[0], $token);
 preg_match('#/recall/lot/[0-9a-f-]{36}#', $visitor->ask('/find?words=RR-4471')[0], $recall);
 preg_match_all('#/recall/thermometer/[0-9a-f-]{36}#', $visitor->ask('/find')[0], $thermometers);
-$today = (new DateTimeImmutable('now', new DateTimeZone('America/Denver')));
+$today = new DateTimeImmutable('now', new DateTimeZone('America/Denver'));
 $things = [
     'board' => '/',
     'batch page' => $batch[0],
@@ -38,12 +39,22 @@ $times = [];
 for ($round = 0; $round < 24; ++$round) {
     foreach ($things as $name => $path) {
         [, $time, $status] = $visitor->ask($path);
-        $status === 200 || $status === 404 && str_contains($name, 'year') || exit("$path answered $status\n");
+        $status === 200 || ($status === 404 && str_contains($name, 'year')) || exit("$path answered $status\n");
         if ($round >= 4) {
             $times[$name][] = $time;
         }
     }
-    [, $time, $status] = $visitor->ask('/log', ['_token' => $token[1], 'id' => Uuid::v7()->toRfc4122(), 'back' => '/', 'line' => '7 '.(150 + $round / 10), 'sure' => '1'], false);
+    [, $time, $status] = $visitor->ask(
+        '/log',
+        [
+            '_token' => $token[1],
+            'id' => Uuid::v7()->toRfc4122(),
+            'back' => '/',
+            'line' => '7 '.(150 + $round / 10),
+            'sure' => '1',
+        ],
+        false,
+    );
     $status === 303 || exit("The entry was answered $status.\n");
     if ($round >= 4) {
         $times['logging a reading'][] = $time;

@@ -33,7 +33,17 @@ for ($round = 0; $round < 90; ++$round) {
 preg_match('/name="_token" value="([^"]+)"/', $ask('/log')[0], $token);
 for ($round = 0; $round < 30; ++$round) {
     foreach (array_slice($pages, 1) as $name => $path) {
-        [$page, , $status] = $ask('/log', ['_token' => $token[1], 'id' => Uuid::v7()->toRfc4122(), 'back' => '/', 'line' => $tag[1].' 60', 'sure' => '1'], false);
+        [$page, , $status] = $ask(
+            '/log',
+            [
+                '_token' => $token[1],
+                'id' => Uuid::v7()->toRfc4122(),
+                'back' => '/',
+                'line' => $tag[1].' 60',
+                'sure' => '1',
+            ],
+            false,
+        );
         $status === 303 || exit("The entry was answered $status.\n");
         $measure($name.', after an entry', $path, true);
     }

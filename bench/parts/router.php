@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// For bench/pages: /empty is a page of a Symfony with nothing in it; all else is the application. Both run in this one process.
+// For bench/pages: /empty is a page of a Symfony with nothing in it; all else is the application. Both run in this one
+// process.
 
 use Symfony\Component\HttpFoundation\Request;
 

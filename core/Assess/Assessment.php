@@ -13,16 +13,19 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\RuleSet;
 
-/** What one record shows under one rule set at one moment. Everything a page, a file or the board says of a batch is a view of this. */
+/**
+ * What one record shows under one rule set at one moment. Everything a page, a file or the board says of a batch is a
+ * view of this.
+ */
 final readonly class Assessment
 {
     /**
-     * @param array<string, Verdict> $rulesJudged     each rule that applied and its worst verdict
-     * @param list<Finding>          $findings
-     * @param list<Countdown>        $countdowns      soonest first
-     * @param list<string>           $suspectReadings ids of events
-     * @param Instant|null           $nextTurn        once this has passed, time alone may have changed the verdict
-     * @param list<CookOutcome>      $cooks           what each cook shows on the readings to be believed, in order
+     * @param array<string, Verdict> $rulesJudged each rule that applied and its worst verdict
+     * @param list<Finding> $findings
+     * @param list<Countdown> $countdowns soonest first
+     * @param list<string> $suspectReadings ids of events
+     * @param Instant|null $nextTurn once this has passed, time alone may have changed the verdict
+     * @param list<CookOutcome> $cooks what each cook shows on the readings to be believed, in order
      */
     public function __construct(
         public Record $record,

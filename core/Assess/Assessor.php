@@ -70,12 +70,18 @@ final readonly class Assessor
         $case = new CaseFile($record->site, $record->product, $rules, $timeline, $believed);
         $findings = $this->run($case);
         if ($suspectIds !== []) {
-            $this->addDoubt($findings, $this->run(new CaseFile($record->site, $record->product, $rules, $timeline, $timeline->readings)));
+            $this->addDoubt(
+                $findings,
+                $this->run(new CaseFile($record->site, $record->product, $rules, $timeline, $timeline->readings)),
+            );
         }
         $rulesJudged = self::worstByRule($findings->all());
         self::addThermometerFindings($findings, $rules, $suspectIds, $unchecked, $overdue, \count($timeline->readings));
         $countdowns = $findings->countdowns();
-        usort($countdowns, static fn (Countdown $one, Countdown $other): int => $one->deadline->epoch <=> $other->deadline->epoch);
+        usort(
+            $countdowns,
+            static fn (Countdown $one, Countdown $other): int => $one->deadline->epoch <=> $other->deadline->epoch,
+        );
 
         return new Assessment(
             $record,
@@ -137,56 +143,74 @@ final readonly class Assessor
             return Verdict::unproven(!$timeline->hasEnded());
         }
 
-        return array_reduce($rulesJudged, static fn (Verdict $worst, Verdict $one): Verdict => $worst->worseOf($one), Verdict::Met);
+        return array_reduce(
+            $rulesJudged,
+            static fn (Verdict $worst, Verdict $one): Verdict => $worst->worseOf($one),
+            Verdict::Met,
+        );
     }
 
     /**
-     * @param list<string>  $suspectIds
-     * @param list<Reading> $unchecked  by a thermometer that was never checked
-     * @param list<Reading> $overdue    by one whose last check was longer ago than the house allows
+     * @param list<string> $suspectIds
+     * @param list<Reading> $unchecked by a thermometer that was never checked
+     * @param list<Reading> $overdue by one whose last check was longer ago than the house allows
      */
-    private static function addThermometerFindings(Findings $findings, RuleSet $rules, array $suspectIds, array $unchecked, array $overdue, int $readings): void
-    {
+    private static function addThermometerFindings(
+        Findings $findings,
+        RuleSet $rules,
+        array $suspectIds,
+        array $unchecked,
+        array $overdue,
+        int $readings,
+    ): void {
         $tolerance = $rules->get(ThermometerRules::class)->tolerance;
         $house = $rules->house();
         if ($suspectIds !== []) {
-            $findings->add(new Finding(
-                rule: 'thermometer.suspect',
-                verdict: null,
-                citation: $tolerance->citation,
-                message: 'thermometer.suspect',
-                values: ['count' => \count($suspectIds)],
-                evidence: $suspectIds,
-                options: ['thermometer.adjust', 'thermometer.recheck_food'],
-            ));
+            $findings->add(
+                new Finding(
+                    rule: 'thermometer.suspect',
+                    verdict: null,
+                    citation: $tolerance->citation,
+                    message: 'thermometer.suspect',
+                    values: ['count' => \count($suspectIds)],
+                    evidence: $suspectIds,
+                    options: ['thermometer.adjust', 'thermometer.recheck_food'],
+                ),
+            );
         }
         if ($unchecked !== []) {
-            $findings->add(new Finding(
-                rule: 'thermometer.unchecked',
-                verdict: null,
-                citation: $tolerance->citation,
-                message: 'thermometer.unchecked',
-                values: ['count' => \count($unchecked), 'of' => $readings],
-                evidence: [$unchecked[0]->id],
-                options: ['thermometer.check'],
-            ));
+            $findings->add(
+                new Finding(
+                    rule: 'thermometer.unchecked',
+                    verdict: null,
+                    citation: $tolerance->citation,
+                    message: 'thermometer.unchecked',
+                    values: ['count' => \count($unchecked), 'of' => $readings],
+                    evidence: [$unchecked[0]->id],
+                    options: ['thermometer.check'],
+                ),
+            );
         }
         if ($overdue !== []) {
-            $labels = array_unique(array_map(static fn (Reading $reading): string => $reading->thermometer ?? '', $overdue));
-            $findings->add(new Finding(
-                rule: 'thermometer.overdue',
-                verdict: null,
-                citation: $house->citation,
-                message: 'thermometer.overdue',
-                values: [
-                    'count' => \count($overdue),
-                    'of' => $readings,
-                    'within' => $house->thermometerCheck,
-                    'thermometers' => implode(', ', $labels),
-                ],
-                evidence: [$overdue[0]->id],
-                options: ['thermometer.check'],
-            ));
+            $labels = array_unique(
+                array_map(static fn (Reading $reading): string => $reading->thermometer ?? '', $overdue),
+            );
+            $findings->add(
+                new Finding(
+                    rule: 'thermometer.overdue',
+                    verdict: null,
+                    citation: $house->citation,
+                    message: 'thermometer.overdue',
+                    values: [
+                        'count' => \count($overdue),
+                        'of' => $readings,
+                        'within' => $house->thermometerCheck,
+                        'thermometers' => implode(', ', $labels),
+                    ],
+                    evidence: [$overdue[0]->id],
+                    options: ['thermometer.check'],
+                ),
+            );
         }
     }
 }

@@ -12,14 +12,16 @@ use Verjuicer\Core\Measure\Span;
 /**
  * How long the meat was strictly between the cold and the hot limit: a figure, not a verdict.
  *
- * The estimate follows straight lines between successive readings of a line: the readings of a piece before a spot was first read, then
- * that spot's own. The least counts only what lies between two readings in the zone; the greatest every span the readings leave open, from
- * leaving the cold to the end. A line that begins warm and unread is only "at least".
+ * The estimate follows straight lines between successive readings of a line: the readings of a piece before a spot was
+ * first read, then that spot's own. The least counts only what lies between two readings in the zone; the greatest
+ * every span the readings leave open, from leaving the cold to the end. A line that begins warm and unread is only "at
+ * least".
  */
 final readonly class DangerZone
 {
     /**
-     * @param Span               $unread  between leaving the cold and the first reading of the line the estimate is of, where it begins unread
+     * @param Span $unread between leaving the cold and the first reading of the line the estimate is of, where it
+     *     begins unread
      * @param array<string, int> $byStage seconds of the estimate in each kind of stage
      */
     private function __construct(
@@ -39,7 +41,14 @@ final readonly class DangerZone
             $warm = $touch->firstWarm();
             $unread = $warm === null ? 0 : max(0, $case->timeline->endOrAsOf()->epoch - $warm);
 
-            return new self(Span::ofSeconds(0), Span::ofSeconds(0), Span::ofSeconds($unread), $warm !== null, Span::ofSeconds($unread), []);
+            return new self(
+                Span::ofSeconds(0),
+                Span::ofSeconds(0),
+                Span::ofSeconds($unread),
+                $warm !== null,
+                Span::ofSeconds($unread),
+                [],
+            );
         }
         $least = $greatest = 0;
         /** @var Line|null $told */

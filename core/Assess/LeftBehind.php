@@ -8,7 +8,10 @@ use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Ruleset\CookingRules;
 
-/** Spots of the last cook that were read and left: nothing is reached there, and another spot of the piece was read long after. */
+/**
+ * Spots of the last cook that were read and left: nothing is reached there, and another spot of the piece was read long
+ * after.
+ */
 final readonly class LeftBehind
 {
     /** @return list<Reading> the last reading of each */
@@ -34,9 +37,11 @@ final readonly class LeftBehind
             }
         }
 
-        return array_values(array_filter(
-            array_intersect_key($last, $unreached),
-            static fn (Reading $reading): bool => $latest[$reading->piece]->at - $reading->at > $gap,
-        ));
+        return array_values(
+            array_filter(
+                array_intersect_key($last, $unreached),
+                static fn (Reading $reading): bool => $latest[$reading->piece]->at - $reading->at > $gap,
+            ),
+        );
     }
 }

@@ -7,7 +7,10 @@ namespace Verjuicer\Core\Assess;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Event\Kinds\Action;
 
-/** Which breaches and gaps nobody has settled: every rule that is broken or not shown asks for a corrective action after its last evidence. */
+/**
+ * Which breaches and gaps nobody has settled: every rule that is broken or not shown asks for a corrective action after
+ * its last evidence.
+ */
 final readonly class OpenActions
 {
     /** @return list<string> rules, the worst first */
@@ -29,7 +32,11 @@ final readonly class OpenActions
                 $open[$finding->rule] = $finding->verdict->worseOf($open[$finding->rule] ?? Verdict::Met);
             }
         }
-        uksort($open, static fn (string $one, string $other): int => $open[$other]->isWorseThan($open[$one]) <=> $open[$one]->isWorseThan($open[$other]));
+        uksort(
+            $open,
+            static fn (string $one, string $other): int => $open[$other]->isWorseThan($open[$one])
+                <=> $open[$one]->isWorseThan($open[$other]),
+        );
 
         return array_keys($open);
     }

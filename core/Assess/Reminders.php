@@ -13,8 +13,8 @@ use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\Event;
 
 /**
- * The reminders of a batch that still wait: every so many minutes while it cooks, so many minutes into the cook, from a temperature on, or
- * only by the eye. One is done when what it names was done, or when somebody said so.
+ * The reminders of a batch that still wait: every so many minutes while it cooks, so many minutes into the cook, from a
+ * temperature on, or only by the eye. One is done when what it names was done, or when somebody said so.
  */
 final readonly class Reminders
 {
@@ -43,7 +43,9 @@ final readonly class Reminders
         if ($note->everyMinutes !== null) {
             $from = max($said->at->epoch, $done ?? 0, self::cookFrom($timeline) ?? \PHP_INT_MAX);
 
-            return $isCooking ? new Reminder($text, Instant::ofEpoch($from)->plus(Span::ofMinutes($note->everyMinutes)), null) : null;
+            return $isCooking
+                ? new Reminder($text, Instant::ofEpoch($from)->plus(Span::ofMinutes($note->everyMinutes)), null)
+                : null;
         }
         if ($done !== null) {
             return null;
@@ -51,7 +53,11 @@ final readonly class Reminders
         if ($note->inMinutes !== null) {
             $from = max($said->at->epoch, self::cookFrom($timeline) ?? \PHP_INT_MAX);
 
-            return new Reminder($text, $from === \PHP_INT_MAX ? null : Instant::ofEpoch($from)->plus(Span::ofMinutes($note->inMinutes)), null);
+            return new Reminder(
+                $text,
+                $from === \PHP_INT_MAX ? null : Instant::ofEpoch($from)->plus(Span::ofMinutes($note->inMinutes)),
+                null,
+            );
         }
         foreach ($timeline->readings as $reading) {
             if ($note->temp !== null && $reading->order > $order && !$note->temp->isHotterThan($reading->temp)) {
@@ -67,7 +73,10 @@ final readonly class Reminders
     {
         $done = null;
         foreach ($timeline->events as $place => $event) {
-            $isSaid = $event->detail instanceof Note && $event->detail->step === NoteStep::ReminderDone && $event->detail->text === $note->text;
+            $isSaid =
+                $event->detail instanceof Note
+                && $event->detail->step === NoteStep::ReminderDone
+                && $event->detail->text === $note->text;
             if ($place > $order && ($isSaid || $event->kind()->name() === $note->does)) {
                 $done = $event->at->epoch;
             }

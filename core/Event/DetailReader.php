@@ -15,7 +15,9 @@ final readonly class DetailReader
         $values = [];
         $isWhole = true;
         foreach ($kind->fields as $name => $field) {
-            $values[$name] = $field->isOurs() ? FieldValue::readOurs($field, $fields) : FieldValue::read($field, $fields);
+            $values[$name] = $field->isOurs()
+                ? FieldValue::readOurs($field, $fields)
+                : FieldValue::read($field, $fields);
             $isWhole = $isWhole && ($values[$name] !== null || !$field->isRequired);
         }
 

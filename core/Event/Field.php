@@ -8,10 +8,10 @@ namespace Verjuicer\Core\Event;
 final readonly class Field
 {
     /**
-     * @param string                         $name       in the open format: `depth_mm`
-     * @param string                         $parameter  of the constructor: `depthMm`
-     * @param class-string<\BackedEnum>|null $choices    the values of a choice
-     * @param bool                           $isRequired whether there is no event without it
+     * @param string $name in the open format: `depth_mm`
+     * @param string $parameter of the constructor: `depthMm`
+     * @param class-string<\BackedEnum>|null $choices the values of a choice
+     * @param bool $isRequired whether there is no event without it
      */
     public function __construct(
         public string $name,

@@ -18,7 +18,9 @@ final readonly class FieldValue
     public static function read(Field $field, Fields $fields): mixed
     {
         return match ($field->type) {
-            FieldType::Temperature => $field->isRequired ? $fields->requiredTemperature($field->name) : $fields->temperature($field->name),
+            FieldType::Temperature => $field->isRequired
+                ? $fields->requiredTemperature($field->name)
+                : $fields->temperature($field->name),
             FieldType::Text => $fields->text($field->name),
             FieldType::Choice => self::choice($field, $fields),
             FieldType::Flag => $fields->flag($field->name),
@@ -40,7 +42,10 @@ final readonly class FieldValue
         }
         $problems = new Problems();
         $value = self::read($field, $fields->alone($field->name, $problems));
-        if ($problems->all() !== [] || ($field->type === FieldType::Whole && $value !== null && $value > $field->says->most)) {
+        if (
+            $problems->all() !== []
+            || ($field->type === FieldType::Whole && $value !== null && $value > $field->says->most)
+        ) {
             return null;
         }
         $fields->take($field->name);
@@ -66,6 +71,8 @@ final readonly class FieldValue
     {
         \assert($field->choices !== null, 'a choice has its values');
 
-        return $field->isRequired ? $fields->requiredChoice($field->name, $field->choices) : $fields->choice($field->name, $field->choices);
+        return $field->isRequired
+            ? $fields->requiredChoice($field->name, $field->choices)
+            : $fields->choice($field->name, $field->choices);
     }
 }

@@ -55,7 +55,7 @@ final readonly class Kind
             }
         }
 
-        return new ($this->class)(...$arguments);
+        return new $this->class(...$arguments);
     }
 
     /** @return array<string, mixed> every value by field name, absent ones as null */

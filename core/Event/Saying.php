@@ -8,11 +8,11 @@ namespace Verjuicer\Core\Event;
 final readonly class Saying
 {
     /**
-     * @param string|null           $words   the field that takes the words after it, `reason` for the event's own
-     * @param string|null           $number  the field that takes the number after it
-     * @param string|null           $with    the field that takes the words after "with"
-     * @param list<string>          $amounts the fields that take numbers with their unit after it: "0.2 kg", "12 portions"
-     * @param array<string, string> $sets    fields it says by itself, in the words of the open format
+     * @param string|null $words the field that takes the words after it, `reason` for the event's own
+     * @param string|null $number the field that takes the number after it
+     * @param string|null $with the field that takes the words after "with"
+     * @param list<string> $amounts the fields that take numbers with their unit after it: "0.2 kg", "12 portions"
+     * @param array<string, string> $sets fields it says by itself, in the words of the open format
      */
     public function __construct(
         public string $key,

@@ -9,10 +9,11 @@ namespace Verjuicer\Core\Event;
 final readonly class Says
 {
     /**
-     * @param bool              $isOurs beyond the open format: other readers keep and ignore it, and one of another shape is no fault
-     * @param int               $most   of a whole number where somebody types it; the least is 1
-     * @param list<\BackedEnum> $among  of a choice: those that are offered here; none for all of them
-     * @param list<string>      $usual  translation keys of words that are usual in it; others may be typed
+     * @param bool $isOurs beyond the open format: other readers keep and ignore it, and one of another shape is no
+     *     fault
+     * @param int $most of a whole number where somebody types it; the least is 1
+     * @param list<\BackedEnum> $among of a choice: those that are offered here; none for all of them
+     * @param list<string> $usual translation keys of words that are usual in it; others may be typed
      */
     public function __construct(
         public bool $isOurs = false,

@@ -8,9 +8,9 @@ namespace Verjuicer\Core\Event;
 final readonly class Tap
 {
     /**
-     * @param list<string>          $in    the stages it makes sense in; '' is before the first
-     * @param int                   $place among the taps of a stage
-     * @param array<string, string> $sets  fields it says, in the words of the open format
+     * @param list<string> $in the stages it makes sense in; '' is before the first
+     * @param int $place among the taps of a stage
+     * @param array<string, string> $sets fields it says, in the words of the open format
      */
     public function __construct(public array $in, public int $place, public array $sets = [])
     {

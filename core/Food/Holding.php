@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Food;
 
-/** Where or how food rests, is held or cools: a kind of place. Free words may stand beside it; nothing is guessed from them. */
+/**
+ * Where or how food rests, is held or cools: a kind of place. Free words may stand beside it; nothing is guessed from
+ * them.
+ */
 enum Holding: string
 {
     case Rack = 'rack';
@@ -25,15 +28,35 @@ enum Holding: string
 
     /** Words by which records name them that were written before there was a list, whole and in lower case. */
     private const WORDS = [
-        'rack under foil' => self::Rack, 'foil' => self::Rack, 'towel' => self::Towels, 'insulated box' => self::Box,
-        'cooler' => self::Box, 'switched-off oven' => self::DeadOven, 'dead oven' => self::DeadOven,
-        'holding cabinet' => self::Cabinet, 'steam table' => self::SteamTable, 'chafing dish' => self::ChafingDish,
-        'open counter' => self::Counter, 'board' => self::Counter, 'walk-in' => self::WalkIn, 'walk in' => self::WalkIn,
-        'walk-in rack' => self::WalkIn, 'fridge' => self::WalkIn, 'refrigerator' => self::WalkIn,
-        'pan' => self::ShallowPans, 'pans' => self::ShallowPans, 'shallow pan' => self::ShallowPans,
-        'shallow pans' => self::ShallowPans, 'blast chiller' => self::BlastChiller, 'blast' => self::BlastChiller,
-        'ice' => self::IceBath, 'ice bath' => self::IceBath, 'ice water' => self::IceBath, 'wand' => self::IceWand,
-        'ice wand' => self::IceWand, 'chest freezer' => self::Freezer,
+        'rack under foil' => self::Rack,
+        'foil' => self::Rack,
+        'towel' => self::Towels,
+        'insulated box' => self::Box,
+        'cooler' => self::Box,
+        'switched-off oven' => self::DeadOven,
+        'dead oven' => self::DeadOven,
+        'holding cabinet' => self::Cabinet,
+        'steam table' => self::SteamTable,
+        'chafing dish' => self::ChafingDish,
+        'open counter' => self::Counter,
+        'board' => self::Counter,
+        'walk-in' => self::WalkIn,
+        'walk in' => self::WalkIn,
+        'walk-in rack' => self::WalkIn,
+        'fridge' => self::WalkIn,
+        'refrigerator' => self::WalkIn,
+        'pan' => self::ShallowPans,
+        'pans' => self::ShallowPans,
+        'shallow pan' => self::ShallowPans,
+        'shallow pans' => self::ShallowPans,
+        'blast chiller' => self::BlastChiller,
+        'blast' => self::BlastChiller,
+        'ice' => self::IceBath,
+        'ice bath' => self::IceBath,
+        'ice water' => self::IceBath,
+        'wand' => self::IceWand,
+        'ice wand' => self::IceWand,
+        'chest freezer' => self::Freezer,
     ];
 
     /** What words name, if they are one of these and nothing else: "sliced" is no ice, "carrier 2" no cabinet. */
@@ -41,7 +64,7 @@ enum Holding: string
     {
         $words = mb_strtolower(trim($words));
 
-        return self::tryFrom($words) ?? self::WORDS[$words] ?? null;
+        return self::tryFrom($words) ?? (self::WORDS[$words] ?? null);
     }
 
     /** Whether food is kept hot there, heated or not. */

@@ -16,12 +16,15 @@ use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 
-/** How a cook that is on the heat is likely to go on: a stall, and when the slowest piece may be done as the kitchen likes it. A forecast. */
+/**
+ * How a cook that is on the heat is likely to go on: a stall, and when the slowest piece may be done as the kitchen
+ * likes it. A forecast.
+ */
 final readonly class CookOutlook
 {
     /**
-     * @param list<string>            $unestimated the tracks of which nothing can be said yet: any of them may be the slowest
-     * @param array<int, Temperature> $targets     what single pieces are to be done at, where somebody said so
+     * @param list<string> $unestimated the tracks of which nothing can be said yet: any of them may be the slowest
+     * @param array<int, Temperature> $targets what single pieces are to be done at, where somebody said so
      */
     private function __construct(
         public ?Stall $stall,
@@ -79,7 +82,9 @@ final readonly class CookOutlook
 
         return new self(
             $stall,
-            $earliest === null || $latest === null ? null : new Window(Instant::ofEpoch($earliest), Instant::ofEpoch($latest)),
+            $earliest === null || $latest === null
+                ? null
+                : new Window(Instant::ofEpoch($earliest), Instant::ofEpoch($latest)),
             $target,
             $isReached,
             $isWrapped,
@@ -103,7 +108,10 @@ final readonly class CookOutlook
             : Lateness::of(new Crossing($this->window->earliest, $this->window->latest), $this->readyBy);
     }
 
-    /** @return array{Temperature|null, array<int, Temperature>} what all of it, and what single pieces are to be done at, as it was said last */
+    /**
+     * @return array{Temperature|null, array<int, Temperature>} what all of it, and what single pieces are to be done
+     *     at, as it was said last
+     */
     private static function targets(Assessment $assessment, ?Temperature $usual): array
     {
         $targets = [];
@@ -118,12 +126,15 @@ final readonly class CookOutlook
             }
         }
 
-        return [$usual ?? array_values($targets)[0] ?? null, $targets];
+        return [$usual ?? (array_values($targets)[0] ?? null), $targets];
     }
 
     private static function longer(?Stall $one, ?Stall $other): ?Stall
     {
-        return $one === null || ($other !== null && $other->to->epoch - $other->from->epoch > $one->to->epoch - $one->from->epoch) ? $other : $one;
+        return $one === null
+            || ($other !== null && $other->to->epoch - $other->from->epoch > $one->to->epoch - $one->from->epoch)
+            ? $other
+            : $one;
     }
 
     /** The last reading of the pit, or what it was set to last. */

@@ -15,6 +15,7 @@ final readonly class Crossing
 
     public function contains(Instant $instant): bool
     {
-        return $instant->epoch >= $this->earliest->epoch && ($this->latest === null || $instant->epoch <= $this->latest->epoch);
+        return $instant->epoch >= $this->earliest->epoch
+            && ($this->latest === null || $instant->epoch <= $this->latest->epoch);
     }
 }

@@ -7,12 +7,16 @@ namespace Verjuicer\Core\Forecast;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * How meat off the heat is likely to fall, as a fan between a fastest and a slowest course, each by Newton's law of cooling: every hour
- * it covers the same part of what it is still above its surroundings. A forecast; it never clears food.
+ * How meat off the heat is likely to fall, as a fan between a fastest and a slowest course, each by Newton's law of
+ * cooling: every hour it covers the same part of what it is still above its surroundings. A forecast; it never clears
+ * food.
  */
 final readonly class Fall
 {
-    /** By how much of the way it has still to go: what share of today's pace the rest keeps at most. At least it keeps nearly all of it. */
+    /**
+     * By how much of the way it has still to go: what share of today's pace the rest keeps at most. At least it keeps
+     * nearly all of it.
+     */
     private const SHARES = [[0.93, 6.5], [0.8, 2.6], [0.6, 1.55], [0.0, 1.2]];
     private const LEAST_SHARE = 0.97;
     private const RECENT_SECONDS = 4500;
@@ -91,19 +95,28 @@ final readonly class Fall
     private static function byReadings(array $points, Point $last, float $coldest, float $warmest): ?self
     {
         $falling = self::sinceItsPeak($points);
-        $recent = array_values(array_filter($falling, static fn (Point $point): bool => $last->at - $point->at <= self::RECENT_SECONDS));
+        $recent = array_values(
+            array_filter($falling, static fn (Point $point): bool => $last->at - $point->at <= self::RECENT_SECONDS),
+        );
         if (\count($recent) < 2) {
             $recent = \array_slice($falling, -2);
         }
         $line = Line::through($recent);
-        if ($line === null || $last->at - $recent[0]->at < self::LEAST_SECONDS || $recent[0]->celsius - $last->celsius < self::LEAST_FALL) {
+        if (
+            $line === null
+            || $last->at - $recent[0]->at < self::LEAST_SECONDS
+            || $recent[0]->celsius - $last->celsius < self::LEAST_FALL
+        ) {
             return null;
         }
         $middle = ($recent[0]->celsius + $last->celsius) / 2;
         $greatest = -$line->slope + self::ERRORS * $line->slopeError;
         $least = max(0.05, -$line->slope - self::ERRORS * $line->slopeError);
         $share = self::SHARES[0][1];
-        $left = $falling[0]->celsius > $warmest ? ($last->celsius - $warmest) / max(0.1, $falling[0]->celsius - $warmest) : 0.0;
+        $left =
+            $falling[0]->celsius > $warmest
+                ? ($last->celsius - $warmest) / max(0.1, $falling[0]->celsius - $warmest)
+                : 0.0;
         foreach (self::SHARES as [$from, $of]) {
             if ($left >= $from) {
                 $share = $of;
@@ -116,18 +129,32 @@ final readonly class Fall
             $last->celsius,
             $coldest,
             $warmest,
-            $greatest / max(1.0, $middle - $coldest) * $share,
-            $least / max(1.0, $middle - $warmest) * self::LEAST_SHARE,
+            ($greatest / max(1.0, $middle - $coldest)) * $share,
+            ($least / max(1.0, $middle - $warmest)) * self::LEAST_SHARE,
             true,
         );
     }
 
-    private static function byPlace(Point $last, Surroundings $surroundings, Size $size, float $coldest, float $warmest): self
-    {
+    private static function byPlace(
+        Point $last,
+        Surroundings $surroundings,
+        Size $size,
+        float $coldest,
+        float $warmest,
+    ): self {
         [$slowest, $fastest] = $size->rates($surroundings);
 
-        // The middle begins to follow late: at its slowest as if it had begun up to a third higher above its surroundings.
-        return new self(Instant::ofEpoch($last->at), $last->celsius, $coldest, $warmest, $fastest, $slowest * 0.75, false);
+        // The middle begins to follow late: at its slowest as if it had begun up to a third higher above its
+        // surroundings.
+        return new self(
+            Instant::ofEpoch($last->at),
+            $last->celsius,
+            $coldest,
+            $warmest,
+            $fastest,
+            $slowest * 0.75,
+            false,
+        );
     }
 
     /**
@@ -152,7 +179,9 @@ final readonly class Fall
     /** Hours from one temperature to another; null where the surroundings are as warm. */
     private static function hours(float $from, float $to, float $surroundings, float $rate): ?float
     {
-        return $to - $surroundings <= 0.05 || $rate <= 0 ? null : log(($from - $surroundings) / ($to - $surroundings)) / $rate;
+        return $to - $surroundings <= 0.05 || $rate <= 0
+            ? null
+            : log(($from - $surroundings) / ($to - $surroundings)) / $rate;
     }
 
     private function after(float $hours): Instant

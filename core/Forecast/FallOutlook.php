@@ -19,18 +19,21 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** How food off the heat is likely to fall: when it may pass the hot limit, and each gate of its cooling against the time it has. A forecast. */
+/**
+ * How food off the heat is likely to fall: when it may pass the hot limit, and each gate of its cooling against the
+ * time it has. A forecast.
+ */
 final readonly class FallOutlook
 {
     /** °C: how far the air may be from what somebody noted. */
     private const GIVE = 1.5;
 
     /**
-     * @param Fall           $fall   the one that is drawn
-     * @param string         $track  whose it is
-     * @param Crossing|null  $hot    of the hot limit by the coolest piece, while all are above it
-     * @param list<FallGate> $gates  still to pass, each by the piece that passes it last
-     * @param Instant|null   $readBy before which to read it, so that no crossing can hide
+     * @param Fall $fall the one that is drawn
+     * @param string $track whose it is
+     * @param Crossing|null $hot of the hot limit by the coolest piece, while all are above it
+     * @param list<FallGate> $gates still to pass, each by the piece that passes it last
+     * @param Instant|null $readBy before which to read it, so that no crossing can hide
      */
     private function __construct(
         public Fall $fall,
@@ -96,10 +99,18 @@ final readonly class FallOutlook
         $gates = [];
         foreach ($assessment->countdowns as $countdown) {
             $limit = $countdown->towards;
-            if ($countdown->kind !== CountdownKind::Limit || !str_starts_with($countdown->rule, 'cool.') || $limit === null) {
+            if (
+                $countdown->kind !== CountdownKind::Limit
+                || !str_starts_with($countdown->rule, 'cool.')
+                || $limit === null
+            ) {
                 continue;
             }
-            foreach ($countdown->track === null ? $falls : array_intersect_key($falls, [$countdown->track => true]) as $track => $fall) {
+            foreach (
+                $countdown->track === null
+    ? $falls
+    : array_intersect_key($falls, [$countdown->track => true]) as $track => $fall
+            ) {
                 $crossing = $fall->crossing(Point::celsius($limit->printedIn($unit)));
                 $gate = new FallGate($countdown->rule, $track, $limit, $countdown->deadline, $crossing);
                 if (!isset($gates[$countdown->rule]) || $gate->isLaterThan($gates[$countdown->rule])) {
@@ -161,7 +172,10 @@ final readonly class FallOutlook
 
     private static function temperature(float $celsius, TemperatureUnit $unit): Temperature
     {
-        return Temperature::ofTenths((int) round(10 * ($unit === TemperatureUnit::Celsius ? $celsius : $celsius * 1.8 + 32)), $unit);
+        return Temperature::ofTenths(
+            (int) round(10 * ($unit === TemperatureUnit::Celsius ? $celsius : $celsius * 1.8 + 32)),
+            $unit,
+        );
     }
 
     /** @return array<string, list<Point>> the believed readings of each track from the last that was on the heat */

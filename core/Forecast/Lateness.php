@@ -14,7 +14,10 @@ enum Lateness: string
     /** The latest it may be is too late. */
     case Maybe = 'maybe';
 
-    /** @return self|null null where it is likely to be in time; where it is not likely to come at all it is sure to be late */
+    /**
+     * @return self|null null where it is likely to be in time; where it is not likely to come at all it is sure to be
+     *     late
+     */
     public static function of(?Crossing $crossing, Instant $deadline): ?self
     {
         return match (true) {

@@ -4,12 +4,18 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Forecast;
 
-/** A straight line through points by least squares: where it is at a moment, how fast it climbs, and how sure that is. */
+/**
+ * A straight line through points by least squares: where it is at a moment, how fast it climbs, and how sure that is.
+ */
 final readonly class Line
 {
     /** @param float $slope °C an hour, @param float $slopeError its standard error */
-    private function __construct(public float $slope, public float $slopeError, private float $middle, private float $level)
-    {
+    private function __construct(
+        public float $slope,
+        public float $slopeError,
+        private float $middle,
+        private float $level,
+    ) {
     }
 
     /** @param list<Point> $points at two moments at least; else null */
@@ -44,6 +50,6 @@ final readonly class Line
 
     public function at(int $at): float
     {
-        return $this->level + $this->slope * ($at - $this->middle) / 3600;
+        return $this->level + ($this->slope * ($at - $this->middle)) / 3600;
     }
 }

@@ -10,7 +10,7 @@ use Verjuicer\Core\Food\Holding;
 final readonly class Surroundings
 {
     /**
-     * @param array{float, float} $celsius  °C around the meat, the coldest and the warmest it usually is
+     * @param array{float, float} $celsius °C around the meat, the coldest and the warmest it usually is
      * @param array{float, float} $transfer W/(m² K), the least and the most heat it usually takes
      */
     private function __construct(public Holding $holding, public array $celsius, public array $transfer)

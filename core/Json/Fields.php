@@ -15,7 +15,8 @@ use Verjuicer\Core\Measure\Weight;
 
 /**
  * The members of one JSON object, read one by one as what they should be.
- * A wrong one becomes a problem with its pointer and is read as null; null is the same as absent; what nobody read is in `unknown()`.
+ * A wrong one becomes a problem with its pointer and is read as null; null is the same as absent; what nobody read is
+ * in `unknown()`.
  */
 final class Fields
 {
@@ -207,7 +208,9 @@ final class Fields
         if ($value === null) {
             return null;
         }
-        $numbers = \is_array($value) ? array_filter($value, static fn (mixed $one): bool => \is_int($one) && $one >= 1) : [];
+        $numbers = \is_array($value)
+            ? array_filter($value, static fn (mixed $one): bool => \is_int($one) && $one >= 1)
+            : [];
         if ($numbers !== [] && $numbers === $value && \count(array_unique($numbers)) === \count($numbers)) {
             return array_values($numbers);
         }
@@ -265,13 +268,17 @@ final class Fields
 
             return null;
         }
-        // The one place where a float comes in: a decimal with one digit is the float nearest to tenths / 10, so this test is exact.
+        // The one place where a float comes in: a decimal with one digit is the float nearest to tenths / 10, so this
+        // test is exact.
         $tenths = (int) round(max(-1e6, min(1e6, $number)) * 10);
         try {
             if (abs($number) < 1e6 && (float) ($tenths / 10) !== (float) $number) {
                 throw MalformedTemperature::tooFine((string) json_encode($number));
             }
-            $temperature = Temperature::ofTenths($tenths, $f !== null ? TemperatureUnit::Fahrenheit : TemperatureUnit::Celsius);
+            $temperature = Temperature::ofTenths(
+                $tenths,
+                $f !== null ? TemperatureUnit::Fahrenheit : TemperatureUnit::Celsius,
+            );
         } catch (MalformedTemperature $problem) {
             $this->wrongBy($name, $problem);
 
@@ -309,7 +316,10 @@ final class Fields
         }
         $case = \is_string($value) ? $values::tryFrom($value) : null;
         if ($case === null) {
-            $known = implode(', ', array_map(static fn (\BackedEnum $one): string => (string) $one->value, $values::cases()));
+            $known = implode(
+                ', ',
+                array_map(static fn (\BackedEnum $one): string => (string) $one->value, $values::cases()),
+            );
             $this->wrong($name, \sprintf('is not known: write one of %s', $known));
         }
 
@@ -326,7 +336,10 @@ final class Fields
     public function requiredChoice(string $name, string $values): ?\BackedEnum
     {
         if (!isset($this->members[$name])) {
-            $known = implode(', ', array_map(static fn (\BackedEnum $one): string => (string) $one->value, $values::cases()));
+            $known = implode(
+                ', ',
+                array_map(static fn (\BackedEnum $one): string => (string) $one->value, $values::cases()),
+            );
             $this->wrong($name, \sprintf('is missing: one of %s is required', $known));
         }
 

@@ -7,10 +7,24 @@ namespace Verjuicer\Core\Measure;
 /** A moment in UTC, to the second. */
 final readonly class Instant
 {
-    private const RFC3339 = '/^(\d{4})-(\d\d)-(\d\d)[Tt]([01]\d|2[0-3]):([0-5]\d):([0-5]\d)(?:[Zz]|([+-])([01]\d|2[0-3]):([0-5]\d))$/D';
+    private const RFC3339 =
+        '/^(\d{4})-(\d\d)-(\d\d)[Tt]([01]\d|2[0-3]):([0-5]\d):([0-5]\d)(?:[Zz]|([+-])([01]\d|2[0-3]):([0-5]\d))$/D';
 
     /** Days from 1 March to the first of each month. */
-    private const DAYS_SINCE_MARCH = ['03' => 0, '04' => 31, '05' => 61, '06' => 92, '07' => 122, '08' => 153, '09' => 184, '10' => 214, '11' => 245, '12' => 275, '01' => 306, '02' => 337];
+    private const DAYS_SINCE_MARCH = [
+        '03' => 0,
+        '04' => 31,
+        '05' => 61,
+        '06' => 92,
+        '07' => 122,
+        '08' => 153,
+        '09' => 184,
+        '10' => 214,
+        '11' => 245,
+        '12' => 275,
+        '01' => 306,
+        '02' => 337,
+    ];
 
     private function __construct(public int $epoch)
     {
@@ -30,13 +44,23 @@ final readonly class Instant
         $year = (int) $part[1];
         $month = $part[2];
         // Every month has 28 days: only beyond them the calendar is asked.
-        if (!isset(self::DAYS_SINCE_MARCH[$month]) || $part[3] === '00' || $part[3] > '28' && !checkdate((int) $month, (int) $part[3], max(1, $year))) {
+        if (
+            !isset(self::DAYS_SINCE_MARCH[$month])
+            || $part[3] === '00'
+            || ($part[3] > '28' && !checkdate((int) $month, (int) $part[3], max(1, $year)))
+        ) {
             throw MalformedInstant::notRfc3339($rfc3339);
         }
         // The proleptic Gregorian calendar, its years counted from March so that the leap day comes last.
         $marchYear = $month > '02' ? $year : $year - 1;
-        $days = 365 * $marchYear + ($marchYear >> 2) - (int) floor($marchYear / 100) + (int) floor($marchYear / 400)
-            + self::DAYS_SINCE_MARCH[$month] + (int) $part[3] - 719469;
+        $days =
+            365 * $marchYear
+            + ($marchYear >> 2)
+            - (int) floor($marchYear / 100)
+            + (int) floor($marchYear / 400)
+            + self::DAYS_SINCE_MARCH[$month]
+            + (int) $part[3]
+            - 719469;
         $epoch = 86400 * $days + 3600 * (int) $part[4] + 60 * (int) $part[5] + (int) $part[6];
         if (isset($part[7], $part[8], $part[9])) {
             $offset = 3600 * (int) $part[8] + 60 * (int) $part[9];

@@ -14,7 +14,10 @@ final readonly class LocalDate
     /** A date as ISO 8601 writes it, 2026-11-25; null where it is none. */
     public static function ofIso(string $iso): ?self
     {
-        if (preg_match('/^(\d{4})-(\d\d)-(\d\d)$/D', $iso, $part) !== 1 || !checkdate((int) $part[2], (int) $part[3], (int) $part[1])) {
+        if (
+            preg_match('/^(\d{4})-(\d\d)-(\d\d)$/D', $iso, $part) !== 1
+            || !checkdate((int) $part[2], (int) $part[3], (int) $part[1])
+        ) {
             return null;
         }
 
@@ -36,7 +39,7 @@ final readonly class LocalDate
     {
         [$year, $month, $day] = array_map(intval(...), explode('-', $this->iso()));
         $month += 12 * $year - 1 + $months;
-        $first = self::ofIso(\sprintf('%04d-%02d-01', intdiv($month, 12), $month % 12 + 1));
+        $first = self::ofIso(\sprintf('%04d-%02d-01', intdiv($month, 12), ($month % 12) + 1));
         \assert($first !== null, 'every month has a first day');
 
         return $first->plusDays(min($day, (int) gmdate('t', 86400 * $first->days)) - 1);

@@ -65,7 +65,9 @@ final readonly class Temperature
     /** By the physics, whatever the units; for display and forecasts, never for a verdict. */
     public function isHotterThan(self $other): bool
     {
-        return $this->unit === $other->unit ? $this->tenths > $other->tenths : $this->ninetieths() > $other->ninetieths();
+        return $this->unit === $other->unit
+            ? $this->tenths > $other->tenths
+            : $this->ninetieths() > $other->ninetieths();
     }
 
     public function isAtLeast(Threshold $threshold): bool
@@ -91,7 +93,10 @@ final readonly class Temperature
     /** For reading only: rounded to a tenth, and never compared. */
     public function inOtherUnit(): self
     {
-        $tenths = $this->unit === TemperatureUnit::Fahrenheit ? ($this->tenths - 320) * 5 / 9 : $this->tenths * 9 / 5 + 320;
+        $tenths =
+            $this->unit === TemperatureUnit::Fahrenheit
+                ? (($this->tenths - 320) * 5) / 9
+                : ($this->tenths * 9) / 5 + 320;
 
         return new self((int) round($tenths), $this->unit->other());
     }

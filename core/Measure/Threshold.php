@@ -6,7 +6,8 @@ namespace Verjuicer\Core\Measure;
 
 /**
  * A limit as the code prints it: in °F and in °C, or in one of them only.
- * A temperature is compared in its own unit; where the code prints only the other, the comparison is exact, in integers.
+ * A temperature is compared in its own unit; where the code prints only the other, the comparison is exact, in
+ * integers.
  */
 final readonly class Threshold
 {
@@ -27,7 +28,9 @@ final readonly class Threshold
     /** @return list<Temperature> as the code prints it: one or two temperatures, °F first */
     public function printed(): array
     {
-        return array_values(array_filter([$this->fahrenheit, $this->celsius], static fn (?Temperature $one): bool => $one !== null));
+        return array_values(
+            array_filter([$this->fahrenheit, $this->celsius], static fn (?Temperature $one): bool => $one !== null),
+        );
     }
 
     /** @return int below, at or above the limit: −1, 0 or 1 */
@@ -47,7 +50,10 @@ final readonly class Threshold
     /** The limit in this unit where the code prints it so, else as the code prints it. */
     public function printedIn(TemperatureUnit $unit): Temperature
     {
-        $printed = $unit === TemperatureUnit::Fahrenheit ? $this->fahrenheit ?? $this->celsius : $this->celsius ?? $this->fahrenheit;
+        $printed =
+            $unit === TemperatureUnit::Fahrenheit
+                ? $this->fahrenheit ?? $this->celsius
+                : $this->celsius ?? $this->fahrenheit;
         \assert($printed !== null, 'both factories give at least one');
 
         return $printed;
@@ -58,6 +64,7 @@ final readonly class Threshold
     {
         return $this->fahrenheit !== null && $other->fahrenheit !== null
             ? $this->fahrenheit->tenths <=> $other->fahrenheit->tenths
-            : $this->printedIn(TemperatureUnit::Celsius)->ninetieths() <=> $other->printedIn(TemperatureUnit::Celsius)->ninetieths();
+            : $this->printedIn(TemperatureUnit::Celsius)->ninetieths()
+                    <=> $other->printedIn(TemperatureUnit::Celsius)->ninetieths();
     }
 }

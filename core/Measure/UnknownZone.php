@@ -10,6 +10,11 @@ final class UnknownZone extends \DomainException implements CoreProblem
 {
     public static function named(string $given): self
     {
-        return new self(\sprintf('"%s" is not a time zone: write its IANA name, such as America/Denver or Europe/London.', mb_strcut($given, 0, 40)));
+        return new self(
+            \sprintf(
+                '"%s" is not a time zone: write its IANA name, such as America/Denver or Europe/London.',
+                mb_strcut($given, 0, 40),
+            ),
+        );
     }
 }

@@ -34,7 +34,8 @@ final class Zone
     }
 
     /**
-     * The moments at which the site's wall shows this time: none where a clock change skips it, two where one repeats it.
+     * The moments at which the site's wall shows this time: none where a clock change skips it, two where one repeats
+     * it.
      *
      * @param int $wall seconds from 1 January 1970 00:00 on the wall
      *

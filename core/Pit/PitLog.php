@@ -49,8 +49,8 @@ final readonly class PitLog
     }
 
     /**
-     * The times for which readings were too far from the set point for at least this long. A fire that is lit has until it is
-     * preheated or first read at its set point; a new set point begins anew.
+     * The times for which readings were too far from the set point for at least this long. A fire that is lit has until
+     * it is preheated or first read at its set point; a new set point begins anew.
      *
      * @return list<PitStray>
      */

@@ -13,9 +13,9 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class Event
 {
     /**
-     * @param string               $by         initials of whoever wrote it down
-     * @param string|null          $replaces   the id of the event whose place it takes
-     * @param Instant|null         $recordedAt when it was written down here; null where the record does not say
+     * @param string $by initials of whoever wrote it down
+     * @param string|null $replaces the id of the event whose place it takes
+     * @param Instant|null $recordedAt when it was written down here; null where the record does not say
      * @param array<string, mixed> $extensions members nobody here knows: kept, ignored
      */
     public function __construct(
@@ -43,14 +43,24 @@ final readonly class Event
     }
 
     /**
-     * As it is taken in out of a file, under an id of its own: recorded when and by whom it is taken in. What the file says of its
-     * recording stands beside it.
+     * As it is taken in out of a file, under an id of its own: recorded when and by whom it is taken in. What the file
+     * says of its recording stands beside it.
      */
     public function takenIn(string $by, string $id, ?string $replaces): self
     {
         $imported = new Imported($by, $this->imported->saysRecordedAt ?? $this->recordedAt);
 
-        return new self($id, $this->at, $this->by, $this->detail, $replaces, $this->reason, null, $imported, $this->extensions);
+        return new self(
+            $id,
+            $this->at,
+            $this->by,
+            $this->detail,
+            $replaces,
+            $this->reason,
+            null,
+            $imported,
+            $this->extensions,
+        );
     }
 
     /**

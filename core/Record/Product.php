@@ -13,10 +13,10 @@ use Verjuicer\Core\Measure\Weight;
 final readonly class Product
 {
     /**
-     * @param Weight|null          $rawWeight    of one piece
-     * @param int                  $pieces       how many; not read where `pieceNumbers` names them
-     * @param list<int>|null       $pieceNumbers the pieces a record holds that was split off by pieces
-     * @param array<string, mixed> $extensions   members nobody here knows: kept, ignored
+     * @param Weight|null $rawWeight of one piece
+     * @param int $pieces how many; not read where `pieceNumbers` names them
+     * @param list<int>|null $pieceNumbers the pieces a record holds that was split off by pieces
+     * @param array<string, mixed> $extensions members nobody here knows: kept, ignored
      */
     public function __construct(
         public ?string $name,

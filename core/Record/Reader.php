@@ -76,7 +76,10 @@ final readonly class Reader
         if ($found !== []) {
             throw InvalidRecord::because($found);
         }
-        \assert($site !== null && $rules !== null && $batch !== null && $product !== null, 'each missing one is a problem');
+        \assert(
+            $site !== null && $rules !== null && $batch !== null && $product !== null,
+            'each missing one is a problem',
+        );
 
         return new Record(
             $site,
@@ -108,7 +111,9 @@ final readonly class Reader
         $siteName = $fields->text('name');
         $elevation = $fields->whole('elevation_m');
 
-        return $zone === null || $unit === null ? null : new Site($siteName, $zone, $unit, $elevation, $fields->unknown());
+        return $zone === null || $unit === null
+            ? null
+            : new Site($siteName, $zone, $unit, $elevation, $fields->unknown());
     }
 
     /** @return list<Thermometer> */
@@ -198,7 +203,8 @@ final readonly class Reader
             $at = $fields->requiredInstant('at');
             $by = $fields->requiredText('by');
             $kind = self::kind($fields);
-            $replaces = $kind?->class === TakenBack::class ? $fields->requiredText('replaces') : $fields->text('replaces');
+            $replaces =
+                $kind?->class === TakenBack::class ? $fields->requiredText('replaces') : $fields->text('replaces');
             $reason = $fields->text('reason');
             $detail = $kind === null ? null : DetailReader::read($kind, $fields);
             if ($id !== null) {
@@ -212,7 +218,11 @@ final readonly class Reader
             }
             if ($id !== null && $at !== null && $by !== null && $detail !== null) {
                 $imported = self::imported($fields);
-                $recordedAt = self::quietly($fields, 'recorded_at', static fn (Fields $one) => $one->instant('recorded_at'));
+                $recordedAt = self::quietly(
+                    $fields,
+                    'recorded_at',
+                    static fn (Fields $one) => $one->instant('recorded_at'),
+                );
                 $extensions = $fields->unknown();
                 $events[] = new Event($id, $at, $by, $detail, $replaces, $reason, $recordedAt, $imported, $extensions);
             }
@@ -221,7 +231,10 @@ final readonly class Reader
             if ($replaces === $id) {
                 $fields->wrong('replaces', 'names the event itself: name the earlier event whose place it takes');
             } elseif (!isset($ids[$replaces])) {
-                $fields->wrong('replaces', 'names no event of this record: name the earlier event whose place it takes');
+                $fields->wrong(
+                    'replaces',
+                    'names no event of this record: name the earlier event whose place it takes',
+                );
             }
         }
 
@@ -273,7 +286,11 @@ final readonly class Reader
 
         return new Portion(
             $of,
-            self::quietly($batch, 'portion_weight_kg', static fn (Fields $one) => $one->kilograms('portion_weight_kg'))?->grams(),
+            self::quietly(
+                $batch,
+                'portion_weight_kg',
+                static fn (Fields $one) => $one->kilograms('portion_weight_kg'),
+            )?->grams(),
             self::quietly($batch, 'container', static fn (Fields $one): ?string => $one->text('container')),
             self::quietly($batch, 'depth_mm', $depth),
         );

@@ -10,10 +10,10 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class Record
 {
     /**
-     * @param list<Thermometer>    $thermometers
-     * @param list<Event>          $events            in the order of the record, which breaks ties
-     * @param int|null             $tag               the number on it in the kitchen
-     * @param array<string, mixed> $extensions        members nobody here knows: kept, ignored
+     * @param list<Thermometer> $thermometers
+     * @param list<Event> $events in the order of the record, which breaks ties
+     * @param int|null $tag the number on it in the kitchen
+     * @param array<string, mixed> $extensions members nobody here knows: kept, ignored
      * @param array<string, mixed> $extensionsOfBatch the same, of its batch
      */
     public function __construct(

@@ -9,12 +9,9 @@ final readonly class Thermometer
 {
     /**
      * @param list<ThermometerCheck> $checks
-     * @param array<string, mixed>   $extensions members nobody here knows: kept, ignored
+     * @param array<string, mixed> $extensions members nobody here knows: kept, ignored
      */
-    public function __construct(
-        public string $id,
-        public array $checks,
-        public array $extensions = [],
-    ) {
+    public function __construct(public string $id, public array $checks, public array $extensions = [])
+    {
     }
 }

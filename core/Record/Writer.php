@@ -9,7 +9,8 @@ use Verjuicer\Core\Event\FieldValue;
 /** Writes `verjuicer-record/1`; what it writes reads back as the same record, extensions included. */
 final readonly class Writer
 {
-    private const FLAGS = \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION;
+    private const FLAGS =
+        \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION;
 
     /** @param bool $onOneLine for one record a line, else for people to read */
     public static function write(Record $record, bool $onOneLine = false): string
@@ -19,51 +20,74 @@ final readonly class Writer
 
     public static function toData(Record $record): \stdClass
     {
-        return self::object([
-            'format' => Reader::FORMAT,
-            'site' => self::object([
-                'name' => $record->site->name,
-                'timezone' => $record->site->zone->name,
-                'unit' => $record->site->unit->value,
-                'elevation_m' => $record->site->elevationM,
-            ], $record->site->extensions),
-            'rules' => $record->rules,
-            'as_of' => $record->asOf?->rfc3339(),
-            'thermometers' => array_map(self::thermometer(...), $record->thermometers),
-            'batch' => self::object([
-                'code' => $record->code,
-                'tag' => $record->tag,
-                'portion_of' => $record->portion?->of,
-                'portion_weight_kg' => $record->portion?->grams === null ? null : $record->portion->grams / 1000,
-                'container' => $record->portion?->container,
-                'depth_mm' => $record->portion?->depthMm,
-                'product' => self::product($record->product),
-                'events' => array_map(self::event(...), $record->events),
-            ], $record->extensionsOfBatch),
-        ], $record->extensions);
+        return self::object(
+            [
+                'format' => Reader::FORMAT,
+                'site' => self::object(
+                    [
+                        'name' => $record->site->name,
+                        'timezone' => $record->site->zone->name,
+                        'unit' => $record->site->unit->value,
+                        'elevation_m' => $record->site->elevationM,
+                    ],
+                    $record->site->extensions,
+                ),
+                'rules' => $record->rules,
+                'as_of' => $record->asOf?->rfc3339(),
+                'thermometers' => array_map(self::thermometer(...), $record->thermometers),
+                'batch' => self::object(
+                    [
+                        'code' => $record->code,
+                        'tag' => $record->tag,
+                        'portion_of' => $record->portion?->of,
+                        'portion_weight_kg' => $record->portion?->grams === null
+    ? null
+    : $record->portion->grams / 1000,
+                        'container' => $record->portion?->container,
+                        'depth_mm' => $record->portion?->depthMm,
+                        'product' => self::product($record->product),
+                        'events' => array_map(self::event(...), $record->events),
+                    ],
+                    $record->extensionsOfBatch,
+                ),
+            ],
+            $record->extensions,
+        );
     }
 
     public static function event(Event $event): \stdClass
     {
-        $imported = $event->imported === null ? null : self::object([
-            'by' => $event->imported->by,
-            'says_recorded_at' => $event->imported->saysRecordedAt?->rfc3339(),
-        ], []);
+        $imported =
+            $event->imported === null
+                ? null
+                : self::object(
+                    [
+                        'by' => $event->imported->by,
+                        'says_recorded_at' => $event->imported->saysRecordedAt?->rfc3339(),
+                    ],
+                    [],
+                );
 
-        return self::object([
-            'id' => $event->id,
-            'at' => $event->at->rfc3339(),
-            'by' => $event->by,
-            'type' => $event->kind()->name(),
-        ] + self::members($event) + [
-            'replaces' => $event->replaces,
-            'reason' => $event->reason,
-            'recorded_at' => $event->recordedAt?->rfc3339(),
-            'imported' => $imported,
-        ], $event->extensions);
+        return self::object(
+            [
+                'id' => $event->id,
+                'at' => $event->at->rfc3339(),
+                'by' => $event->by,
+                'type' => $event->kind()->name(),
+            ]
+                + self::members($event) + [
+                    'replaces' => $event->replaces,
+                    'reason' => $event->reason,
+                    'recorded_at' => $event->recordedAt?->rfc3339(),
+                    'imported' => $imported,
+                ],
+            $event->extensions,
+        );
     }
 
-    /** @return array<string, mixed> what it says beyond its envelope, as the open format holds it; absent ones as null */
+    /**
+     * @return array<string, mixed> what it says beyond its envelope, as the open format holds it; absent ones as null
+     */
     public static function members(Event $event): array
     {
         $kind = $event->kind();
@@ -78,35 +102,47 @@ final readonly class Writer
 
     private static function thermometer(Thermometer $thermometer): \stdClass
     {
-        return self::object([
-            'id' => $thermometer->id,
-            'checks' => array_map(static fn (ThermometerCheck $check): \stdClass => self::object([
-                'at' => $check->at->rfc3339(),
-                'method' => $check->method,
-                'expected' => FieldValue::written($check->expected),
-                'read' => FieldValue::written($check->read),
-            ], $check->extensions), $thermometer->checks),
-        ], $thermometer->extensions);
+        return self::object(
+            [
+                'id' => $thermometer->id,
+                'checks' => array_map(
+                    static fn (ThermometerCheck $check): \stdClass => self::object(
+                        [
+                            'at' => $check->at->rfc3339(),
+                            'method' => $check->method,
+                            'expected' => FieldValue::written($check->expected),
+                            'read' => FieldValue::written($check->read),
+                        ],
+                        $check->extensions,
+                    ),
+                    $thermometer->checks,
+                ),
+            ],
+            $thermometer->extensions,
+        );
     }
 
     private static function product(Product $product): \stdClass
     {
-        return self::object([
-            'name' => $product->name,
-            'animal' => $product->animal->value,
-            'form' => $product->form->value,
-            'integrity' => $product->integrity->value,
-            'raw_weight_kg' => $product->rawWeight?->kilograms(),
-            'pieces' => $product->pieces,
-            'piece_numbers' => $product->pieceNumbers,
-            'stuffed' => $product->stuffed,
-            'wild' => $product->wild,
-            'advisory' => $product->advisory,
-        ], $product->extensions);
+        return self::object(
+            [
+                'name' => $product->name,
+                'animal' => $product->animal->value,
+                'form' => $product->form->value,
+                'integrity' => $product->integrity->value,
+                'raw_weight_kg' => $product->rawWeight?->kilograms(),
+                'pieces' => $product->pieces,
+                'piece_numbers' => $product->pieceNumbers,
+                'stuffed' => $product->stuffed,
+                'wild' => $product->wild,
+                'advisory' => $product->advisory,
+            ],
+            $product->extensions,
+        );
     }
 
     /**
-     * @param array<string, mixed> $members    null is the same as absent
+     * @param array<string, mixed> $members null is the same as absent
      * @param array<string, mixed> $extensions
      */
     private static function object(array $members, array $extensions): \stdClass

@@ -19,12 +19,17 @@ enum CookingCategory: string
 
     /**
      * @param bool $isPoultryLike stuffed, or wild game
-     * @param bool $isPierced     injected, bladed or otherwise opened before the end of the cook
+     * @param bool $isPierced injected, bladed or otherwise opened before the end of the cook
      *
      * @return self|null null for what was made ready to eat: it has no cooking rule
      */
-    public static function of(Animal $animal, Form $form, Integrity $integrity, bool $isPoultryLike, bool $isPierced): ?self
-    {
+    public static function of(
+        Animal $animal,
+        Form $form,
+        Integrity $integrity,
+        bool $isPoultryLike,
+        bool $isPierced,
+    ): ?self {
         return match (true) {
             $form === Form::CommercialReadyToEat => null,
             $form === Form::Side => self::Side,

@@ -7,11 +7,8 @@ namespace Verjuicer\Core\Ruleset;
 /** Cooling of cooked food, past two gates. */
 final readonly class CoolingRules implements RulePart
 {
-    private function __construct(
-        public CitedThreshold $middle,
-        public CitedSpan $stage1,
-        public CitedSpan $total,
-    ) {
+    private function __construct(public CitedThreshold $middle, public CitedSpan $stage1, public CitedSpan $total)
+    {
     }
 
     public static function key(): string

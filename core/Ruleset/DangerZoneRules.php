@@ -10,10 +10,8 @@ use Verjuicer\Core\Measure\Span;
 final readonly class DangerZoneRules implements RulePart
 {
     /** @param Span $hotSpan between two hot readings no farther apart food on the heat is taken to have been hot */
-    private function __construct(
-        public string $citation,
-        public Span $hotSpan,
-    ) {
+    private function __construct(public string $citation, public Span $hotSpan)
+    {
     }
 
     public static function key(): string
@@ -23,9 +21,6 @@ final readonly class DangerZoneRules implements RulePart
 
     public static function read(RuleFields $fields): self
     {
-        return new self(
-            citation: $fields->citation(),
-            hotSpan: $fields->span('hot_span_seconds'),
-        );
+        return new self(citation: $fields->citation(), hotSpan: $fields->span('hot_span_seconds'));
     }
 }

@@ -8,10 +8,10 @@ namespace Verjuicer\Core\Ruleset;
 final readonly class Limits implements RulePart
 {
     /**
-     * @param CitedThreshold $receivedCold   at the door
+     * @param CitedThreshold $receivedCold at the door
      * @param CitedThreshold $receivedFrozen at the door, of what came frozen
-     * @param CitedThreshold $receivedHot    at the door, of what was made ready to eat and came hot
-     * @param CitedThreshold $hotRoast       for a roast cooked by the low rows of the roast table
+     * @param CitedThreshold $receivedHot at the door, of what was made ready to eat and came hot
+     * @param CitedThreshold $hotRoast for a roast cooked by the low rows of the roast table
      */
     private function __construct(
         public CitedThreshold $receivedCold,

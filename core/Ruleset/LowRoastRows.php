@@ -14,8 +14,8 @@ use Verjuicer\Core\Measure\Weight;
 final readonly class LowRoastRows
 {
     /**
-     * @param Span                          $heatUp         how long after its start a pit reading of a cook does not count
-     * @param string                        $interpretation what we read into the code, to be named with the rule set
+     * @param Span $heatUp how long after its start a pit reading of a cook does not count
+     * @param string $interpretation what we read into the code, to be named with the rule set
      * @param non-empty-list<OvenCondition> $conditions
      */
     private function __construct(

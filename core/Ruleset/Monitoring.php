@@ -7,10 +7,8 @@ namespace Verjuicer\Core\Ruleset;
 /** How far apart readings may lie and still show what was between them. */
 final readonly class Monitoring implements RulePart
 {
-    private function __construct(
-        public CitedSpan $hotHoldGap,
-        public CitedSpan $restGap,
-    ) {
+    private function __construct(public CitedSpan $hotHoldGap, public CitedSpan $restGap)
+    {
     }
 
     public static function key(): string
@@ -20,9 +18,6 @@ final readonly class Monitoring implements RulePart
 
     public static function read(RuleFields $fields): self
     {
-        return new self(
-            hotHoldGap: $fields->citedSpan('hot_hold_gap'),
-            restGap: $fields->citedSpan('rest_gap'),
-        );
+        return new self(hotHoldGap: $fields->citedSpan('hot_hold_gap'), restGap: $fields->citedSpan('rest_gap'));
     }
 }

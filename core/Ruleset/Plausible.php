@@ -11,14 +11,17 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
 
-/** What a reading of meat can be, so that a slip of the finger is asked about once before it is kept. It refuses nothing. */
+/**
+ * What a reading of meat can be, so that a slip of the finger is asked about once before it is kept. It refuses
+ * nothing.
+ */
 final readonly class Plausible
 {
     /**
-     * @param Threshold   $offFreezer   what meat is never below out of a freezer
-     * @param Temperature $jump         a difference: what a moved probe may differ by at once; in tenths of its unit
+     * @param Threshold $offFreezer what meat is never below out of a freezer
+     * @param Temperature $jump a difference: what a moved probe may differ by at once; in tenths of its unit
      * @param Temperature $betweenSpots a difference: what two spots of one piece may differ by at once
-     * @param Temperature $perMinute    a difference: what meat can gain or lose in a minute
+     * @param Temperature $perMinute a difference: what meat can gain or lose in a minute
      */
     public function __construct(
         private Threshold $coldest,
@@ -85,7 +88,15 @@ final readonly class Plausible
         if ($reading->isAbove($this->hottest)) {
             $doubts[] = Doubt::TooHot;
         }
-        if ($around->sameSpot !== null && $this->isBeyond($this->jump, $around->sameSpot[0], $reading, Span::between($around->sameSpot[1], $at)->seconds)) {
+        if (
+            $around->sameSpot !== null
+            && $this->isBeyond(
+                $this->jump,
+                $around->sameSpot[0],
+                $reading,
+                Span::between($around->sameSpot[1], $at)->seconds,
+            )
+        ) {
             $doubts[] = Doubt::Jump;
         }
         foreach ($doubts === [] ? $around->otherSpots : [] as [$temp, $readAt]) {
@@ -99,7 +110,8 @@ final readonly class Plausible
 
     private function fitsInOtherUnit(Temperature $reading, Instant $at, Surroundings $around): bool
     {
-        $other = $reading->unit === TemperatureUnit::Fahrenheit ? TemperatureUnit::Celsius : TemperatureUnit::Fahrenheit;
+        $other =
+            $reading->unit === TemperatureUnit::Fahrenheit ? TemperatureUnit::Celsius : TemperatureUnit::Fahrenheit;
         try {
             return $this->ofNumber(Temperature::ofTenths($reading->tenths, $other), $at, $around) === [];
         } catch (MalformedTemperature) {

@@ -85,7 +85,7 @@ final readonly class RuleFields
             $this->wrong('f', 'or "c" is missing: a limit is given in °F, in °C or in both');
         }
 
-        return Threshold::ofOne($fahrenheit ?? $celsius ?? Temperature::ofTenths(0, TemperatureUnit::Celsius));
+        return Threshold::ofOne($fahrenheit ?? ($celsius ?? Temperature::ofTenths(0, TemperatureUnit::Celsius)));
     }
 
     /** @param string|null $citation where that of the part above counts */

@@ -22,7 +22,10 @@ final class RuleSetLibrary
     {
         if ($this->ids === null) {
             $files = glob($this->folder.'/*.json');
-            $ids = array_map(static fn (string $file): string => basename($file, '.json'), $files === false ? [] : $files);
+            $ids = array_map(
+                static fn (string $file): string => basename($file, '.json'),
+                $files === false ? [] : $files,
+            );
             $this->ids = array_values(array_diff($ids, ['schema']));
         }
 

@@ -12,7 +12,9 @@ final class RuleSetProblem extends \DomainException implements CoreProblem
     /** @param list<string> $known */
     public static function unknown(string $id, array $known): self
     {
-        return new self(\sprintf('There is no rule set "%s" here: name one of %s.', mb_strcut($id, 0, 40), implode(', ', $known)));
+        return new self(
+            \sprintf('There is no rule set "%s" here: name one of %s.', mb_strcut($id, 0, 40), implode(', ', $known)),
+        );
     }
 
     public static function unreadable(string $file, string $why): self
@@ -23,7 +25,10 @@ final class RuleSetProblem extends \DomainException implements CoreProblem
     /** @param non-empty-list<Problem> $problems */
     public static function invalid(string $file, array $problems): self
     {
-        $lines = array_map(static fn (Problem $problem): string => $problem->pointer.': '.$problem->message, $problems);
+        $lines = array_map(
+            static fn (Problem $problem): string => $problem->pointer.': '.$problem->message,
+            $problems,
+        );
 
         return new self(\sprintf("The rule set %s is not valid:\n%s", basename($file), implode("\n", $lines)));
     }

@@ -12,9 +12,9 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 final readonly class Surroundings
 {
     /**
-     * @param list<TemperatureUnit>             $units      the site works in, and this batch was read in
-     * @param bool                              $isFrozen   whether it is in a freezer, thaws, or came frozen
-     * @param array{Temperature, Instant}|null  $sameSpot   the reading before it of its piece and spot
+     * @param list<TemperatureUnit> $units the site works in, and this batch was read in
+     * @param bool $isFrozen whether it is in a freezer, thaws, or came frozen
+     * @param array{Temperature, Instant}|null $sameSpot the reading before it of its piece and spot
      * @param list<array{Temperature, Instant}> $otherSpots the reading before it of each other spot of its piece
      */
     public function __construct(

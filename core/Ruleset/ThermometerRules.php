@@ -7,9 +7,8 @@ namespace Verjuicer\Core\Ruleset;
 /** How far off a thermometer may be. */
 final readonly class ThermometerRules implements RulePart
 {
-    private function __construct(
-        public Tolerance $tolerance,
-    ) {
+    private function __construct(public Tolerance $tolerance)
+    {
     }
 
     public static function key(): string
@@ -19,8 +18,6 @@ final readonly class ThermometerRules implements RulePart
 
     public static function read(RuleFields $fields): self
     {
-        return new self(
-            tolerance: $fields->part('tolerance')->tolerance(),
-        );
+        return new self(tolerance: $fields->part('tolerance')->tolerance());
     }
 }

@@ -7,10 +7,8 @@ namespace Verjuicer\Core\Ruleset;
 /** Vacuum packs made on site without an approved plan. */
 final readonly class VacuumPackRules implements RulePart
 {
-    private function __construct(
-        public CitedSpan $within,
-        public string $fishCitation,
-    ) {
+    private function __construct(public CitedSpan $within, public string $fishCitation)
+    {
     }
 
     public static function key(): string
@@ -20,9 +18,6 @@ final readonly class VacuumPackRules implements RulePart
 
     public static function read(RuleFields $fields): self
     {
-        return new self(
-            within: $fields->citedSpan('within'),
-            fishCitation: $fields->part('fish')->citation(),
-        );
+        return new self(within: $fields->citedSpan('within'), fishCitation: $fields->part('fish')->citation());
     }
 }

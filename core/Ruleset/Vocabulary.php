@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
-/** The subjects a rule set file of this vocabulary speaks of. A code that lacks one of them needs a vocabulary of its own. */
+/**
+ * The subjects a rule set file of this vocabulary speaks of. A code that lacks one of them needs a vocabulary of its
+ * own.
+ */
 final readonly class Vocabulary
 {
     public const ID = 'verjuicer-ruleset/2';

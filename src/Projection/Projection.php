@@ -8,7 +8,10 @@ use Symfony\Component\DependencyInjection\Attribute\AutoconfigureTag;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\Core\Assess\Assessment;
 
-/** A read table made from assessments. Whoever reads it never judges a record again; it can be thrown away and made anew. */
+/**
+ * A read table made from assessments. Whoever reads it never judges a record again; it can be thrown away and made
+ * anew.
+ */
 #[AutoconfigureTag]
 interface Projection
 {

@@ -19,9 +19,9 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
 
 /**
- * Keeps the read tables up to date. A change in the ledger is noted in its transaction (`head` grows); after the commit, without any lock
- * an entry waits for, the batch is judged once and all tables are written from that (`made` follows). What could not be made stays noted,
- * is reported, and never stands in the way of an entry or a page.
+ * Keeps the read tables up to date. A change in the ledger is noted in its transaction (`head` grows); after the
+ * commit, without any lock an entry waits for, the batch is judged once and all tables are written from that (`made`
+ * follows). What could not be made stays noted, is reported, and never stands in the way of an entry or a page.
  */
 #[AsAlias(Follower::class)]
 final readonly class Projections implements Follower
@@ -34,8 +34,7 @@ final readonly class Projections implements Follower
         private Connection $connection,
         private EntityManagerInterface $entities,
         private Assessments $assessments,
-        #[AutowireIterator(Projection::class)]
-        private iterable $projections,
+        #[AutowireIterator(Projection::class)] private iterable $projections,
         private MessageBusInterface $bus,
         private LoggerInterface $logger,
         private Now $now,
@@ -44,14 +43,18 @@ final readonly class Projections implements Follower
 
     public function mark(string $siteId, array $batchIds): void
     {
-        $this->connection->executeStatement(<<<'SQL'
+        $this->connection->executeStatement(
+            <<<'SQL'
             WITH RECURSIVE touched AS (
                 SELECT b.id FROM batch b WHERE b.id IN (:ids)
                 UNION SELECT p.id FROM batch p JOIN touched t ON p.parent_id = t.id
             )
             INSERT INTO projection_state (batch_id, site_id, head) SELECT id, :site, 1 FROM touched
             ON CONFLICT (batch_id) DO UPDATE SET head = projection_state.head + 1, problem = NULL
-            SQL, ['ids' => $batchIds, 'site' => $siteId], ['ids' => ArrayParameterType::STRING]);
+            SQL,
+            ['ids' => $batchIds, 'site' => $siteId],
+            ['ids' => ArrayParameterType::STRING],
+        );
     }
 
     public function follow(string $siteId, array $batchIds): void
@@ -61,13 +64,17 @@ final readonly class Projections implements Follower
                 $this->bus->dispatch(new CatchUp($siteId));
             }
         } catch (\Throwable $problem) {
-            $this->logger->error('The read tables of site {site} were not brought up to date.', ['site' => $siteId, 'exception' => $problem]);
+            $this->logger->error('The read tables of site {site} were not brought up to date.', [
+                'site' => $siteId,
+                'exception' => $problem,
+            ]);
         }
     }
 
     /**
-     * Makes anew every open batch that changed, or whose verdict time alone may have changed. Whoever shows a verdict calls it first:
-     * "running" must not outlive its limit. Of the ended ones a few; `pending` says whether more are left.
+     * Makes anew every open batch that changed, or whose verdict time alone may have changed. Whoever shows a verdict
+     * calls it first: "running" must not outlive its limit. Of the ended ones a few; `pending` says whether more are
+     * left.
      */
     public function bringUpToDate(Site $site): void
     {
@@ -93,10 +100,13 @@ final readonly class Projections implements Follower
     public function catchUp(string $siteId, ?int $most = self::AT_ONCE): bool
     {
         /** @var list<string> $ids */
-        $ids = $this->connection->fetchFirstColumn(<<<'SQL'
+        $ids = $this->connection->fetchFirstColumn(
+            <<<'SQL'
             SELECT s.batch_id FROM projection_state s JOIN open_tag o ON o.batch_id = s.batch_id
             WHERE s.site_id = :site AND s.problem IS NULL AND (s.made < s.head OR s.next_turn < :now)
-            SQL, ['site' => $siteId, 'now' => $this->now->instant()->rfc3339()]);
+            SQL,
+            ['site' => $siteId, 'now' => $this->now->instant()->rfc3339()],
+        );
         array_map($this->make(...), $ids);
         /** @var list<string> $others */
         $others = $this->connection->fetchFirstColumn(
@@ -121,16 +131,21 @@ final readonly class Projections implements Follower
             $turn = $assessment->timeline->hasEnded() ? null : $assessment->nextTurn;
             $this->connection->transactional(function () use ($batch, $batchId, $head, $assessment, $turn): void {
                 // Whoever was slower and knew less does not write over it.
-                $isNewest = $this->connection->executeStatement(
-                    'UPDATE projection_state SET made = ?, shape = ?, next_turn = ?, problem = NULL WHERE batch_id = ? AND made <= ?',
-                    [$head, $this->shape(), $turn?->rfc3339(), $batchId, $head],
-                ) === 1;
+                $isNewest =
+                    $this->connection->executeStatement(
+                        'UPDATE projection_state SET made = ?, shape = ?, next_turn = ?, problem = NULL '
+                        .'WHERE batch_id = ? AND made <= ?',
+                        [$head, $this->shape(), $turn?->rfc3339(), $batchId, $head],
+                    ) === 1;
                 foreach ($isNewest ? $this->projections : [] as $projection) {
                     $projection->write($batch, $assessment);
                 }
             });
         } catch (\Throwable $problem) {
-            $this->logger->error('Batch {batch} could not be shown on the board.', ['batch' => $batchId, 'exception' => $problem]);
+            $this->logger->error('Batch {batch} could not be shown on the board.', [
+                'batch' => $batchId,
+                'exception' => $problem,
+            ]);
             $this->connection->executeStatement(
                 'UPDATE projection_state SET problem = ?, next_turn = NULL WHERE batch_id = ?',
                 [mb_substr($problem->getMessage(), 0, 500), $batchId],
@@ -142,11 +157,13 @@ final readonly class Projections implements Follower
     public function rebuild(bool $onlyOfOtherShape = false): int
     {
         $this->connection->executeStatement(
-            'INSERT INTO projection_state (batch_id, site_id, head) SELECT id, site_id, 1 FROM batch ON CONFLICT (batch_id) DO NOTHING',
+            'INSERT INTO projection_state (batch_id, site_id, head) SELECT id, site_id, 1 FROM batch '
+            .'ON CONFLICT (batch_id) DO NOTHING',
         );
         /** @var list<string> $ids */
         $ids = $this->connection->fetchFirstColumn(
-            'SELECT s.batch_id FROM projection_state s JOIN batch b ON b.id = s.batch_id WHERE NOT ? OR s.shape <> ? ORDER BY b.begun_at, b.id',
+            'SELECT s.batch_id FROM projection_state s JOIN batch b ON b.id = s.batch_id WHERE NOT ? '
+            .'OR s.shape <> ? ORDER BY b.begun_at, b.id',
             [$onlyOfOtherShape ? 'true' : 'false', $this->shape()],
         );
         foreach ($ids as $id) {

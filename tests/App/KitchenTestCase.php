@@ -30,7 +30,9 @@ abstract class KitchenTestCase extends WebTestCase
 
     protected function logIn(string $login = 'mara'): Account
     {
-        $account = $this->service(EntityManagerInterface::class)->getRepository(Account::class)->findOneBy(['login' => $login]);
+        $account = $this->service(EntityManagerInterface::class)
+            ->getRepository(Account::class)
+            ->findOneBy(['login' => $login]);
         self::assertInstanceOf(Account::class, $account);
         $this->client->loginUser($account);
 

@@ -10,12 +10,23 @@ use PHPat\Test\Builder\Rule;
 use PHPat\Test\PHPat;
 
 /**
- * The floors of the house: what stands below knows nothing of what stands above. Run by PHPStan. That no circle runs between folders, and
- * what phpat cannot see, calls of clocks and chance, tests beside this one look for.
+ * The floors of the house: what stands below knows nothing of what stands above. Run by PHPStan. That no circle runs
+ * between folders, and what phpat cannot see, calls of clocks and chance, tests beside this one look for.
  */
 final class ArchitectureRules
 {
-    private const CORE = ['Measure', 'Json', 'Food', 'Event', 'Ruleset', 'Record', 'Thermal', 'Pit', 'Assess', 'Forecast'];
+    private const CORE = [
+        'Measure',
+        'Json',
+        'Food',
+        'Event',
+        'Ruleset',
+        'Record',
+        'Thermal',
+        'Pit',
+        'Assess',
+        'Forecast',
+    ];
     private const FLOORS = ['Platform', 'Site', 'Catalogue', 'Ledger', 'Projection', 'Work', 'Book', 'Door'];
 
     #[TestRule]
@@ -32,11 +43,13 @@ final class ArchitectureRules
     public function coreIsFinal(): Rule
     {
         return PHPat::rule()
-            ->classes(Selector::AllOf(
-                Selector::inNamespace('Verjuicer\Core'),
-                Selector::Not(Selector::isInterface()),
-                Selector::Not(Selector::isEnum()),
-            ))
+            ->classes(
+                Selector::AllOf(
+                    Selector::inNamespace('Verjuicer\Core'),
+                    Selector::Not(Selector::isInterface()),
+                    Selector::Not(Selector::isEnum()),
+                ),
+            )
             ->shouldBeFinal()
             ->because('values and checks are not extended');
     }
@@ -56,7 +69,7 @@ final class ArchitectureRules
     }
 
     /**
-     * @param non-empty-string       $root
+     * @param non-empty-string $root
      * @param list<non-empty-string> $floors the lowest first
      *
      * @return iterable<Rule>

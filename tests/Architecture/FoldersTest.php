@@ -38,23 +38,39 @@ final class FoldersTest extends TestCase
     public function testACircleWouldBeFound(): void
     {
         self::assertNull(self::wayBack(['a' => ['b' => true], 'b' => ['c' => true], 'c' => []], 'a', ['a']));
-        self::assertSame(['a', 'b', 'c'], self::wayBack(['a' => ['b' => true], 'b' => ['c' => true], 'c' => ['a' => true]], 'a', ['a']));
+        self::assertSame(
+            ['a', 'b', 'c'],
+            self::wayBack(['a' => ['b' => true], 'b' => ['c' => true], 'c' => ['a' => true]], 'a', ['a']),
+        );
     }
 
-    /** @return array<string, array<string, true>> the folders each folder names a class of, in its code and not in its comments */
+    /**
+     * @return array<string, array<string, true>> the folders each folder names a class of, in its code and not in its
+     *     comments
+     */
     private static function uses(string $root, string $namespace): array
     {
         $uses = [];
-        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($root, \FilesystemIterator::SKIP_DOTS)) as $file) {
-            if (!$file instanceof \SplFileInfo || $file->getExtension() !== 'php') {
+        foreach (
+            new \RecursiveIteratorIterator(
+                new \RecursiveDirectoryIterator($root, \FilesystemIterator::SKIP_DOTS),
+            ) as $file
+        ) {
+            if (!($file instanceof \SplFileInfo) || $file->getExtension() !== 'php') {
                 continue;
             }
             $own = self::folder(substr($file->getPath(), \strlen($root) + 1));
             $uses[$own] ??= [];
             foreach (\PhpToken::tokenize((string) file_get_contents($file->getPathname())) as $token) {
                 $name = ltrim($token->text, '\\');
-                if ($token->is([\T_NAME_QUALIFIED, \T_NAME_FULLY_QUALIFIED]) && str_starts_with($name, $namespace) && preg_match('/\\\\[A-Z]\w*$/', $name) === 1) {
-                    $other = self::folder(str_replace('\\', '/', \dirname(str_replace('\\', '/', substr($name, \strlen($namespace))))));
+                if (
+                    $token->is([\T_NAME_QUALIFIED, \T_NAME_FULLY_QUALIFIED])
+                    && str_starts_with($name, $namespace)
+                    && preg_match('/\\\\[A-Z]\w*$/', $name) === 1
+                ) {
+                    $other = self::folder(
+                        str_replace('\\', '/', \dirname(str_replace('\\', '/', substr($name, \strlen($namespace))))),
+                    );
                     $isNamespace = is_dir($root.'/'.str_replace('\\', '/', substr($name, \strlen($namespace))));
                     $uses[$own] += $other === $own || $other === '.' || $isNamespace ? [] : [$other => true];
                 }
@@ -72,7 +88,7 @@ final class FoldersTest extends TestCase
 
     /**
      * @param array<string, array<string, true>> $uses
-     * @param non-empty-list<string>             $way
+     * @param non-empty-list<string> $way
      *
      * @return list<string>|null
      */

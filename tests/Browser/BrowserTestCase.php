@@ -33,7 +33,22 @@ abstract class BrowserTestCase extends TestCase
     {
         self::$port = self::freePort();
         self::$driverPort = self::freePort();
-        self::$server = new Process([\PHP_BINARY, '-d', 'opcache.enable_cli=1', '-S', '127.0.0.1:'.self::$port, '-t', 'public', 'deploy/router.php'], self::ROOT, ['APP_ENV' => 'prod', 'APP_DEBUG' => '0'], null, 600);
+        self::$server = new Process(
+            [
+                \PHP_BINARY,
+                '-d',
+                'opcache.enable_cli=1',
+                '-S',
+                '127.0.0.1:'.self::$port,
+                '-t',
+                'public',
+                'deploy/router.php',
+            ],
+            self::ROOT,
+            ['APP_ENV' => 'prod', 'APP_DEBUG' => '0'],
+            null,
+            600,
+        );
         // No further workers: they would outlive the process that is stopped.
         self::$server->disableOutput();
         self::$server->start();
@@ -71,8 +86,17 @@ abstract class BrowserTestCase extends TestCase
         $this->profile = sys_get_temp_dir().'/verjuicer-'.bin2hex(random_bytes(6));
         $options = new ChromeOptions();
         $options->addArguments([
-            '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-dev-shm-usage',
-            '--disable-component-update', '--disable-sync', '--window-size=1280,800', '--user-data-dir='.$this->profile,
+            '--headless=new',
+            '--no-sandbox',
+            '--disable-gpu',
+            '--disable-quic',
+            '--no-first-run',
+            '--disable-background-networking',
+            '--disable-dev-shm-usage',
+            '--disable-component-update',
+            '--disable-sync',
+            '--window-size=1280,800',
+            '--user-data-dir='.$this->profile,
         ]);
         if ($preferences !== []) {
             $options->setExperimentalOption('prefs', $preferences);
@@ -80,14 +104,24 @@ abstract class BrowserTestCase extends TestCase
         $capabilities = DesiredCapabilities::chrome();
         $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);
         $capabilities->setCapability('goog:loggingPrefs', ['browser' => 'ALL']);
-        $this->browser = RemoteWebDriver::create('http://127.0.0.1:'.self::$driverPort, $capabilities, 20_000, 60_000);
+        $this->browser = RemoteWebDriver::create(
+            'http://127.0.0.1:'.self::$driverPort,
+            $capabilities,
+            20_000,
+            60_000,
+        );
         $this->browser->manage()->timeouts()->implicitlyWait(0)->setScriptTimeout(15)->pageLoadTimeout(20);
     }
 
     protected function tearDown(): void
     {
         // A 4xx answer is logged by the browser as an error, too: only scripts and policies count.
-        $log = array_filter($this->browser->manage()->getLog('browser'), static fn (mixed $line): bool => \is_array($line) && $line['level'] === 'SEVERE' && $line['source'] !== 'network');
+        $log = array_filter(
+            $this->browser->manage()->getLog('browser'),
+            static fn (mixed $line): bool => \is_array($line)
+                && $line['level'] === 'SEVERE'
+                && $line['source'] !== 'network',
+        );
         $this->browser->quit();
         (new Process(['rm', '-rf', $this->profile]))->run();
         self::assertSame([], array_values($log), 'the browser complained');
@@ -95,7 +129,12 @@ abstract class BrowserTestCase extends TestCase
 
     protected function phone(): void
     {
-        (new ChromeDevToolsDriver($this->browser))->execute('Emulation.setDeviceMetricsOverride', ['width' => 390, 'height' => 844, 'deviceScaleFactor' => 1, 'mobile' => true]);
+        (new ChromeDevToolsDriver($this->browser))->execute('Emulation.setDeviceMetricsOverride', [
+            'width' => 390,
+            'height' => 844,
+            'deviceScaleFactor' => 1,
+            'mobile' => true,
+        ]);
     }
 
     protected function open(string $path): void
@@ -113,7 +152,9 @@ abstract class BrowserTestCase extends TestCase
 
     protected function find(string $selector): WebDriverElement
     {
-        $element = $this->browser->wait(10, 100)->until(WebDriverExpectedCondition::presenceOfElementLocated(WebDriverBy::cssSelector($selector)));
+        $element = $this->browser
+            ->wait(10, 100)
+            ->until(WebDriverExpectedCondition::presenceOfElementLocated(WebDriverBy::cssSelector($selector)));
         self::assertInstanceOf(WebDriverElement::class, $element);
 
         return $element;
@@ -122,15 +163,31 @@ abstract class BrowserTestCase extends TestCase
     /** A button, a link or a summary by its words; one behind "More" is looked for there, too. */
     protected function button(string $text): WebDriverElement
     {
-        $this->browser->executeScript(<<<'JS'
-            const all = [...document.querySelectorAll('main :is(button, summary, a)')].filter((one) => one.textContent.trim() === arguments[0]);
+        $this->browser->executeScript(
+            <<<'JS'
+            const all = [...document.querySelectorAll('main :is(button, summary, a)')]
+                .filter((one) => one.textContent.trim() === arguments[0]);
             if (all.length === 0 || all.some((one) => one.checkVisibility())) return;
             const own = all[0].tagName === 'SUMMARY' ? all[0].parentElement : null;
             for (let one = all[0].closest('details'); one; one = one.parentElement.closest('details')) {
                 if (one !== own) one.open = true;
             }
-            JS, [$text]);
-        $element = $this->browser->wait(10, 100)->until(WebDriverExpectedCondition::elementToBeClickable(WebDriverBy::xpath(\sprintf('//main//*[self::button or self::summary or self::a][normalize-space()="%s"][not(ancestor::details[not(@open)]) or self::summary]', $text))));
+            JS,
+            [$text],
+        );
+        $element = $this->browser
+            ->wait(10, 100)
+            ->until(
+                WebDriverExpectedCondition::elementToBeClickable(
+                    WebDriverBy::xpath(
+                        \sprintf(
+                            '//main//*[self::button or self::summary or self::a][normalize-space()="%s"]'
+.'[not(ancestor::details[not(@open)]) or self::summary]',
+                            $text,
+                        ),
+                    ),
+                ),
+            );
         self::assertInstanceOf(WebDriverElement::class, $element);
 
         return $element;
@@ -139,9 +196,19 @@ abstract class BrowserTestCase extends TestCase
     protected function seeIn(string $selector, string $text): void
     {
         try {
-            $this->browser->wait(8, 100)->until(WebDriverExpectedCondition::elementTextContains(WebDriverBy::cssSelector($selector), $text));
+            $this->browser
+                ->wait(8, 100)
+                ->until(WebDriverExpectedCondition::elementTextContains(WebDriverBy::cssSelector($selector), $text));
         } catch (TimeoutException) {
-            self::fail(\sprintf('"%s" is not in %s of %s, which says: %s', $text, $selector, $this->browser->getCurrentURL(), $this->find('body')->getText()));
+            self::fail(
+                \sprintf(
+                    '"%s" is not in %s of %s, which says: %s',
+                    $text,
+                    $selector,
+                    $this->browser->getCurrentURL(),
+                    $this->find('body')->getText(),
+                ),
+            );
         }
         $this->addToAssertionCount(1);
     }
@@ -154,15 +221,20 @@ abstract class BrowserTestCase extends TestCase
     protected function seriousAccessibilityFindings(): array
     {
         // A line under which others scroll half covers one of them at any time: that is no finding.
-        $this->browser->executeScript("document.querySelectorAll('.sticky').forEach((line) => line.classList.remove('sticky'))");
+        $this->browser->executeScript(
+            "document.querySelectorAll('.sticky').forEach((line) => line.classList.remove('sticky'))",
+        );
         $axe = file_get_contents(self::ROOT.'/node_modules/axe-core/axe.min.js');
         $this->browser->executeScript((string) $axe);
-        $found = $this->browser->executeAsyncScript(<<<'JS'
+        $found = $this->browser->executeAsyncScript(
+            <<<'JS'
             const done = arguments[arguments.length - 1];
-            axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((result) => done(result.violations
+            axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+                .then((result) => done(result.violations
                 .filter((one) => ['serious', 'critical'].includes(one.impact))
                 .map((one) => `${one.id}: ${one.nodes.slice(0, 3).map((node) => node.html).join(' | ')}`)));
-            JS);
+            JS,
+        );
         self::assertIsArray($found);
 
         return array_map(static fn (mixed $one): string => \is_string($one) ? $one : '', array_values($found));
@@ -187,7 +259,9 @@ abstract class BrowserTestCase extends TestCase
         }
     }
 
-    /** Clicks what sends a form, and waits until the page it was on is gone: what is looked for next is of the answer. */
+    /**
+     * Clicks what sends a form, and waits until the page it was on is gone: what is looked for next is of the answer.
+     */
     protected function send(WebDriverElement $button): void
     {
         $page = $this->find('html');
@@ -200,12 +274,19 @@ abstract class BrowserTestCase extends TestCase
     {
         $this->open('/');
         $this->find('#due-next');
-        $path = $this->browser->executeScript('return [...document.querySelectorAll("li a")].find((link) => link.querySelector(".tag")?.textContent === arguments[0])?.getAttribute("href")', [(string) $tag]);
+        $path = $this->browser->executeScript(
+            'return [...document.querySelectorAll("li a")]'
+.'.find((link) => link.querySelector(".tag")?.textContent === arguments[0])?.getAttribute("href")',
+            [(string) $tag],
+        );
         self::assertIsString($path);
         $this->open($path);
     }
 
-    /** @return array{verdict: string, rules_judged: array<string, string>} what the command says of the record of the page */
+    /**
+     * @return array{verdict: string, rules_judged: array<string, string>} what the command says of the record of the
+     *     page
+     */
     protected function ofTheCommand(): array
     {
         $record = $this->fetched('/record.json');
@@ -219,7 +300,11 @@ abstract class BrowserTestCase extends TestCase
     /** What is at an address under that of the page. */
     protected function fetched(string $under): string
     {
-        $text = $this->browser->executeAsyncScript('const done = arguments[arguments.length - 1]; fetch(location.pathname + arguments[0]).then((answer) => answer.text()).then(done)', [$under]);
+        $text = $this->browser->executeAsyncScript(
+            'const done = arguments[arguments.length - 1]; fetch(location.pathname + arguments[0]).then((answer) '
+            .'=> answer.text()).then(done)',
+            [$under],
+        );
         self::assertIsString($text);
 
         return $text;

@@ -55,7 +55,15 @@ final class ServiceTest extends BrowserTestCase
     {
         $this->logIn();
         $this->begin('Turkey breast', '52');
-        foreach (['52 cook 300 convection -300', '52 168 T1 -200', '52 cool ice bath -190', '52 140 T1 -190', '52 120 T1 -170'] as $line) {
+        foreach (
+            [
+                '52 cook 300 convection -300',
+                '52 168 T1 -200',
+                '52 cool ice bath -190',
+                '52 140 T1 -190',
+                '52 120 T1 -170',
+            ] as $line
+        ) {
             $this->type($line, sure: true);
         }
         $this->openTag(52);
@@ -75,7 +83,17 @@ final class ServiceTest extends BrowserTestCase
         $this->browser->navigate()->refresh();
         $this->browser->wait(10)->until(fn (): bool => $this->find('#line')->getAttribute('value') === '7.2 fla');
         // The board keeping itself current leaves the line alone.
-        $this->browser->executeAsyncScript("const done = arguments[0]; const root = document.querySelector('[data-source]'); document.activeElement.blur(); Alpine_ready(); function Alpine_ready() { fetch(root.dataset.source).then((a) => a.text()).then((html) => { root.innerHTML = html; done(); }); }");
+        $this->browser->executeAsyncScript(
+            <<<'JS'
+                const done = arguments[0];
+                const root = document.querySelector('[data-source]');
+                document.activeElement.blur();
+                fetch(root.dataset.source).then((answer) => answer.text()).then((html) => {
+                    root.innerHTML = html;
+                    done();
+                });
+                JS,
+        );
         self::assertSame('7.2 fla', $this->find('#line')->getAttribute('value'));
     }
 
@@ -159,7 +177,10 @@ final class ServiceTest extends BrowserTestCase
         $this->phone();
         $this->browser->navigate()->refresh();
         self::assertSame([], $this->seriousAccessibilityFindings(), 'on a phone');
-        self::assertFalse($this->browser->executeScript('return document.documentElement.scrollWidth > window.innerWidth'), 'no page is wider than a phone');
+        self::assertFalse(
+            $this->browser->executeScript('return document.documentElement.scrollWidth > window.innerWidth'),
+            'no page is wider than a phone',
+        );
     }
 
     /** @return iterable<array{string, bool}> */
@@ -169,7 +190,35 @@ final class ServiceTest extends BrowserTestCase
             yield "$path by day" => [$path, false];
             yield "$path by night" => [$path, true];
         }
-        foreach (['/kitchen', '/receiving', '/receiving/new', '/receiving>main td a', '/pits>main li a', '/thermometers>main li a', '/recipes>main li a', '/products', '/products>main td a', '/site', '24>a[href$="/check"]', '21>a[href$="/divide"]', '/hot-round', '/what-if?method=counter&weight=2&start=180', '9>a[href$="/label"]', '/labels', '/days', '/find?words=pork', '/find?words=RR-4471>a[href*="/recall/lot"]', '/packets', '/trends', '/keeping', '/exchange', '18', '7>a[href*="/events/"]'] as $path) {
+        foreach (
+            [
+                '/kitchen',
+                '/receiving',
+                '/receiving/new',
+                '/receiving>main td a',
+                '/pits>main li a',
+                '/thermometers>main li a',
+                '/recipes>main li a',
+                '/products',
+                '/products>main td a',
+                '/site',
+                '24>a[href$="/check"]',
+                '21>a[href$="/divide"]',
+                '/hot-round',
+                '/what-if?method=counter&weight=2&start=180',
+                '9>a[href$="/label"]',
+                '/labels',
+                '/days',
+                '/find?words=pork',
+                '/find?words=RR-4471>a[href*="/recall/lot"]',
+                '/packets',
+                '/trends',
+                '/keeping',
+                '/exchange',
+                '18',
+                '7>a[href*="/events/"]',
+            ] as $path
+        ) {
             yield $path => [$path, false];
         }
     }
@@ -189,7 +238,10 @@ final class ServiceTest extends BrowserTestCase
     {
         $this->logIn();
         $this->seeIn('[data-due] [data-deadline]', 'late');
-        $this->browser->executeScript("document.querySelectorAll('[data-deadline]').forEach((node) => { node.dataset.deadline = Math.floor(Date.now() / 1000) + 3725; })");
+        $this->browser->executeScript(
+            "document.querySelectorAll('[data-deadline]').forEach((node) => "
+.'{ node.dataset.deadline = Math.floor(Date.now() / 1000) + 3725; })',
+        );
         $this->seeIn('[data-due] [data-deadline]', 'in 1 h 2 min');
     }
 
@@ -232,7 +284,12 @@ final class ServiceTest extends BrowserTestCase
     /** @return list<string> */
     private function worded(string $selector): array
     {
-        return array_values(array_map(static fn ($element): string => trim($element->getText()), $this->browser->findElements(WebDriverBy::cssSelector($selector))));
+        return array_values(
+            array_map(
+                static fn ($element): string => trim($element->getText()),
+                $this->browser->findElements(WebDriverBy::cssSelector($selector)),
+            ),
+        );
     }
 
     /** @param array<string, string> $rules */

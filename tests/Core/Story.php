@@ -41,12 +41,18 @@ final class Story
         return new self(array_values($lines));
     }
 
-    /** @param string $product "turkey roast", "lamb roast 3.1kg 2pieces", "pork cut non_intact stuffed wild advisory" */
+    /**
+     * @param string $product "turkey roast", "lamb roast 3.1kg 2pieces", "pork cut non_intact stuffed wild advisory"
+     */
     public function about(string $product): self
     {
         $story = clone $this;
         $words = explode(' ', $product);
-        $story->product = ['animal' => $words[0], 'form' => $words[1], 'integrity' => \in_array('non_intact', $words, true) ? 'non_intact' : 'intact'];
+        $story->product = [
+            'animal' => $words[0],
+            'form' => $words[1],
+            'integrity' => \in_array('non_intact', $words, true) ? 'non_intact' : 'intact',
+        ];
         foreach (\array_slice($words, 2) as $word) {
             if (str_ends_with($word, 'kg')) {
                 $story->product['raw_weight_kg'] = (float) $word;
@@ -64,11 +70,19 @@ final class Story
     public function withThermometer(string $id, string ...$checks): self
     {
         $story = clone $this;
-        $story->thermometers[] = ['id' => $id, 'checks' => array_map(static function (string $check): array {
-            [$minutes, $expected, $read] = explode(' ', $check);
+        $story->thermometers[] = [
+            'id' => $id,
+            'checks' => array_map(static function (string $check): array {
+                [$minutes, $expected, $read] = explode(' ', $check);
 
-            return ['at' => self::at($minutes)->rfc3339(), 'method' => 'ice', 'expected' => self::temperature($expected), 'read' => self::temperature($read)];
-        }, array_values($checks))];
+                return [
+                    'at' => self::at($minutes)->rfc3339(),
+                    'method' => 'ice',
+                    'expected' => self::temperature($expected),
+                    'read' => self::temperature($read),
+                ];
+            }, array_values($checks)),
+        ];
 
         return $story;
     }
@@ -95,13 +109,20 @@ final class Story
 
     public function json(): string
     {
-        return json_encode([
-            'format' => Reader::FORMAT,
-            'site' => ['timezone' => $this->zone, 'unit' => 'F'],
-            'rules' => 'us-food-code-2022',
-            'thermometers' => $this->thermometers,
-            'batch' => ['code' => 'test', 'product' => $this->product, 'events' => array_map(self::event(...), $this->lines, array_keys($this->lines))],
-        ], \JSON_THROW_ON_ERROR);
+        return json_encode(
+            [
+                'format' => Reader::FORMAT,
+                'site' => ['timezone' => $this->zone, 'unit' => 'F'],
+                'rules' => 'us-food-code-2022',
+                'thermometers' => $this->thermometers,
+                'batch' => [
+                    'code' => 'test',
+                    'product' => $this->product,
+                    'events' => array_map(self::event(...), $this->lines, array_keys($this->lines)),
+                ],
+            ],
+            \JSON_THROW_ON_ERROR,
+        );
     }
 
     public function assess(string $asOf): Assessment
@@ -112,7 +133,10 @@ final class Story
     /** @return array<string, string> the verdict of each rule judged, by name */
     public function verdicts(string $asOf): array
     {
-        $verdicts = array_map(static fn (Verdict $verdict): string => $verdict->value, $this->assess($asOf)->rulesJudged);
+        $verdicts = array_map(
+            static fn (Verdict $verdict): string => $verdict->value,
+            $this->assess($asOf)->rulesJudged,
+        );
         ksort($verdicts);
 
         return $verdicts;
@@ -152,7 +176,8 @@ final class Story
             };
             $event[(string) $name] = match (true) {
                 \in_array($name, ['temp', 'set', 'around'], true) => self::temperature((string) $value),
-                preg_match('/_kg$|_minutes$|^depth_mm$|^portions$/', (string) $name) === 1, str_starts_with((string) $value, '[') => json_decode((string) $value),
+                preg_match('/_kg$|_minutes$|^depth_mm$|^portions$/', (string) $name) === 1,
+                str_starts_with((string) $value, '[') => json_decode((string) $value),
                 $value === 'true' => true,
                 default => \is_string($value) ? str_replace('+', ' ', $value) : $value,
             };

@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// Loads the kitchen of the tests into the database of the environment, once; "now" in place of its moment for tests in a browser.
+// Loads the kitchen of the tests into the database of the environment, once; "now" in place of its moment for tests in
+// a browser.
 
 use Symfony\Component\Clock\Clock;
 use Symfony\Component\Clock\MockClock;

@@ -50,7 +50,12 @@ final readonly class ColdHoldCheck implements Check
         }
         $last = $trace->last();
         \assert($last !== null, 'a track has a reading');
-        $values = ['limit' => $cold->threshold, 'count' => \count($trace->readings), 'temp' => $last->temp, 'at' => $last->instant()];
+        $values = [
+            'limit' => $cold->threshold,
+            'count' => \count($trace->readings),
+            'temp' => $last->temp,
+            'at' => $last->instant(),
+        ];
 
         return new Finding(
             rule: 'cold_hold',

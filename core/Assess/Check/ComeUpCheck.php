@@ -16,8 +16,8 @@ use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Ruleset\CookingCategory;
 
 /**
- * House limit: how long the rise from cold to the hot limit may take, shorter where the surface was carried inside. A caution only
- * where the readings show that it took longer: a spot that was merely first read late says nothing.
+ * House limit: how long the rise from cold to the hot limit may take, shorter where the surface was carried inside. A
+ * caution only where the readings show that it took longer: a spot that was merely first read late says nothing.
  */
 final readonly class ComeUpCheck implements Check
 {
@@ -29,7 +29,8 @@ final readonly class ComeUpCheck implements Check
             if ($window->rule->category === CookingCategory::Side) {
                 continue;
             }
-            $limit = $window->rule->category === CookingCategory::NonIntact ? $house->comeUpNonIntact : $house->comeUpIntact;
+            $limit =
+                $window->rule->category === CookingCategory::NonIntact ? $house->comeUpNonIntact : $house->comeUpIntact;
             $traces = $case->readingsIn($window->stretch)->byTrack();
             if ($traces === []) {
                 self::judgeTrack($case, $findings, $window, $limit, null, new Trace([]));
@@ -40,40 +41,63 @@ final readonly class ComeUpCheck implements Check
         }
     }
 
-    private static function judgeTrack(CaseFile $case, Findings $findings, CookWindow $window, Span $limit, ?string $track, Trace $trace): void
-    {
+    private static function judgeTrack(
+        CaseFile $case,
+        Findings $findings,
+        CookWindow $window,
+        Span $limit,
+        ?string $track,
+        Trace $trace,
+    ): void {
         $stretch = $window->stretch;
         $towards = $case->limits->hot->threshold;
         $hot = $trace->atLeast($towards)->first();
         $below = $hot === null ? $trace->last() : $trace->lastBefore($hot->order);
         $to = $hot?->instant() ?? $stretch->to;
-        $took = Bounds::ofSeconds(($below->at ?? $stretch->from->epoch) - $stretch->from->epoch, $to->epoch - $stretch->from->epoch);
+        $took = Bounds::ofSeconds(
+            ($below->at ?? $stretch->from->epoch) - $stretch->from->epoch,
+            $to->epoch - $stretch->from->epoch,
+        );
         if ($took->least->isLongerThan($limit)) {
-            $findings->add(new Finding(
-                rule: 'house.come_up',
-                verdict: null,
-                citation: $case->rules->house()->citation,
-                message: $hot === null ? 'house.come_up_not_reached' : 'house.come_up',
-                values: [
-                    'hot' => $towards,
-                    'least' => $took->least,
-                    'greatest' => $took->greatest,
-                    'limit' => $limit,
-                    'start' => $stretch->from,
-                    'category' => $window->rule->category->value,
-                ],
-                track: $track,
-                from: $stretch->from,
-                to: $hot === null && $stretch->isOpen ? null : $to,
-                elapsed: $took,
-                limit: $limit,
-                towards: $towards,
-                evidence: array_values(array_filter([$below?->id, $hot?->id], static fn (?string $id): bool => $id !== null)),
-            ));
+            $findings->add(
+                new Finding(
+                    rule: 'house.come_up',
+                    verdict: null,
+                    citation: $case->rules->house()->citation,
+                    message: $hot === null ? 'house.come_up_not_reached' : 'house.come_up',
+                    values: [
+                        'hot' => $towards,
+                        'least' => $took->least,
+                        'greatest' => $took->greatest,
+                        'limit' => $limit,
+                        'start' => $stretch->from,
+                        'category' => $window->rule->category->value,
+                    ],
+                    track: $track,
+                    from: $stretch->from,
+                    to: $hot === null && $stretch->isOpen ? null : $to,
+                    elapsed: $took,
+                    limit: $limit,
+                    towards: $towards,
+                    evidence: array_values(
+                        array_filter([$below?->id, $hot?->id], static fn (?string $id): bool => $id !== null),
+                    ),
+                ),
+            );
         }
         if ($hot === null && $stretch->isOpen) {
             $deadline = $stretch->from->plus($limit);
-            $findings->countdown(new Countdown('house.come_up', CountdownKind::House, $track, $stretch->from, $stretch->from, $deadline, $towards));
+            $findings->countdown(
+                new Countdown(
+                    'house.come_up',
+                    CountdownKind::House,
+                    $track,
+                    $stretch->from,
+                    $stretch->from,
+                    $deadline,
+                    $towards,
+                ),
+            );
         }
     }
 }

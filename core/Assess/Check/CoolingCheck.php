@@ -59,14 +59,16 @@ final readonly class CoolingCheck implements Check
         ];
     }
 
-    /** Seconds: the last moment shown to be hot before this reading, on its track, else on any, else the start of the block. */
+    /**
+     * Seconds: the last moment shown to be hot before this reading, on its track, else on any, else the start of the
+     * block.
+     */
     private static function lastHot(CaseFile $case, Stretch $block, Reading $below): int
     {
         $hot = $case->hotLimitAt($block->order)->threshold;
 
         return $case->tracks[$below->track]->atLeast($hot)->lastBefore($below->order)->at
-            ?? $case->readings->atLeast($hot)->lastBefore($below->order)->at
-            ?? $block->from->epoch;
+            ?? ($case->readings->atLeast($hot)->lastBefore($below->order)->at ?? $block->from->epoch);
     }
 
     private static function judgeTrack(
@@ -106,36 +108,45 @@ final readonly class CoolingCheck implements Check
             }
         }
         $shown = $hit ?? $last;
-        $findings->add(new Finding(
-            rule: $gate->rule,
-            verdict: $verdict,
-            citation: $gate->within->citation,
-            message: 'cool.'.$message,
-            values: [
-                'gate' => $gate->at->threshold,
-                'within' => $within,
-                'hot' => $case->limits->hot->threshold,
-                'least' => $elapsed->least,
-                'greatest' => $elapsed->greatest,
-                'early' => Instant::ofEpoch($early),
-                'late' => Instant::ofEpoch($late),
-                'deadline' => $deadline,
-                'temp' => $shown->temp,
-                'at' => $shown->instant(),
-            ],
-            track: $track,
-            from: Instant::ofEpoch($early),
-            to: $hit !== null ? $hit->instant() : ($block->isOpen ? null : $block->to),
-            elapsed: $elapsed,
-            limit: $within,
-            towards: $gate->at->threshold,
-            deadline: $verdict === Verdict::Running ? $deadline : null,
-            evidence: array_values(array_unique([$below->id, ...($previous === null ? [] : [$previous->id]), $shown->id])),
-            options: $hit !== null && $verdict === Verdict::NotShown ? ['cool.decide'] : self::options($case, $verdict, $block, $gate),
-        ));
+        $findings->add(
+            new Finding(
+                rule: $gate->rule,
+                verdict: $verdict,
+                citation: $gate->within->citation,
+                message: 'cool.'.$message,
+                values: [
+                    'gate' => $gate->at->threshold,
+                    'within' => $within,
+                    'hot' => $case->limits->hot->threshold,
+                    'least' => $elapsed->least,
+                    'greatest' => $elapsed->greatest,
+                    'early' => Instant::ofEpoch($early),
+                    'late' => Instant::ofEpoch($late),
+                    'deadline' => $deadline,
+                    'temp' => $shown->temp,
+                    'at' => $shown->instant(),
+                ],
+                track: $track,
+                from: Instant::ofEpoch($early),
+                to: $hit !== null ? $hit->instant() : ($block->isOpen ? null : $block->to),
+                elapsed: $elapsed,
+                limit: $within,
+                towards: $gate->at->threshold,
+                deadline: $verdict === Verdict::Running ? $deadline : null,
+                evidence: array_values(
+                    array_unique([$below->id, ...$previous === null ? [] : [$previous->id], $shown->id]),
+                ),
+                options: $hit !== null && $verdict === Verdict::NotShown
+                    ? ['cool.decide']
+                    : self::options($case, $verdict, $block, $gate),
+            ),
+        );
     }
 
-    /** @return array{Reading|null, Reading|null} the first reading at or under the gate from `below` on, and the one before it in the block */
+    /**
+     * @return array{Reading|null, Reading|null} the first reading at or under the gate from `below` on, and the one
+     *     before it in the block
+     */
     private static function hit(Trace $trace, Reading $below, Gate $gate): array
     {
         $previous = null;
@@ -149,7 +160,10 @@ final readonly class CoolingCheck implements Check
         return [null, null];
     }
 
-    /** Food that went into the cold while nothing shows it under the hot limit: the time counts from when it was last hot. */
+    /**
+     * Food that went into the cold while nothing shows it under the hot limit: the time counts from when it was last
+     * hot.
+     */
     private static function judgeUnread(CaseFile $case, Findings $findings, Stretch $block, Gate $gate): void
     {
         $lastHot = $case->readings->atLeast($case->limits->hot->threshold)->lastBefore($block->endOrder);
@@ -162,38 +176,49 @@ final readonly class CoolingCheck implements Check
             $block->isOpen => Verdict::Running,
             default => Verdict::Stopped,
         };
-        $findings->add(new Finding(
-            rule: $gate->rule,
-            verdict: $verdict,
-            citation: $gate->within->citation,
-            message: 'cool.unread_'.$verdict->value,
-            values: [
-                'gate' => $gate->at->threshold,
-                'within' => $within,
-                'hot' => $case->limits->hot->threshold,
-                'early' => $early,
-                'greatest' => $elapsed->greatest,
-                'deadline' => $deadline,
-            ],
-            from: $early,
-            to: $block->isOpen ? null : $block->to,
-            elapsed: $elapsed,
-            limit: $within,
-            towards: $gate->at->threshold,
-            deadline: $verdict === Verdict::Running ? $deadline : null,
-            evidence: $lastHot === null ? [] : [$lastHot->id],
-            // Nothing shows it cooled at all: read now, it may yet be shown hot, and its time begins there.
-            options: $block->isOpen ? ['cool.read_now', ...($verdict === Verdict::Running ? [] : ['discard'])] : self::options($case, $verdict, $block, $gate),
-        ));
+        $findings->add(
+            new Finding(
+                rule: $gate->rule,
+                verdict: $verdict,
+                citation: $gate->within->citation,
+                message: 'cool.unread_'.$verdict->value,
+                values: [
+                    'gate' => $gate->at->threshold,
+                    'within' => $within,
+                    'hot' => $case->limits->hot->threshold,
+                    'early' => $early,
+                    'greatest' => $elapsed->greatest,
+                    'deadline' => $deadline,
+                ],
+                from: $early,
+                to: $block->isOpen ? null : $block->to,
+                elapsed: $elapsed,
+                limit: $within,
+                towards: $gate->at->threshold,
+                deadline: $verdict === Verdict::Running ? $deadline : null,
+                evidence: $lastHot === null ? [] : [$lastHot->id],
+                // Nothing shows it cooled at all: read now, it may yet be shown hot, and its time begins there.
+                options: $block->isOpen
+                    ? ['cool.read_now', ...$verdict === Verdict::Running ? [] : ['discard']]
+                    : self::options($case, $verdict, $block, $gate),
+            ),
+        );
         if ($block->isOpen) {
             self::countdown($findings, $gate, null, $early, $case->asOf);
         }
     }
 
-    private static function countdown(Findings $findings, Gate $gate, ?string $track, Instant $early, Instant $late): void
-    {
+    private static function countdown(
+        Findings $findings,
+        Gate $gate,
+        ?string $track,
+        Instant $early,
+        Instant $late,
+    ): void {
         $deadline = $early->plus($gate->within->span);
-        $findings->countdown(new Countdown($gate->rule, CountdownKind::Limit, $track, $early, $late, $deadline, $gate->at->threshold));
+        $findings->countdown(
+            new Countdown($gate->rule, CountdownKind::Limit, $track, $early, $late, $deadline, $gate->at->threshold),
+        );
         $findings->turnsAfter($deadline);
     }
 

@@ -18,21 +18,26 @@ final readonly class CoolingRestartCheck implements Check
         $restarts = [];
         foreach ($case->blocksOffTheHeat() as $block) {
             $next = $case->timeline->stageAfter($block->last());
-            if ($block->has(Cool::class) && $next?->is(Reheat::class) === true
-                && $case->readingsIn($block)->atMost($case->limits->cold->threshold)->isEmpty()) {
+            if (
+                $block->has(Cool::class)
+                && $next?->is(Reheat::class) === true
+                && $case->readingsIn($block)->atMost($case->limits->cold->threshold)->isEmpty()
+            ) {
                 $restarts[] = $next->event->id;
             }
         }
         if (\count($restarts) > 1) {
-            $findings->add(new Finding(
-                rule: 'house.cooling_restarts',
-                verdict: null,
-                citation: $case->rules->house()->citation,
-                message: 'house.cooling_restarts',
-                values: ['count' => \count($restarts)],
-                evidence: $restarts,
-                options: ['discard'],
-            ));
+            $findings->add(
+                new Finding(
+                    rule: 'house.cooling_restarts',
+                    verdict: null,
+                    citation: $case->rules->house()->citation,
+                    message: 'house.cooling_restarts',
+                    values: ['count' => \count($restarts)],
+                    evidence: $restarts,
+                    options: ['discard'],
+                ),
+            );
         }
     }
 }

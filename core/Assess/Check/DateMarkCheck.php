@@ -19,7 +19,10 @@ use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Ruleset\DateMarkRules;
 
-/** Food kept more than a day is used by its date: seven days, the day of preparation or opening the first, whole frozen days not counted. */
+/**
+ * Food kept more than a day is used by its date: seven days, the day of preparation or opening the first, whole frozen
+ * days not counted.
+ */
 final readonly class DateMarkCheck implements Check
 {
     public function judge(CaseFile $case, Findings $findings): void
@@ -44,25 +47,30 @@ final readonly class DateMarkCheck implements Check
         $useBy = $dayOne->plusDays($rule->days - 1 + $frozen);
         $verdict = LocalDate::ofInstant($end, $zone)->isAfter($useBy) ? Verdict::Broken : Verdict::allWell($isOpen);
         $deadline = $useBy->plusDays(1)->startIn($zone)->plus(Span::ofSeconds(-1));
-        $findings->add(new Finding(
-            rule: 'date_mark',
-            verdict: $verdict,
-            citation: $rule->citation,
-            message: 'date_mark.'.$verdict->value,
-            values: ['day_one' => $dayOne, 'use_by' => $useBy, 'days' => $rule->days, 'frozen' => $frozen],
-            from: $anchor,
-            to: $isOpen ? null : $end,
-            deadline: $verdict === Verdict::Running ? $deadline : null,
-            evidence: [$evidence],
-            options: $verdict === Verdict::Broken ? ['discard'] : [],
-        ));
+        $findings->add(
+            new Finding(
+                rule: 'date_mark',
+                verdict: $verdict,
+                citation: $rule->citation,
+                message: 'date_mark.'.$verdict->value,
+                values: ['day_one' => $dayOne, 'use_by' => $useBy, 'days' => $rule->days, 'frozen' => $frozen],
+                from: $anchor,
+                to: $isOpen ? null : $end,
+                deadline: $verdict === Verdict::Running ? $deadline : null,
+                evidence: [$evidence],
+                options: $verdict === Verdict::Broken ? ['discard'] : [],
+            ),
+        );
         if ($isOpen) {
             $findings->countdown(new Countdown('date_mark', CountdownKind::Limit, null, $anchor, $anchor, $deadline));
             $findings->turnsAfter($deadline);
         }
     }
 
-    /** @return array{Instant|null, string} when it was made ready to eat, or a bought package opened, and the event that shows it */
+    /**
+     * @return array{Instant|null, string} when it was made ready to eat, or a bought package opened, and the event that
+     *     shows it
+     */
     private static function anchor(CaseFile $case): array
     {
         $cooks = $case->stagesOf(Cook::class);
@@ -79,8 +87,13 @@ final readonly class DateMarkCheck implements Check
     }
 
     /** Whole days in the freezer since: each stay counted by itself, from its start. */
-    private static function frozenDays(CaseFile $case, Findings $findings, Instant $anchor, Instant $end, DateMarkRules $rule): int
-    {
+    private static function frozenDays(
+        CaseFile $case,
+        Findings $findings,
+        Instant $anchor,
+        Instant $end,
+        DateMarkRules $rule,
+    ): int {
         $days = 0;
         foreach ($case->stagesOf(Freeze::class) as $freeze) {
             if ($freeze->from->epoch < $anchor->epoch) {
@@ -91,7 +104,9 @@ final readonly class DateMarkCheck implements Check
             $days += $whole;
             if ($freeze->isOpen) {
                 // One more frozen day moves the date, by time alone.
-                $findings->turnsAfter($freeze->from->plus(Span::ofSeconds(($whole + 1) * $rule->frozenDay->seconds - 1)));
+                $findings->turnsAfter(
+                    $freeze->from->plus(Span::ofSeconds(($whole + 1) * $rule->frozenDay->seconds - 1)),
+                );
             }
         }
 

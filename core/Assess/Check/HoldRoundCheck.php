@@ -22,19 +22,26 @@ final readonly class HoldRoundCheck implements Check
             $silence = Silence::longestIn($stage->from, $stage->to, $readings);
             $length = $silence->span();
             if ($length->isLongerThan($house->hotHoldCheck)) {
-                $findings->add(new Finding(
-                    rule: 'house.hot_hold_check',
-                    verdict: null,
-                    citation: $house->citation,
-                    message: 'house.hot_hold_check',
-                    values: ['silence' => $length, 'from' => $silence->from, 'to' => $silence->to, 'limit' => $house->hotHoldCheck],
-                    from: $silence->from,
-                    to: $silence->to,
-                    elapsed: Bounds::ofSeconds($length->seconds, $length->seconds),
-                    limit: $house->hotHoldCheck,
-                    evidence: [$stage->event->id],
-                    options: $stage->isOpen ? ['hot_hold.read_now'] : [],
-                ));
+                $findings->add(
+                    new Finding(
+                        rule: 'house.hot_hold_check',
+                        verdict: null,
+                        citation: $house->citation,
+                        message: 'house.hot_hold_check',
+                        values: [
+                            'silence' => $length,
+                            'from' => $silence->from,
+                            'to' => $silence->to,
+                            'limit' => $house->hotHoldCheck,
+                        ],
+                        from: $silence->from,
+                        to: $silence->to,
+                        elapsed: Bounds::ofSeconds($length->seconds, $length->seconds),
+                        limit: $house->hotHoldCheck,
+                        evidence: [$stage->event->id],
+                        options: $stage->isOpen ? ['hot_hold.read_now'] : [],
+                    ),
+                );
             }
             if ($stage->isOpen) {
                 $since = $readings->last()?->instant() ?? $stage->from;

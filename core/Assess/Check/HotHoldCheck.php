@@ -46,8 +46,13 @@ final readonly class HotHoldCheck implements Check
     }
 
     /** The first reading of a track below the limit, with how long it may have been there. */
-    private static function dip(CaseFile $case, Stage $stage, CitedThreshold $limit, string $track, Trace $trace): ?Finding
-    {
+    private static function dip(
+        CaseFile $case,
+        Stage $stage,
+        CitedThreshold $limit,
+        string $track,
+        Trace $trace,
+    ): ?Finding {
         $below = $trace->firstBelow($limit->threshold);
         if ($below === null) {
             return null;
@@ -89,8 +94,13 @@ final readonly class HotHoldCheck implements Check
         );
     }
 
-    private static function silence(CaseFile $case, Stage $stage, CitedThreshold $limit, Trace $readings, bool $isBroken): ?Finding
-    {
+    private static function silence(
+        CaseFile $case,
+        Stage $stage,
+        CitedThreshold $limit,
+        Trace $readings,
+        bool $isBroken,
+    ): ?Finding {
         $gap = $case->rule(Monitoring::class)->hotHoldGap->span;
         $silence = Silence::longestIn($stage->from, $stage->to, $readings);
         $isTooLong = $silence->span()->isLongerThan($gap) || ($readings->isEmpty() && !$stage->isOpen);
@@ -129,13 +139,22 @@ final readonly class HotHoldCheck implements Check
         );
     }
 
-    private static function countdowns(CaseFile $case, Stage $stage, CitedThreshold $limit, Trace $readings, Findings $findings): void
-    {
+    private static function countdowns(
+        CaseFile $case,
+        Stage $stage,
+        CitedThreshold $limit,
+        Trace $readings,
+        Findings $findings,
+    ): void {
         $since = $readings->last()?->instant() ?? $stage->from;
         $round = $since->plus($case->rules->house()->hotHoldCheck);
         $last = $since->plus($case->rule(Monitoring::class)->hotHoldGap->span);
-        $findings->countdown(new Countdown('hot_hold', CountdownKind::Check, null, $since, $since, $round, $limit->threshold));
-        $findings->countdown(new Countdown('hot_hold', CountdownKind::Limit, null, $since, $since, $last, $limit->threshold));
+        $findings->countdown(
+            new Countdown('hot_hold', CountdownKind::Check, null, $since, $since, $round, $limit->threshold),
+        );
+        $findings->countdown(
+            new Countdown('hot_hold', CountdownKind::Limit, null, $since, $since, $last, $limit->threshold),
+        );
         $findings->turnsAfter($last);
     }
 }

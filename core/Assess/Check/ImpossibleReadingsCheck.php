@@ -10,7 +10,10 @@ use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Ruleset\HouseLimits;
 
-/** House limit: two readings of one track that cannot both be true, wherever they came from; a figure of seconds between them would say nothing. */
+/**
+ * House limit: two readings of one track that cannot both be true, wherever they came from; a figure of seconds between
+ * them would say nothing.
+ */
 final readonly class ImpossibleReadingsCheck implements Check
 {
     public function judge(CaseFile $case, Findings $findings): void
@@ -32,8 +35,13 @@ final readonly class ImpossibleReadingsCheck implements Check
         }
     }
 
-    private static function finding(HouseLimits $house, string $track, Reading $one, Reading $other, int $pairs): Finding
-    {
+    private static function finding(
+        HouseLimits $house,
+        string $track,
+        Reading $one,
+        Reading $other,
+        int $pairs,
+    ): Finding {
         return new Finding(
             rule: 'house.impossible_readings',
             verdict: null,

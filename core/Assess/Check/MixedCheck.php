@@ -17,15 +17,17 @@ final readonly class MixedCheck implements Check
         foreach ($case->timeline->events as $event) {
             $note = $event->detail;
             if ($note instanceof Note && $note->mixedFrom !== null) {
-                $findings->add(new Finding(
-                    rule: 'house.mixed',
-                    verdict: null,
-                    citation: $case->rules->house()->citation,
-                    message: 'house.mixed',
-                    values: ['batch' => $note->mixedFrom, 'use_by' => $note->useBy ?? '–', 'at' => $event->at],
-                    from: $event->at,
-                    evidence: [$event->id],
-                ));
+                $findings->add(
+                    new Finding(
+                        rule: 'house.mixed',
+                        verdict: null,
+                        citation: $case->rules->house()->citation,
+                        message: 'house.mixed',
+                        values: ['batch' => $note->mixedFrom, 'use_by' => $note->useBy ?? '–', 'at' => $event->at],
+                        from: $event->at,
+                        evidence: [$event->id],
+                    ),
+                );
             }
         }
     }

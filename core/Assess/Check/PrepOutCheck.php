@@ -29,22 +29,26 @@ final readonly class PrepOutCheck implements Check
             $out = Span::between($stage->from, $stage->to);
             $deadline = $stage->from->plus($house->prepOut);
             if ($out->isLongerThan($house->prepOut)) {
-                $findings->add(new Finding(
-                    rule: 'house.prep_out',
-                    verdict: null,
-                    citation: $house->citation,
-                    message: $stage->isOpen ? 'house.prep_out_open' : 'house.prep_out',
-                    values: ['out' => $out, 'limit' => $house->prepOut, 'start' => $stage->from],
-                    from: $stage->from,
-                    to: $stage->isOpen ? null : $stage->to,
-                    elapsed: Bounds::ofSeconds($out->seconds, $out->seconds),
-                    limit: $house->prepOut,
-                    evidence: [$stage->event->id],
-                    options: $stage->isOpen ? ['house.back_to_cold'] : [],
-                ));
+                $findings->add(
+                    new Finding(
+                        rule: 'house.prep_out',
+                        verdict: null,
+                        citation: $house->citation,
+                        message: $stage->isOpen ? 'house.prep_out_open' : 'house.prep_out',
+                        values: ['out' => $out, 'limit' => $house->prepOut, 'start' => $stage->from],
+                        from: $stage->from,
+                        to: $stage->isOpen ? null : $stage->to,
+                        elapsed: Bounds::ofSeconds($out->seconds, $out->seconds),
+                        limit: $house->prepOut,
+                        evidence: [$stage->event->id],
+                        options: $stage->isOpen ? ['house.back_to_cold'] : [],
+                    ),
+                );
             }
             if ($stage->isOpen) {
-                $findings->countdown(new Countdown('house.prep_out', CountdownKind::House, null, $stage->from, $stage->from, $deadline));
+                $findings->countdown(
+                    new Countdown('house.prep_out', CountdownKind::House, null, $stage->from, $stage->from, $deadline),
+                );
                 $findings->turnsAfter($deadline);
             }
         }

@@ -27,16 +27,18 @@ final readonly class RawLeftoverCheck implements Check
             }
         }
         if ($last !== null) {
-            $findings->add(new Finding(
-                rule: self::RULE,
-                verdict: null,
-                citation: $case->rules->house()->citation,
-                message: 'house.raw_leftover_'.$last->kind()->name(),
-                values: ['at' => $last->at],
-                from: $last->at,
-                evidence: [$last->id],
-                options: ['house.throw_leftover'],
-            ));
+            $findings->add(
+                new Finding(
+                    rule: self::RULE,
+                    verdict: null,
+                    citation: $case->rules->house()->citation,
+                    message: 'house.raw_leftover_'.$last->kind()->name(),
+                    values: ['at' => $last->at],
+                    from: $last->at,
+                    evidence: [$last->id],
+                    options: ['house.throw_leftover'],
+                ),
+            );
         }
     }
 }

@@ -25,9 +25,11 @@ final readonly class ReceivingCheck implements Check
             $temp = $received->temp;
             if ($received->frozen) {
                 $limit = $case->limits->receivedFrozen;
-                $findings->add($temp?->isAbove($limit->threshold) === true
-                    ? self::finding($stage, Verdict::Broken, 'thawed', $limit, $temp)
-                    : self::finding($stage, Verdict::Met, 'frozen', $limit, $temp));
+                $findings->add(
+                    $temp?->isAbove($limit->threshold) === true
+                        ? self::finding($stage, Verdict::Broken, 'thawed', $limit, $temp)
+                        : self::finding($stage, Verdict::Met, 'frozen', $limit, $temp),
+                );
                 continue;
             }
             $hot = $case->limits->receivedHot;
@@ -36,16 +38,23 @@ final readonly class ReceivingCheck implements Check
                 continue;
             }
             $cold = $case->limits->receivedCold;
-            $findings->add(match (true) {
-                $temp === null => self::finding($stage, Verdict::NotShown, 'not_read', $cold, null),
-                $temp->isAtMost($cold->threshold) => self::finding($stage, Verdict::Met, 'met', $cold, $temp),
-                default => self::finding($stage, Verdict::Broken, 'broken', $cold, $temp),
-            });
+            $findings->add(
+                match (true) {
+                    $temp === null => self::finding($stage, Verdict::NotShown, 'not_read', $cold, null),
+                    $temp->isAtMost($cold->threshold) => self::finding($stage, Verdict::Met, 'met', $cold, $temp),
+                    default => self::finding($stage, Verdict::Broken, 'broken', $cold, $temp),
+                },
+            );
         }
     }
 
-    private static function finding(Stage $stage, Verdict $verdict, string $message, CitedThreshold $limit, ?Temperature $temp): Finding
-    {
+    private static function finding(
+        Stage $stage,
+        Verdict $verdict,
+        string $message,
+        CitedThreshold $limit,
+        ?Temperature $temp,
+    ): Finding {
         return new Finding(
             rule: 'receiving',
             verdict: $verdict,

@@ -28,7 +28,10 @@ final readonly class ReheatCheck implements Check
     public function judge(CaseFile $case, Findings $findings): void
     {
         $rules = $case->rule(ReheatingRules::class);
-        $target = $case->product->form === Form::CommercialReadyToEat ? $rules->commercial->threshold : $rules->own->threshold;
+        $target =
+            $case->product->form === Form::CommercialReadyToEat
+                ? $rules->commercial->threshold
+                : $rules->own->threshold;
         foreach ($case->stagesOf(Reheat::class) as $stage) {
             $reheat = $stage->event->detail;
             \assert($reheat instanceof Reheat);
@@ -45,8 +48,14 @@ final readonly class ReheatCheck implements Check
         }
     }
 
-    private static function judgeTrack(CaseFile $case, Findings $findings, Stage $stage, Threshold $target, string $track, Trace $trace): void
-    {
+    private static function judgeTrack(
+        CaseFile $case,
+        Findings $findings,
+        Stage $stage,
+        Threshold $target,
+        string $track,
+        Trace $trace,
+    ): void {
         $within = $case->rule(ReheatingRules::class)->within;
         $hit = $trace->atLeast($target)->first();
         $previous = $hit === null ? $trace->last() : $trace->lastBefore($hit->order);
@@ -57,7 +66,10 @@ final readonly class ReheatCheck implements Check
         $start = Instant::ofEpoch($early);
         $deadline = $start->plus($within->span);
         if ($hit !== null) {
-            $elapsed = Bounds::ofSeconds($previous === null || $late === null ? 0 : $previous->at - $late, $hit->at - $early);
+            $elapsed = Bounds::ofSeconds(
+                $previous === null || $late === null ? 0 : $previous->at - $late,
+                $hit->at - $early,
+            );
             $verdict = Verdict::ofElapsed($elapsed, $within->span);
             $message = $verdict->value;
         } else {
@@ -77,48 +89,53 @@ final readonly class ReheatCheck implements Check
             };
             if ($stage->isOpen) {
                 $warm = Instant::ofEpoch($late ?? $early);
-                $findings->countdown(new Countdown('reheat', CountdownKind::Limit, $track, $start, $warm, $deadline, $target));
+                $findings->countdown(
+                    new Countdown('reheat', CountdownKind::Limit, $track, $start, $warm, $deadline, $target),
+                );
                 $findings->turnsAfter($deadline);
             }
         }
-        $findings->add(new Finding(
-            rule: 'reheat',
-            verdict: $verdict,
-            citation: $within->citation,
-            message: 'reheat.'.$message,
-            values: [
-                'target' => $target,
-                'within' => $within->span,
-                'least' => $elapsed->least,
-                'greatest' => $elapsed->greatest,
-                'start' => $start,
-                'deadline' => $deadline,
-                'temp' => $last->temp,
-                'at' => $last->instant(),
-            ],
-            track: $track,
-            from: $start,
-            to: $hit !== null ? $hit->instant() : ($stage->isOpen ? null : $stage->to),
-            elapsed: $elapsed,
-            limit: $within->span,
-            towards: $target,
-            deadline: $verdict === Verdict::Running ? $deadline : null,
-            evidence: array_values(array_unique([...($previous === null ? [] : [$previous->id]), $last->id])),
-            options: match ($verdict) {
-                Verdict::Running => ['reheat.faster'],
-                Verdict::NotShown, Verdict::Broken => ['discard'],
-                default => [],
-            },
-        ));
+        $findings->add(
+            new Finding(
+                rule: 'reheat',
+                verdict: $verdict,
+                citation: $within->citation,
+                message: 'reheat.'.$message,
+                values: [
+                    'target' => $target,
+                    'within' => $within->span,
+                    'least' => $elapsed->least,
+                    'greatest' => $elapsed->greatest,
+                    'start' => $start,
+                    'deadline' => $deadline,
+                    'temp' => $last->temp,
+                    'at' => $last->instant(),
+                ],
+                track: $track,
+                from: $start,
+                to: $hit !== null ? $hit->instant() : ($stage->isOpen ? null : $stage->to),
+                elapsed: $elapsed,
+                limit: $within->span,
+                towards: $target,
+                deadline: $verdict === Verdict::Running ? $deadline : null,
+                evidence: array_values(array_unique([...$previous === null ? [] : [$previous->id], $last->id])),
+                options: match ($verdict) {
+                    Verdict::Running => ['reheat.faster'],
+                    Verdict::NotShown, Verdict::Broken => ['discard'],
+                    default => [],
+                },
+            ),
+        );
     }
 
     /** Seconds: the start of the stage, or where it was still cold later than that, the last such reading. */
     private static function start(CaseFile $case, Stage $stage, string $track, Trace $trace, ?Reading $hit): int
     {
         $cold = $case->limits->cold->threshold;
-        $lastCold = $hit === null
-            ? $trace->atMost($cold)->last()
-            : $case->tracks[$track]->atMost($cold)->lastBefore($hit->order);
+        $lastCold =
+            $hit === null
+                ? $trace->atMost($cold)->last()
+                : $case->tracks[$track]->atMost($cold)->lastBefore($hit->order);
 
         return max($stage->from->epoch, $lastCold->at ?? 0);
     }
@@ -140,21 +157,30 @@ final readonly class ReheatCheck implements Check
         $within = $case->rule(ReheatingRules::class)->within;
         $deadline = $stage->from->plus($within->span);
         $isRunning = $stage->isOpen && !$stage->to->isAfter($deadline);
-        $findings->add(new Finding(
-            rule: 'reheat',
-            verdict: $isRunning ? Verdict::Running : Verdict::NotShown,
-            citation: $within->citation,
-            message: $isRunning ? 'reheat.not_read_yet' : 'reheat.never_read',
-            values: ['target' => $target, 'within' => $within->span, 'start' => $stage->from, 'deadline' => $deadline],
-            from: $stage->from,
-            to: $stage->isOpen ? null : $stage->to,
-            limit: $within->span,
-            towards: $target,
-            deadline: $isRunning ? $deadline : null,
-            options: $isRunning ? ['reheat.read'] : ['discard'],
-        ));
+        $findings->add(
+            new Finding(
+                rule: 'reheat',
+                verdict: $isRunning ? Verdict::Running : Verdict::NotShown,
+                citation: $within->citation,
+                message: $isRunning ? 'reheat.not_read_yet' : 'reheat.never_read',
+                values: [
+                    'target' => $target,
+                    'within' => $within->span,
+                    'start' => $stage->from,
+                    'deadline' => $deadline,
+                ],
+                from: $stage->from,
+                to: $stage->isOpen ? null : $stage->to,
+                limit: $within->span,
+                towards: $target,
+                deadline: $isRunning ? $deadline : null,
+                options: $isRunning ? ['reheat.read'] : ['discard'],
+            ),
+        );
         if ($stage->isOpen) {
-            $findings->countdown(new Countdown('reheat', CountdownKind::Limit, null, $stage->from, $stage->from, $deadline, $target));
+            $findings->countdown(
+                new Countdown('reheat', CountdownKind::Limit, null, $stage->from, $stage->from, $deadline, $target),
+            );
             $findings->turnsAfter($deadline);
         }
     }

@@ -32,35 +32,43 @@ final readonly class RestCheck implements Check
             $last = $readings->last();
             $since = $last?->instant() ?? $block->from;
             $deadline = $since->plus($gap->span);
-            $verdict = $silence->span()->isLongerThan($gap->span) ? Verdict::NotShown : Verdict::allWell($block->isOpen);
-            $findings->add(new Finding(
-                rule: 'rest',
-                verdict: $verdict,
-                citation: $gap->citation,
-                message: $last === null && $verdict === Verdict::Running ? 'rest.not_read_yet' : 'rest.'.$verdict->value,
-                values: [
-                    'gap' => $gap->span,
-                    'silence' => $silence->span(),
-                    'from' => $silence->from,
-                    'to' => $silence->to,
-                    'hot' => $hot,
-                    'deadline' => $deadline,
-                    'count' => \count($readings->readings),
-                ],
-                from: $block->from,
-                to: $block->isOpen ? null : $block->to,
-                limit: $gap->span,
-                towards: $hot,
-                deadline: $verdict === Verdict::Running ? $deadline : null,
-                evidence: $last === null ? [] : [$last->id],
-                options: match ($verdict) {
-                    Verdict::NotShown => $block->isOpen ? ['rest.read_now', 'discard'] : ['discard'],
-                    Verdict::Running => ['rest.read'],
-                    default => [],
-                },
-            ));
+            $verdict = $silence->span()->isLongerThan($gap->span)
+                ? Verdict::NotShown
+                : Verdict::allWell($block->isOpen);
+            $findings->add(
+                new Finding(
+                    rule: 'rest',
+                    verdict: $verdict,
+                    citation: $gap->citation,
+                    message: $last === null && $verdict === Verdict::Running
+                        ? 'rest.not_read_yet'
+                        : 'rest.'.$verdict->value,
+                    values: [
+                        'gap' => $gap->span,
+                        'silence' => $silence->span(),
+                        'from' => $silence->from,
+                        'to' => $silence->to,
+                        'hot' => $hot,
+                        'deadline' => $deadline,
+                        'count' => \count($readings->readings),
+                    ],
+                    from: $block->from,
+                    to: $block->isOpen ? null : $block->to,
+                    limit: $gap->span,
+                    towards: $hot,
+                    deadline: $verdict === Verdict::Running ? $deadline : null,
+                    evidence: $last === null ? [] : [$last->id],
+                    options: match ($verdict) {
+                        Verdict::NotShown => $block->isOpen ? ['rest.read_now', 'discard'] : ['discard'],
+                        Verdict::Running => ['rest.read'],
+                        default => [],
+                    },
+                ),
+            );
             if ($block->isOpen) {
-                $findings->countdown(new Countdown('rest', CountdownKind::Check, null, $since, $since, $deadline, $hot));
+                $findings->countdown(
+                    new Countdown('rest', CountdownKind::Check, null, $since, $since, $deadline, $hot),
+                );
                 $findings->turnsAfter($deadline);
             }
         }

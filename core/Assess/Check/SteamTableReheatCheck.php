@@ -17,16 +17,18 @@ final readonly class SteamTableReheatCheck implements Check
         foreach ($case->stagesOf(Reheat::class) as $stage) {
             $reheat = $stage->event->detail;
             if ($reheat instanceof Reheat && $reheat->on?->onlyHolds() === true) {
-                $findings->add(new Finding(
-                    rule: 'house.steam_table_reheat',
-                    verdict: null,
-                    citation: $case->rules->house()->citation,
-                    message: 'house.steam_table_reheat',
-                    values: ['at' => $stage->from],
-                    from: $stage->from,
-                    evidence: [$stage->event->id],
-                    options: $stage->isOpen ? ['reheat.faster'] : [],
-                ));
+                $findings->add(
+                    new Finding(
+                        rule: 'house.steam_table_reheat',
+                        verdict: null,
+                        citation: $case->rules->house()->citation,
+                        message: 'house.steam_table_reheat',
+                        values: ['at' => $stage->from],
+                        from: $stage->from,
+                        evidence: [$stage->event->id],
+                        options: $stage->isOpen ? ['reheat.faster'] : [],
+                    ),
+                );
             }
         }
     }

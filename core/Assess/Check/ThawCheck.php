@@ -48,18 +48,25 @@ final readonly class ThawCheck implements Check
         $last = $readings->last();
         \assert($last !== null, 'it was read');
         $shown = $warm ?? $last;
-        $findings->add(new Finding(
-            rule: 'thaw',
-            verdict: $warm === null ? Verdict::allWell($stage->isOpen) : Verdict::Broken,
-            citation: $case->rule(ThawingRules::class)->citation,
-            message: $warm === null ? 'thaw.met' : 'thaw.broken',
-            values: ['limit' => $cold, 'count' => \count($readings->readings), 'temp' => $shown->temp, 'at' => $shown->instant()],
-            from: $stage->from,
-            to: $stage->isOpen ? null : $stage->to,
-            towards: $cold,
-            evidence: [$shown->id],
-            options: $warm === null ? [] : ['discard'],
-        ));
+        $findings->add(
+            new Finding(
+                rule: 'thaw',
+                verdict: $warm === null ? Verdict::allWell($stage->isOpen) : Verdict::Broken,
+                citation: $case->rule(ThawingRules::class)->citation,
+                message: $warm === null ? 'thaw.met' : 'thaw.broken',
+                values: [
+                    'limit' => $cold,
+                    'count' => \count($readings->readings),
+                    'temp' => $shown->temp,
+                    'at' => $shown->instant(),
+                ],
+                from: $stage->from,
+                to: $stage->isOpen ? null : $stage->to,
+                towards: $cold,
+                evidence: [$shown->id],
+                options: $warm === null ? [] : ['discard'],
+            ),
+        );
     }
 
     private function inWater(CaseFile $case, Findings $findings, Stage $stage, Trace $readings): void
@@ -67,18 +74,24 @@ final readonly class ThawCheck implements Check
         $rules = $case->rule(ThawingRules::class);
         $tooWarm = $readings->firstAbove($rules->runningWater->threshold);
         if ($tooWarm !== null) {
-            $findings->add(new Finding(
-                rule: 'thaw',
-                verdict: Verdict::Broken,
-                citation: $rules->runningWater->citation,
-                message: 'thaw.water_too_warm',
-                values: ['limit' => $rules->runningWater->threshold, 'temp' => $tooWarm->temp, 'at' => $tooWarm->instant()],
-                from: $stage->from,
-                to: $stage->isOpen ? null : $stage->to,
-                towards: $rules->runningWater->threshold,
-                evidence: [$tooWarm->id],
-                options: ['discard'],
-            ));
+            $findings->add(
+                new Finding(
+                    rule: 'thaw',
+                    verdict: Verdict::Broken,
+                    citation: $rules->runningWater->citation,
+                    message: 'thaw.water_too_warm',
+                    values: [
+                        'limit' => $rules->runningWater->threshold,
+                        'temp' => $tooWarm->temp,
+                        'at' => $tooWarm->instant(),
+                    ],
+                    from: $stage->from,
+                    to: $stage->isOpen ? null : $stage->to,
+                    towards: $rules->runningWater->threshold,
+                    evidence: [$tooWarm->id],
+                    options: ['discard'],
+                ),
+            );
 
             return;
         }
@@ -89,20 +102,28 @@ final readonly class ThawCheck implements Check
         $isTooLong = $above->isLongerThan($within);
         $deadline = $since->plus($within);
         $isRunning = $stage->isOpen && $warm !== null;
-        $findings->add(new Finding(
-            rule: 'thaw',
-            verdict: $isTooLong ? Verdict::Broken : Verdict::allWell($stage->isOpen),
-            citation: $rules->aboveCold->citation,
-            message: $isTooLong ? 'thaw.water_too_long' : ($isRunning ? 'thaw.water_running' : 'thaw.water_met'),
-            values: ['cold' => $case->limits->cold->threshold, 'above' => $above, 'within' => $within, 'since' => $since, 'deadline' => $deadline],
-            from: $stage->from,
-            to: $stage->isOpen ? null : $stage->to,
-            elapsed: Bounds::ofSeconds($above->seconds, $above->seconds),
-            limit: $within,
-            deadline: $isRunning && !$isTooLong ? $deadline : null,
-            evidence: $this->evidence($warm, $readings),
-            options: $isTooLong ? ['discard'] : [],
-        ));
+        $findings->add(
+            new Finding(
+                rule: 'thaw',
+                verdict: $isTooLong ? Verdict::Broken : Verdict::allWell($stage->isOpen),
+                citation: $rules->aboveCold->citation,
+                message: $isTooLong ? 'thaw.water_too_long' : ($isRunning ? 'thaw.water_running' : 'thaw.water_met'),
+                values: [
+                    'cold' => $case->limits->cold->threshold,
+                    'above' => $above,
+                    'within' => $within,
+                    'since' => $since,
+                    'deadline' => $deadline,
+                ],
+                from: $stage->from,
+                to: $stage->isOpen ? null : $stage->to,
+                elapsed: Bounds::ofSeconds($above->seconds, $above->seconds),
+                limit: $within,
+                deadline: $isRunning && !$isTooLong ? $deadline : null,
+                evidence: $this->evidence($warm, $readings),
+                options: $isTooLong ? ['discard'] : [],
+            ),
+        );
         if ($isRunning) {
             $findings->countdown(new Countdown('thaw', CountdownKind::Limit, null, $since, $since, $deadline));
             $findings->turnsAfter($deadline);
@@ -114,6 +135,8 @@ final readonly class ThawCheck implements Check
     {
         $last = $readings->last();
 
-        return array_values(array_unique(array_filter([$warm?->id, $last?->id], static fn (?string $id): bool => $id !== null)));
+        return array_values(
+            array_unique(array_filter([$warm?->id, $last?->id], static fn (?string $id): bool => $id !== null)),
+        );
     }
 }

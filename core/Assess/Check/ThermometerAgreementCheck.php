@@ -20,24 +20,26 @@ final readonly class ThermometerAgreementCheck implements Check
             $previous = null;
             foreach ($trace->readings as $reading) {
                 if ($previous !== null && self::disagree($previous, $reading, $house)) {
-                    $findings->add(new Finding(
-                        rule: 'house.thermometers_disagree',
-                        verdict: null,
-                        citation: $house->agreement->citation,
-                        message: 'house.thermometers_disagree',
-                        values: [
-                            'one' => $previous->thermometer ?? '',
-                            'other' => $reading->thermometer ?? '',
-                            'temp' => $previous->temp,
-                            'temp_other' => $reading->temp,
-                            'at' => $reading->instant(),
-                        ],
-                        track: $track,
-                        from: $previous->instant(),
-                        to: $reading->instant(),
-                        evidence: [$previous->id, $reading->id],
-                        options: ['thermometer.check'],
-                    ));
+                    $findings->add(
+                        new Finding(
+                            rule: 'house.thermometers_disagree',
+                            verdict: null,
+                            citation: $house->agreement->citation,
+                            message: 'house.thermometers_disagree',
+                            values: [
+                                'one' => $previous->thermometer ?? '',
+                                'other' => $reading->thermometer ?? '',
+                                'temp' => $previous->temp,
+                                'temp_other' => $reading->temp,
+                                'at' => $reading->instant(),
+                            ],
+                            track: $track,
+                            from: $previous->instant(),
+                            to: $reading->instant(),
+                            evidence: [$previous->id, $reading->id],
+                            options: ['thermometer.check'],
+                        ),
+                    );
                 }
                 $previous = $reading;
             }
@@ -46,7 +48,8 @@ final readonly class ThermometerAgreementCheck implements Check
 
     private static function disagree(Reading $one, Reading $other, HouseLimits $house): bool
     {
-        return $one->thermometer !== null && $other->thermometer !== null
+        return $one->thermometer !== null
+            && $other->thermometer !== null
             && $one->thermometer !== $other->thermometer
             && $other->at - $one->at <= $house->agreementWithin->seconds
             && !$house->agreement->covers($one->temp, $other->temp);

@@ -49,17 +49,21 @@ final readonly class TimeControlCheck implements Check
         $start = self::startReading($case, $stage);
         if ($start === null) {
             $isRunning = $stage->isOpen && !$case->asOf->isAfter($until);
-            $findings->add(self::finding(
-                $case,
-                $stage,
-                $plan,
-                $isRunning ? Verdict::Running : Verdict::NotShown,
-                $isRunning ? 'start_not_read_yet' : 'start_not_read',
-                ['until' => $until],
-                $isRunning ? ['time_control.read_start'] : ['discard'],
-            ));
+            $findings->add(
+                self::finding(
+                    $case,
+                    $stage,
+                    $plan,
+                    $isRunning ? Verdict::Running : Verdict::NotShown,
+                    $isRunning ? 'start_not_read_yet' : 'start_not_read',
+                    ['until' => $until],
+                    $isRunning ? ['time_control.read_start'] : ['discard'],
+                ),
+            );
             if ($isRunning) {
-                $findings->countdown(new Countdown('time_control', CountdownKind::Check, null, $stage->from, $stage->from, $until));
+                $findings->countdown(
+                    new Countdown('time_control', CountdownKind::Check, null, $stage->from, $stage->from, $until),
+                );
                 $findings->turnsAfter($until);
             }
 
@@ -70,7 +74,9 @@ final readonly class TimeControlCheck implements Check
         if ($isHot ? $start->temp->isBelow($limit) : $start->temp->isAbove($limit)) {
             $values = ['temp' => $start->temp, 'limit' => $limit, 'at' => $start->instant()];
             $message = $isHot ? 'start_below' : 'start_above';
-            $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, $message, $values, ['discard'], [$start->id]));
+            $findings->add(
+                self::finding($case, $stage, $plan, Verdict::Broken, $message, $values, ['discard'], [$start->id]),
+            );
         }
     }
 
@@ -93,7 +99,9 @@ final readonly class TimeControlCheck implements Check
             $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, 'too_long', [], ['discard']));
         }
         if ($stage->isOpen) {
-            $findings->countdown(new Countdown('time_control', CountdownKind::Limit, null, $stage->from, $stage->from, $deadline));
+            $findings->countdown(
+                new Countdown('time_control', CountdownKind::Limit, null, $stage->from, $stage->from, $deadline),
+            );
             $findings->turnsAfter($deadline);
         }
     }
@@ -104,7 +112,9 @@ final readonly class TimeControlCheck implements Check
         if ($next !== null && !$next->isEnd()) {
             $evidence = [$stage->event->id, $next->event->id];
             $values = ['stage' => $next->name()];
-            $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, 'returned', $values, ['discard'], $evidence));
+            $findings->add(
+                self::finding($case, $stage, $plan, Verdict::Broken, 'returned', $values, ['discard'], $evidence),
+            );
         }
     }
 
@@ -117,7 +127,18 @@ final readonly class TimeControlCheck implements Check
         $above = $readings->firstAbove($ceiling);
         if ($above !== null) {
             $values = ['temp' => $above->temp, 'limit' => $ceiling, 'at' => $above->instant()];
-            $findings->add(self::finding($case, $stage, $plan, Verdict::Broken, 'above_ceiling', $values, ['discard'], [$above->id]));
+            $findings->add(
+                self::finding(
+                    $case,
+                    $stage,
+                    $plan,
+                    Verdict::Broken,
+                    'above_ceiling',
+                    $values,
+                    ['discard'],
+                    [$above->id],
+                ),
+            );
         }
         if (!$readings->isEmpty()) {
             return;
@@ -127,15 +148,17 @@ final readonly class TimeControlCheck implements Check
             $findings->add(self::finding($case, $stage, $plan, Verdict::NotShown, 'unread', $values, ['discard']));
         } elseif ($stage->isOpen) {
             $due = $stage->from->plus($unread);
-            $findings->countdown(new Countdown('time_control', CountdownKind::Check, null, $stage->from, $stage->from, $due, $ceiling));
+            $findings->countdown(
+                new Countdown('time_control', CountdownKind::Check, null, $stage->from, $stage->from, $due, $ceiling),
+            );
             $findings->turnsAfter($due);
         }
     }
 
     /**
      * @param array<string, Temperature|Threshold|Instant|Span|string> $values
-     * @param list<string>                                             $options
-     * @param list<string>                                             $evidence
+     * @param list<string> $options
+     * @param list<string> $evidence
      */
     private static function finding(
         CaseFile $case,

@@ -19,7 +19,10 @@ use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Ruleset\VacuumPackRules;
 
-/** A vacuum pack made on site without an approved plan: out of the bag in time, frozen time not counted; and never fish that is not frozen. */
+/**
+ * A vacuum pack made on site without an approved plan: out of the bag in time, frozen time not counted; and never fish
+ * that is not frozen.
+ */
 final readonly class VacuumPackCheck implements Check
 {
     /** What the application writes as the method of such a pack. */
@@ -46,7 +49,9 @@ final readonly class VacuumPackCheck implements Check
         if ($held > $within->span->seconds) {
             $findings->add($this->finding($case, $packed, $held, 'house.vacuum_open'));
         }
-        $findings->countdown(new Countdown('house.vacuum_pack', CountdownKind::House, null, $packed->at, $packed->at, $deadline));
+        $findings->countdown(
+            new Countdown('house.vacuum_pack', CountdownKind::House, null, $packed->at, $packed->at, $deadline),
+        );
         $findings->turnsAfter($deadline);
     }
 
@@ -60,16 +65,18 @@ final readonly class VacuumPackCheck implements Check
             }
         }
         if ($isVacuum && $case->product->animal === Animal::Fish && !$this->isFrozenAt($case, $now)) {
-            $findings->add(new Finding(
-                rule: 'house.vacuum_pack',
-                verdict: null,
-                citation: $case->rule(VacuumPackRules::class)->fishCitation,
-                message: 'house.vacuum_fish',
-                values: ['at' => $now->at],
-                from: $now->at,
-                evidence: [$now->id],
-                options: ['discard'],
-            ));
+            $findings->add(
+                new Finding(
+                    rule: 'house.vacuum_pack',
+                    verdict: null,
+                    citation: $case->rule(VacuumPackRules::class)->fishCitation,
+                    message: 'house.vacuum_fish',
+                    values: ['at' => $now->at],
+                    from: $now->at,
+                    evidence: [$now->id],
+                    options: ['discard'],
+                ),
+            );
         }
 
         return $isVacuum ? $now : null;

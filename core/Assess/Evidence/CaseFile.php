@@ -15,7 +15,10 @@ use Verjuicer\Core\Ruleset\Limits;
 use Verjuicer\Core\Ruleset\RulePart;
 use Verjuicer\Core\Ruleset\RuleSet;
 
-/** What the checks look at: one batch at one moment with the readings to be believed, and what several checks need of each other. */
+/**
+ * What the checks look at: one batch at one moment with the readings to be believed, and what several checks need of
+ * each other.
+ */
 final class CaseFile
 {
     public readonly Limits $limits;
@@ -76,12 +79,17 @@ final class CaseFile
      */
     public function stagesOf(string ...$kinds): array
     {
-        return array_values(array_filter($this->timeline->stages, static fn (Stage $stage): bool => $stage->is(...$kinds)));
+        return array_values(
+            array_filter($this->timeline->stages, static fn (Stage $stage): bool => $stage->is(...$kinds)),
+        );
     }
 
     public function readingsIn(Stage|Stretch $part): Trace
     {
-        return $this->parts[$part->order.'-'.$part->endOrder] ??= $this->readings->between($part->order, $part->endOrder);
+        return $this->parts[$part->order.'-'.$part->endOrder] ??= $this->readings->between(
+            $part->order,
+            $part->endOrder,
+        );
     }
 
     /** @return list<CookOutcome> in order; none where the product has no cooking rule */
@@ -106,7 +114,13 @@ final class CaseFile
     {
         if ($this->blocks === null) {
             $this->blocks = [];
-            $off = [Kinds\Rest::class, Kinds\Prep::class, Kinds\Cool::class, Kinds\ColdHold::class, Kinds\Freeze::class];
+            $off = [
+                Kinds\Rest::class,
+                Kinds\Prep::class,
+                Kinds\Cool::class,
+                Kinds\ColdHold::class,
+                Kinds\Freeze::class,
+            ];
             foreach ($this->timeline->runsOf(...$off) as $run) {
                 $before = $this->timeline->stages[$run[0]->index - 1] ?? null;
                 if ($before?->is(Kinds\Cook::class, Kinds\HotHold::class, Kinds\Reheat::class) === true) {
@@ -118,7 +132,10 @@ final class CaseFile
         return $this->blocks;
     }
 
-    /** The hot limit at this place: that of a roast where the roast rows under oven conditions are met and nothing was pushed inside. */
+    /**
+     * The hot limit at this place: that of a roast where the roast rows under oven conditions are met and nothing was
+     * pushed inside.
+     */
     public function hotLimitAt(int $order): CitedThreshold
     {
         $last = null;

@@ -19,7 +19,7 @@ final readonly class CookOutcome
 {
     /**
      * @param non-empty-list<Finding> $findings
-     * @param list<Countdown>         $countdowns
+     * @param list<Countdown> $countdowns
      */
     private function __construct(
         public CookWindow $window,
@@ -61,7 +61,10 @@ final readonly class CookOutcome
         return $this->window->lowRows === LowRows::Open && $this->verdict === Verdict::Met;
     }
 
-    /** @return list<TrackInCook> those that count: not one read raw at a spot nobody went back to, where its piece was read warm elsewhere since */
+    /**
+     * @return list<TrackInCook> those that count: not one read raw at a spot nobody went back to, where its piece was
+     *     read warm elsewhere since
+     */
     private static function tracks(CaseFile $case, CookWindow $window): array
     {
         $rules = $case->rule(CookingRules::class);
@@ -79,8 +82,11 @@ final readonly class CookOutcome
             $isElsewhere = false;
             if ($track->isRaw($middle, $until)) {
                 foreach ($tracks as $other) {
-                    $isElsewhere = $isElsewhere
-                        || $other !== $track && $other->piece() === $track->piece() && $other->isWarmAfter($track->last(), $middle);
+                    $isElsewhere =
+                        $isElsewhere
+                        || ($other !== $track
+                            && $other->piece() === $track->piece()
+                            && $other->isWarmAfter($track->last(), $middle));
                 }
             }
             if (!$isElsewhere) {
@@ -91,10 +97,13 @@ final readonly class CookOutcome
         return $counted;
     }
 
-    /** @return list<string> what is left to do once it is off the heat: undercooked by intent, it is served as the advisory says */
+    /**
+     * @return list<string> what is left to do once it is off the heat: undercooked by intent, it is served as the
+     *     advisory says
+     */
     private static function afterwards(CaseFile $case): array
     {
-        return [...($case->product->advisory ? ['cook.serve_under_advisory'] : []), 'cook.back_on_heat', 'discard'];
+        return [...$case->product->advisory ? ['cook.serve_under_advisory'] : [], 'cook.back_on_heat', 'discard'];
     }
 
     /** @return array{Finding, Countdown|null} */
@@ -127,25 +136,38 @@ final readonly class CookOutcome
             // A reading later than the gap would begin a new run: it is due before that.
             $due = Instant::ofEpoch(min($soonest[2]->epoch, $last->at + $rules->runGap->seconds));
             $message = $due->epoch === $soonest[2]->epoch ? 'cook.dwelling' : 'cook.dwelling_gap';
-            $values = ['temp' => $soonest[0]->temperature, 'dwell' => $soonest[0]->dwell, 'since' => $since, 'due' => $due] + $values;
-            $countdown = new Countdown('cook', CountdownKind::Check, $track->track, $since, $since, $due, $soonest[0]->temperature);
+            $values =
+                ['temp' => $soonest[0]->temperature, 'dwell' => $soonest[0]->dwell, 'since' => $since, 'due' => $due]
+                + $values;
+            $countdown = new Countdown(
+                'cook',
+                CountdownKind::Check,
+                $track->track,
+                $since,
+                $since,
+                $due,
+                $soonest[0]->temperature,
+            );
         }
 
-        return [new Finding(
-            rule: 'cook',
-            verdict: $verdict,
-            citation: $window->rule->citation,
-            message: $message,
-            values: $values,
-            track: $track->track,
-            from: $window->stretch->from,
-            to: $isOpen ? null : $window->stretch->to,
-            limit: $lowest->dwell,
-            towards: $lowest->temperature,
-            evidence: array_values(array_unique([$highest->id, $last->id])),
-            options: $options,
-            isUnderAdvisory: $case->product->advisory && !$isOpen,
-        ), $countdown];
+        return [
+            new Finding(
+                rule: 'cook',
+                verdict: $verdict,
+                citation: $window->rule->citation,
+                message: $message,
+                values: $values,
+                track: $track->track,
+                from: $window->stretch->from,
+                to: $isOpen ? null : $window->stretch->to,
+                limit: $lowest->dwell,
+                towards: $lowest->temperature,
+                evidence: array_values(array_unique([$highest->id, $last->id])),
+                options: $options,
+                isUnderAdvisory: $case->product->advisory && !$isOpen,
+            ),
+            $countdown,
+        ];
     }
 
     private static function met(CookWindow $window, TrackInCook $track): Finding
@@ -200,7 +222,10 @@ final readonly class CookOutcome
         );
     }
 
-    /** @return array{need: string, category: string, temp: Threshold, dwell: Span, at_once: Threshold} what the open rows ask for */
+    /**
+     * @return array{need: string, category: string, temp: Threshold, dwell: Span, at_once: Threshold} what the open
+     *     rows ask for
+     */
     private static function need(CookWindow $window): array
     {
         $lowest = $window->openRows[0];
@@ -235,7 +260,7 @@ final readonly class CookOutcome
     /**
      * The pieces that were not read, however many a record claims to hold: "2, 4–7".
      *
-     * @param list<int>      $read
+     * @param list<int> $read
      * @param list<int>|null $numbers the pieces it holds, where it names them
      */
     private static function missing(array $read, ?array $numbers, int $pieces): string

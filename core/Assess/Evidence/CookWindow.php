@@ -91,7 +91,10 @@ final readonly class CookWindow
         return new self($stretch, $rule, $lowRows, $open);
     }
 
-    /** Every cook names its oven and set point, and every set point of it, and every pit reading once it had time to heat, meets that oven's condition. */
+    /**
+     * Every cook names its oven and set point, and every set point of it, and every pit reading once it had time to
+     * heat, meets that oven's condition.
+     */
     private static function lowRows(CaseFile $case, Stretch $stretch, LowRoastRows $low): LowRows
     {
         foreach ($stretch->stages as $stage) {
@@ -107,7 +110,8 @@ final readonly class CookWindow
                 $event = $case->timeline->events[$order];
                 $degrees = match (true) {
                     $event->detail instanceof PitSet => $event->detail->set,
-                    $event->detail instanceof PitReading && $cook instanceof Cook
+                    $event->detail instanceof PitReading
+                        && $cook instanceof Cook
                         && Span::between($stage->from, $event->at)->isLongerThan($low->heatUp) => $event->detail->temp,
                     default => null,
                 };

@@ -22,7 +22,10 @@ final class Dwell
     /** The hottest reading seen, by the physics. */
     public ?Reading $highest = null;
 
-    /** Whether any reading was, by its own unit's figure, at the coolest row: that need not be the hottest by the physics. */
+    /**
+     * Whether any reading was, by its own unit's figure, at the coolest row: that need not be the hottest by the
+     * physics.
+     */
     public bool $wasHotEnough = false;
 
     /** @param non-empty-list<CookingRow> $rows from the coolest to the hottest */
@@ -49,9 +52,10 @@ final class Dwell
             $this->wasHotEnough = true;
         }
         $highest = $this->highest?->temp;
-        $isHigher = $highest !== null && $highest->unit === $reading->temp->unit
-            ? $highest->tenths < $reading->temp->tenths
-            : $highest === null || $reading->temp->isHotterThan($highest);
+        $isHigher =
+            $highest !== null && $highest->unit === $reading->temp->unit
+                ? $highest->tenths < $reading->temp->tenths
+                : $highest === null || $reading->temp->isHotterThan($highest);
         if ($isHigher) {
             $this->highest = $reading;
         }
@@ -65,7 +69,10 @@ final class Dwell
         return null;
     }
 
-    /** @return array{CookingRow, Reading, Instant}|null the row a further reading would show soonest, since when, and from when on */
+    /**
+     * @return array{CookingRow, Reading, Instant}|null the row a further reading would show soonest, since when, and
+     *     from when on
+     */
     public function soonest(): ?array
     {
         $soonest = null;

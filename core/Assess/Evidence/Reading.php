@@ -11,8 +11,8 @@ use Verjuicer\Core\Measure\Temperature;
 final readonly class Reading
 {
     /**
-     * @param int    $at    seconds since 1970, UTC
-     * @param int    $order place among all counted events
+     * @param int $at seconds since 1970, UTC
+     * @param int $order place among all counted events
      * @param string $track piece and spot, "1/core"
      */
     public function __construct(

@@ -20,8 +20,8 @@ use Verjuicer\Core\Record\Event;
 final readonly class Stage
 {
     /**
-     * @param int $index    place among all stages
-     * @param int $order    place of its event among all counted events
+     * @param int $index place among all stages
+     * @param int $order place of its event among all counted events
      * @param int $endOrder the place of the event that ends it, or one past the last
      */
     public function __construct(

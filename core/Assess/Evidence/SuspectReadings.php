@@ -9,10 +9,16 @@ use Verjuicer\Core\Record\Thermometer;
 use Verjuicer\Core\Record\ThermometerCheck;
 use Verjuicer\Core\Ruleset\Tolerance;
 
-/** Which readings a failed thermometer check throws into doubt: those up to it, and those after it until one that passed. */
+/**
+ * Which readings a failed thermometer check throws into doubt: those up to it, and those after it until one that
+ * passed.
+ */
 final readonly class SuspectReadings
 {
-    /** @param array<string, list<array{int, bool}>> $checks by thermometer: seconds, and whether it failed, in order of time */
+    /**
+     * @param array<string, list<array{int, bool}>> $checks by thermometer: seconds, and whether it failed, in order of
+     *     time
+     */
     private function __construct(private array $checks, private bool $hasFailures)
     {
     }
@@ -24,7 +30,10 @@ final readonly class SuspectReadings
         $hasFailures = false;
         foreach ($thermometers as $thermometer) {
             $ofOne = array_map(
-                static fn (ThermometerCheck $check): array => [$check->at->epoch, !$tolerance->covers($check->expected, $check->read)],
+                static fn (ThermometerCheck $check): array => [
+                    $check->at->epoch,
+                    !$tolerance->covers($check->expected, $check->read),
+                ],
                 $thermometer->checks,
             );
             usort($ofOne, static fn (array $one, array $other): int => $one[0] <=> $other[0]);

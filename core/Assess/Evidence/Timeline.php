@@ -16,8 +16,8 @@ use Verjuicer\Core\Record\Record;
 final readonly class Timeline
 {
     /**
-     * @param list<Event>   $events   counted, in order
-     * @param list<Stage>   $stages
+     * @param list<Event> $events counted, in order
+     * @param list<Stage> $stages
      * @param list<Reading> $readings
      */
     private function __construct(
@@ -68,7 +68,10 @@ final readonly class Timeline
         return new self($asOf, $events, $stages, $readings, self::endOf($stages));
     }
 
-    /** The moment to judge at when nobody names one: the record's own, else the last counted event of an ended batch, else now. */
+    /**
+     * The moment to judge at when nobody names one: the record's own, else the last counted event of an ended batch,
+     * else now.
+     */
     public static function defaultMoment(Record $record, Instant $now): Instant
     {
         if ($record->asOf !== null) {
@@ -138,7 +141,11 @@ final readonly class Timeline
         $before = \PHP_INT_MIN;
         foreach ($record->events as $event) {
             $at = $event->at->epoch;
-            if ($at <= $asOf->epoch && !isset($replaced[$event->id]) && !self::isOfOtherFood($event, $record->product)) {
+            if (
+                $at <= $asOf->epoch
+                && !isset($replaced[$event->id])
+                && !self::isOfOtherFood($event, $record->product)
+            ) {
                 $counted[] = $event;
                 $inOrder = $inOrder && $before <= $at;
                 $before = $at;

@@ -12,10 +12,10 @@ use Verjuicer\Core\Ruleset\CookingRules;
 final readonly class TrackInCook
 {
     /**
-     * @param list<Reading>   $readings that count
-     * @param CookingRow|null $row      the row that is reached
-     * @param Reading|null    $first    the first of the run that reaches it
-     * @param Reading|null    $reached  the one that completes it
+     * @param list<Reading> $readings that count
+     * @param CookingRow|null $row the row that is reached
+     * @param Reading|null $first the first of the run that reaches it
+     * @param Reading|null $reached the one that completes it
      */
     private function __construct(
         public string $track,
@@ -28,7 +28,8 @@ final readonly class TrackInCook
     }
 
     /**
-     * A probe that leaves the spot before anything is reached takes with it what it read so far: it may not have been the coldest place.
+     * A probe that leaves the spot before anything is reached takes with it what it read so far: it may not have been
+     * the coldest place.
      *
      * @param list<int> $moves the places at which the probe left it, in order
      *
@@ -86,7 +87,11 @@ final readonly class TrackInCook
     /** Whether any reading after this one is at this temperature or above. */
     public function isWarmAfter(Reading $other, Threshold $middle): bool
     {
-        for ($index = \count($this->readings) - 1; $index >= 0 && $this->readings[$index]->order > $other->order; --$index) {
+        for (
+            $index = \count($this->readings) - 1;
+            $index >= 0 && $this->readings[$index]->order > $other->order;
+            --$index
+        ) {
             if ($this->readings[$index]->temp->isAtLeast($middle)) {
                 return true;
             }

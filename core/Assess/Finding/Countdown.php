@@ -14,9 +14,10 @@ use Verjuicer\Core\Measure\Threshold;
 final readonly class Countdown
 {
     /**
-     * @param string         $rule    as in the finding it belongs to
-     * @param string|null    $track   "1/core", or null where it is about the whole batch
-     * @param Threshold|null $towards what must be reached, or kept, by the deadline; null where it is a matter of time alone
+     * @param string $rule as in the finding it belongs to
+     * @param string|null $track "1/core", or null where it is about the whole batch
+     * @param Threshold|null $towards what must be reached, or kept, by the deadline; null where it is a matter of time
+     *     alone
      */
     public function __construct(
         public string $rule,

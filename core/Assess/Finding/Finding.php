@@ -12,22 +12,23 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Threshold;
 
 /**
- * What the record shows of one rule at one place, as facts: its sentence is made at the edge from `message` and `values`.
+ * What the record shows of one rule at one place, as facts: its sentence is made at the edge from `message` and
+ * `values`.
  *
  * @phpstan-type Value Temperature|Threshold|Instant|LocalDate|Span|string|int
  */
 final readonly class Finding
 {
     /**
-     * @param string               $rule     as named in `rules_judged`, or `house.…`, `thermometer.…` for what decides no verdict
-     * @param Verdict|null         $verdict  null for a further finding: a caution that decides no verdict
-     * @param string               $message  key of its sentence
-     * @param array<string, Value> $values   what the sentence names
-     * @param string|null          $track    "1/core", or null where it is about the whole batch
-     * @param Span|null            $limit    the time it is held against
-     * @param Threshold|null       $towards  the temperature that must be reached, or kept
-     * @param list<string>         $evidence ids of the events it rests on
-     * @param list<string>         $options  keys of what can be done, most careful first
+     * @param string $rule as named in `rules_judged`, or `house.…`, `thermometer.…` for what decides no verdict
+     * @param Verdict|null $verdict null for a further finding: a caution that decides no verdict
+     * @param string $message key of its sentence
+     * @param array<string, Value> $values what the sentence names
+     * @param string|null $track "1/core", or null where it is about the whole batch
+     * @param Span|null $limit the time it is held against
+     * @param Threshold|null $towards the temperature that must be reached, or kept
+     * @param list<string> $evidence ids of the events it rests on
+     * @param list<string> $options keys of what can be done, most careful first
      */
     public function __construct(
         public string $rule,

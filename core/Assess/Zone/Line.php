@@ -8,16 +8,19 @@ use Verjuicer\Core\Assess\Evidence\CaseFile;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Ruleset\DangerZoneRules;
 
-/** One line through readings: those of a piece before a spot was first read, whatever their spot, then that spot's own. */
+/**
+ * One line through readings: those of a piece before a spot was first read, whatever their spot, then that spot's own.
+ */
 final readonly class Line
 {
     /** A second in the unit the estimate is kept in. */
     public const SECOND = 1_000_000_000;
 
     /**
-     * @param int             $estimate nanoseconds, rounded at each crossing
-     * @param int             $unread   seconds between leaving the cold and the first reading, where it begins unread
-     * @param array<int, int> $stays    the stretches of it, where each begins to where it ends, in nanoseconds since 1970; none adjoins the next
+     * @param int $estimate nanoseconds, rounded at each crossing
+     * @param int $unread seconds between leaving the cold and the first reading, where it begins unread
+     * @param array<int, int> $stays the stretches of it, where each begins to where it ends, in nanoseconds since 1970;
+     *     none adjoins the next
      */
     private function __construct(
         private int $estimate,
@@ -50,7 +53,10 @@ final readonly class Line
         }
     }
 
-    /** Whether its estimate is the batch's rather than another's: that of the longest, of those that do not begin unread if there is one. */
+    /**
+     * Whether its estimate is the batch's rather than another's: that of the longest, of those that do not begin unread
+     * if there is one.
+     */
     public function isToldBefore(self $other): bool
     {
         return $this->beginsUnread === $other->beginsUnread ? $this->estimate > $other->estimate : !$this->beginsUnread;
@@ -100,7 +106,8 @@ final readonly class Line
                 if ($before === 0 && $after === 0) {
                     $least += $to - $start;
                 }
-                $stay = $start === $to ? null : $side->stay($previous->temp, $before, $start, $reading->temp, $after, $to);
+                $stay =
+                    $start === $to ? null : $side->stay($previous->temp, $before, $start, $reading->temp, $after, $to);
                 if ($stay !== null) {
                     $estimate += $stay[1] - $stay[0];
                     $since = $stay[0] === $until ? $since : $stay[0];

@@ -96,7 +96,11 @@ final readonly class StageTouch
     /** @param list<class-string<\Verjuicer\Core\Event\Detail>> $kinds */
     private function areAll(int $from, int $to, array $kinds): bool
     {
-        for ($index = $this->firstTouching($from, $to); $index !== null; $index = $this->nextTouching($index + 1, $from, $to)) {
+        for (
+            $index = $this->firstTouching($from, $to);
+            $index !== null;
+            $index = $this->nextTouching($index + 1, $from, $to)
+        ) {
             if (!$this->timeline->stages[$index]->is(...$kinds)) {
                 return false;
             }

@@ -8,7 +8,10 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
 
-/** Where temperatures lie to the zone between two limits, and how long a straight line is strictly within it; all of it in integers. */
+/**
+ * Where temperatures lie to the zone between two limits, and how long a straight line is strictly within it; all of it
+ * in integers.
+ */
 final readonly class ZoneSide
 {
     /** @var array<string, array{int, int}> both limits as printed in a unit, in ninetieths of a degree */
@@ -34,9 +37,10 @@ final readonly class ZoneSide
     }
 
     /**
-     * The part of the line from one temperature at one second to another at a later one that is strictly within the zone.
+     * The part of the line from one temperature at one second to another at a later one that is strictly within the
+     * zone.
      *
-     * @param int $side      where the one lies
+     * @param int $side where the one lies
      * @param int $sideOther where the other lies
      *
      * @return array{int, int}|null nanoseconds since 1970; null where none of it is
@@ -55,22 +59,31 @@ final readonly class ZoneSide
             return $from > $cold && $from < $hot ? [Line::SECOND * $at, Line::SECOND * $atOther] : null;
         }
         [$enters, $leaves] = $from < $to ? [$cold, $hot] : [$hot, $cold];
-        $starts = $this->isBefore($from, $enters, $from < $to) ? self::crossing($at, $atOther, $from, $to, $enters) : Line::SECOND * $at;
-        $ends = $this->isBefore($leaves, $to, $from < $to) ? self::crossing($at, $atOther, $from, $to, $leaves) : Line::SECOND * $atOther;
+        $starts = $this->isBefore($from, $enters, $from < $to)
+            ? self::crossing($at, $atOther, $from, $to, $enters)
+            : Line::SECOND * $at;
+        $ends = $this->isBefore($leaves, $to, $from < $to)
+            ? self::crossing($at, $atOther, $from, $to, $leaves)
+            : Line::SECOND * $atOther;
 
         return $starts < $ends ? [max(Line::SECOND * $at, $starts), min(Line::SECOND * $atOther, $ends)] : null;
     }
 
-    /** Ninetieths of a degree; of two units each no lower than the hot limit that it reaches by its own, no higher than the cold one. */
+    /**
+     * Ninetieths of a degree; of two units each no lower than the hot limit that it reaches by its own, no higher than
+     * the cold one.
+     */
     private function level(Temperature $temperature, int $side, int $cold, int $hot, bool $isMixed): int
     {
         $level = $temperature->ninetieths();
 
-        return !$isMixed ? $level : match ($side) {
-            1 => max($level, $hot),
-            -1 => min($level, $cold),
-            default => $level,
-        };
+        return !$isMixed
+            ? $level
+            : match ($side) {
+                1 => max($level, $hot),
+                -1 => min($level, $cold),
+                default => $level,
+            };
     }
 
     private function isBefore(int $one, int $other, bool $isRising): bool

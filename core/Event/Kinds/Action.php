@@ -13,11 +13,30 @@ use Verjuicer\Core\Event\Tap;
 /** A corrective action: the finding it answers and what was done. */
 #[EventKind(
     'action',
-    taps: [new Tap([
-        '', 'received', 'cold_hold', 'freeze', 'thaw', 'prep', 'cook', 'rest', 'hot_hold', 'cool', 'reheat', 'time_control',
-        'serve', 'discard', 'close',
-    ], 100, ['finding' => 'house.raw_leftover'])],
-)]
+    taps: [
+        new Tap(
+            [
+                '',
+                'received',
+                'cold_hold',
+                'freeze',
+                'thaw',
+                'prep',
+                'cook',
+                'rest',
+                'hot_hold',
+                'cool',
+                'reheat',
+                'time_control',
+                'serve',
+                'discard',
+                'close',
+            ],
+            100,
+            ['finding' => 'house.raw_leftover'],
+        ),
+    ],
+),]
 final readonly class Action implements Detail
 {
     public function __construct(

@@ -22,10 +22,16 @@ use Verjuicer\Core\Measure\Temperature;
         new Saying('braise', words: 'pit', number: 'set', sets: ['way' => 'braise']),
     ],
     offered: [
-        '' => 30, 'received' => 30, 'thaw' => 30, 'cold_hold' => 20, 'freeze' => 20, 'prep' => 10,
-        'cook' => 20, 'rest' => 40,
+        '' => 30,
+        'received' => 30,
+        'thaw' => 30,
+        'cold_hold' => 20,
+        'freeze' => 20,
+        'prep' => 10,
+        'cook' => 20,
+        'rest' => 40,
     ],
-)]
+),]
 final readonly class Cook implements BeginsStage
 {
     public function __construct(

@@ -16,15 +16,24 @@ use Verjuicer\Core\Measure\Temperature;
     'cool',
     sayings: [new Saying('cool', words: 'method')],
     offered: ['rest' => 30, 'hot_hold' => 20, 'reheat' => 30],
-)]
+),]
 final readonly class Cool implements BeginsStage
 {
     public function __construct(
         public ?string $method = null,
-        #[Says(isOurs: true, among: [
-            Holding::ShallowPans, Holding::IceBath, Holding::IceWand, Holding::BlastChiller,
-            Holding::WalkIn, Holding::Freezer, Holding::Counter,
-        ])] public ?Holding $holding = null,
+        #[Says(
+            isOurs: true,
+            among: [
+                Holding::ShallowPans,
+                Holding::IceBath,
+                Holding::IceWand,
+                Holding::BlastChiller,
+                Holding::WalkIn,
+                Holding::Freezer,
+                Holding::Counter,
+            ],
+        ),]
+        public ?Holding $holding = null,
         #[Says(isOurs: true, most: 1000)] public ?int $depthMm = null,
         #[Says(isOurs: true)] public bool $covered = false,
         #[Says(isOurs: true)] public ?Temperature $around = null,

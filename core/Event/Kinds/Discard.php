@@ -16,10 +16,20 @@ use Verjuicer\Core\Measure\Weight;
     'discard',
     sayings: [new Saying('discard', words: 'reason')],
     offered: [
-        '' => 90, 'received' => 90, 'thaw' => 90, 'cold_hold' => 90, 'freeze' => 90, 'prep' => 90,
-        'cook' => 90, 'rest' => 90, 'hot_hold' => 90, 'cool' => 90, 'reheat' => 90, 'time_control' => 90,
+        '' => 90,
+        'received' => 90,
+        'thaw' => 90,
+        'cold_hold' => 90,
+        'freeze' => 90,
+        'prep' => 90,
+        'cook' => 90,
+        'rest' => 90,
+        'hot_hold' => 90,
+        'cool' => 90,
+        'reheat' => 90,
+        'time_control' => 90,
     ],
-)]
+),]
 final readonly class Discard implements EndsBatch
 {
     public function __construct(

@@ -13,8 +13,7 @@ use Verjuicer\Core\Event\Says;
 #[EventKind('freeze', sayings: [new Saying('freeze', words: 'place')], offered: ['cold_hold' => 50, 'freeze' => 50])]
 final readonly class Freeze implements BeginsStage
 {
-    public function __construct(
-        #[Says(isOurs: true)] public ?string $place = null,
-    ) {
+    public function __construct(#[Says(isOurs: true)] public ?string $place = null)
+    {
     }
 }

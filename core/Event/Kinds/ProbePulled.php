@@ -11,17 +11,10 @@ use Verjuicer\Core\Event\Says;
 use Verjuicer\Core\Event\Tap;
 
 /** A probe came out. */
-#[EventKind(
-    'probe_pulled',
-    sayings: [new Saying('out', words: 'spot')],
-    taps: [new Tap(['cook'], 90)],
-    isMarked: true,
-)]
+#[EventKind('probe_pulled', sayings: [new Saying('out', words: 'spot')], taps: [new Tap(['cook'], 90)], isMarked: true)]
 final readonly class ProbePulled implements Detail
 {
-    public function __construct(
-        #[Says(most: 500)] public int $piece = 1,
-        public string $spot = 'core',
-    ) {
+    public function __construct(#[Says(most: 500)] public int $piece = 1, public string $spot = 'core')
+    {
     }
 }

@@ -10,7 +10,13 @@ use Verjuicer\Core\Event\Saying;
 use Verjuicer\Core\Event\Tap;
 
 /** Pulled or chopped: from here it is one mass. */
-#[EventKind('pull', sayings: [new Saying('pull')], taps: [new Tap(['rest', 'hot_hold'], 40)], isMarked: true, partsWays: true)]
+#[EventKind(
+    'pull',
+    sayings: [new Saying('pull')],
+    taps: [new Tap(['rest', 'hot_hold'], 40)],
+    isMarked: true,
+    partsWays: true,
+),]
 final readonly class Pull implements Detail
 {
 }

@@ -16,15 +16,23 @@ use Verjuicer\Core\Measure\Temperature;
     'rest',
     sayings: [new Saying('off', words: 'method'), new Saying('rest', words: 'method')],
     offered: ['cook' => 10],
-)]
+),]
 final readonly class Rest implements BeginsStage
 {
     public function __construct(
         public ?string $method = null,
-        #[Says(isOurs: true, among: [
-            Holding::Rack, Holding::Towels, Holding::Box, Holding::DeadOven,
-            Holding::Cabinet, Holding::Counter,
-        ])] public ?Holding $holding = null,
+        #[Says(
+            isOurs: true,
+            among: [
+                Holding::Rack,
+                Holding::Towels,
+                Holding::Box,
+                Holding::DeadOven,
+                Holding::Cabinet,
+                Holding::Counter,
+            ],
+        ),]
+        public ?Holding $holding = null,
         #[Says(isOurs: true)] public ?Temperature $around = null,
     ) {
     }

@@ -14,8 +14,7 @@ use Verjuicer\Core\Event\Tap;
 #[EventKind('rotate', sayings: [new Saying('rotate')], taps: [new Tap(['cook'], 60)], isMarked: true)]
 final readonly class Rotate implements Detail
 {
-    public function __construct(
-        #[Says(isOurs: true, most: 500)] public ?int $piece = null,
-    ) {
+    public function __construct(#[Says(isOurs: true, most: 500)] public ?int $piece = null)
+    {
     }
 }

@@ -15,10 +15,15 @@ use Verjuicer\Core\Measure\Weight;
     'serve',
     sayings: [new Saying('serve', amounts: ['weight_kg', 'portions'])],
     offered: [
-        'cold_hold' => 80, 'freeze' => 80, 'rest' => 20, 'hot_hold' => 10, 'cool' => 30, 'reheat' => 20,
+        'cold_hold' => 80,
+        'freeze' => 80,
+        'rest' => 20,
+        'hot_hold' => 10,
+        'cool' => 30,
+        'reheat' => 20,
         'time_control' => 10,
     ],
-)]
+),]
 final readonly class Serve implements EndsBatch
 {
     public function __construct(

@@ -14,8 +14,7 @@ use Verjuicer\Core\Event\Tap;
 #[EventKind('slice', sayings: [new Saying('slice')], taps: [new Tap(['rest', 'hot_hold'], 30)], isMarked: true)]
 final readonly class Slice implements Detail
 {
-    public function __construct(
-        #[Says(isOurs: true, most: 500)] public ?int $piece = null,
-    ) {
+    public function __construct(#[Says(isOurs: true, most: 500)] public ?int $piece = null)
+    {
     }
 }

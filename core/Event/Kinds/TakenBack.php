@@ -14,8 +14,7 @@ use Verjuicer\Core\Event\Says;
 final readonly class TakenBack implements Detail
 {
     /** @param string|null $range of several taken back for one reason: what they have in common */
-    public function __construct(
-        #[Says(isOurs: true, input: Input::Carried)] public ?string $range = null,
-    ) {
+    public function __construct(#[Says(isOurs: true, input: Input::Carried)] public ?string $range = null)
+    {
     }
 }

@@ -14,8 +14,7 @@ use Verjuicer\Core\Event\Tap;
 #[EventKind('unwrap', sayings: [new Saying('unwrap')], taps: [new Tap(['cook', 'rest'], 45)], isMarked: true)]
 final readonly class Unwrap implements Detail
 {
-    public function __construct(
-        #[Says(isOurs: true, most: 500)] public ?int $piece = null,
-    ) {
+    public function __construct(#[Says(isOurs: true, most: 500)] public ?int $piece = null)
+    {
     }
 }

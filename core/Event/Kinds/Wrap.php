@@ -16,11 +16,13 @@ use Verjuicer\Core\Event\Tap;
     'wrap',
     sayings: [new Saying('wrap', words: 'with', with: 'recipe')],
     taps: [
-        new Tap(['cook'], 10, ['with' => 'foil']), new Tap(['cook'], 20, ['with' => 'paper']),
-        new Tap(['cook'], 30, ['with' => 'boat']), new Tap(['cook'], 40, ['with' => 'pan']),
+        new Tap(['cook'], 10, ['with' => 'foil']),
+        new Tap(['cook'], 20, ['with' => 'paper']),
+        new Tap(['cook'], 30, ['with' => 'boat']),
+        new Tap(['cook'], 40, ['with' => 'pan']),
     ],
     isMarked: true,
-)]
+),]
 final readonly class Wrap implements Detail
 {
     /** @param list<string> $allergens keys of the lists of major allergens: of what went into the wrapping */

@@ -19,8 +19,12 @@ use Verjuicer\Core\Measure\LocalDate;
 #[Route('/days')]
 final class DaySheetController extends FormController
 {
-    public function __construct(private readonly DaySheets $sheets, private readonly UserPasswordHasherInterface $hasher, private readonly CurrentAccount $account, private readonly Now $now)
-    {
+    public function __construct(
+        private readonly DaySheets $sheets,
+        private readonly UserPasswordHasherInterface $hasher,
+        private readonly CurrentAccount $account,
+        private readonly Now $now,
+    ) {
     }
 
     #[Route('', name: 'today', methods: ['GET'])]
@@ -78,6 +82,11 @@ final class DaySheetController extends FormController
 
     private function view(DaySheet $sheet, FormInput $input): Response
     {
-        return $this->page('book/day_sheet/day.html.twig', $input, ['sheet' => $sheet, 'site' => $this->account->get()->site, 'open' => $sheet->open(), 'is_today' => !$this->current()->isAfter($sheet->day)]);
+        return $this->page('book/day_sheet/day.html.twig', $input, [
+            'sheet' => $sheet,
+            'site' => $this->account->get()->site,
+            'open' => $sheet->open(),
+            'is_today' => !$this->current()->isAfter($sheet->day),
+        ]);
     }
 }

@@ -71,7 +71,8 @@ final readonly class DaySheets
     }
 
     /**
-     * Signs a day as it stands: with the digest of the chain up to its end, and a reason for each finding that is left open.
+     * Signs a day as it stands: with the digest of the chain up to its end, and a reason for each finding that is left
+     * open.
      *
      * @param array<string, string> $reasons by "batch id/rule"
      */
@@ -81,12 +82,28 @@ final readonly class DaySheets
             $seal = $this->chain->digestBefore($by->site, $sheet->to);
             $at = $this->now->instant()->rfc3339();
             $this->connection->executeStatement(
-                'INSERT INTO day_sign (id, site_id, day, at, account_id, initials, position, digest, reasons) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
-                [$id->toRfc4122(), $by->site->id->toRfc4122(), $sheet->day->iso(), $at, $by->id->toRfc4122(), $by->initials, $seal->position ?? 0, $seal->digest ?? '', json_encode((object) $reasons, \JSON_THROW_ON_ERROR)],
+                'INSERT INTO day_sign (id, site_id, day, at, account_id, initials, position, digest, '
+                .'reasons) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
+                [
+                    $id->toRfc4122(),
+                    $by->site->id->toRfc4122(),
+                    $sheet->day->iso(),
+                    $at,
+                    $by->id->toRfc4122(),
+                    $by->initials,
+                    $seal->position ?? 0,
+                    $seal->digest ?? '',
+                    json_encode((object) $reasons, \JSON_THROW_ON_ERROR),
+                ],
             );
             $this->connection->executeStatement(
                 'INSERT INTO day_said (id, site_id, at, batches) VALUES (?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
-                [$id->toRfc4122(), $by->site->id->toRfc4122(), $at, json_encode($this->said($sheet), \JSON_THROW_ON_ERROR)],
+                [
+                    $id->toRfc4122(),
+                    $by->site->id->toRfc4122(),
+                    $at,
+                    json_encode($this->said($sheet), \JSON_THROW_ON_ERROR),
+                ],
             );
         });
     }
@@ -94,42 +111,74 @@ final readonly class DaySheets
     /** @return list<SaidOfBatch> */
     private function said(DaySheet $sheet): array
     {
-        return array_map(fn (array $row): SaidOfBatch => new SaidOfBatch(
-            $row['batch']->id->toRfc4122(),
-            $row['batch']->tag.' · '.$row['batch']->productName.' · '.$row['batch']->code,
-            $row['verdict'],
-            $row['batch']->ruleSet,
-            $row['zone'],
-            array_map(fn (array $one): string => implode(' · ', [
-                $this->translator->trans('rule.'.$one['finding']->rule),
-                $this->translator->trans('verdict.'.($one['finding']->verdict->value ?? 'caution')),
-                $one['sentence'],
-                $one['finding']->citation,
-            ]), $row['findings']),
-        ), $sheet->batches);
+        return array_map(
+            fn (array $row): SaidOfBatch => new SaidOfBatch(
+                $row['batch']->id->toRfc4122(),
+                $row['batch']->tag.' · '.$row['batch']->productName.' · '.$row['batch']->code,
+                $row['verdict'],
+                $row['batch']->ruleSet,
+                $row['zone'],
+                array_map(
+                    fn (array $one): string => implode(' · ', [
+                        $this->translator->trans('rule.'.$one['finding']->rule),
+                        $this->translator->trans('verdict.'.($one['finding']->verdict->value ?? 'caution')),
+                        $one['sentence'],
+                        $one['finding']->citation,
+                    ]),
+                    $row['findings'],
+                ),
+            ),
+            $sheet->batches,
+        );
     }
 
-    /** @return list<Batch> whatever was under way at any time of the day, whenever it began: a night's cook stands on both of its days */
+    /**
+     * @return list<Batch> whatever was under way at any time of the day, whenever it began: a night's cook stands on
+     *     both of its days
+     */
     private function batches(Site $site, Instant $from, Instant $to): array
     {
         /** @var list<string> $ids */
-        $ids = $this->connection->fetchFirstColumn(<<<'SQL'
+        $ids = $this->connection->fetchFirstColumn(
+            <<<'SQL'
             SELECT b.id FROM batch b LEFT JOIN batch_report r ON r.batch_id = b.id
             WHERE b.site_id = :site AND b.begun_at < :to AND (r.ended_at IS NULL OR r.ended_at >= :from)
             UNION
-            SELECT e.batch_id FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.site_id = :site AND e.at >= :from AND e.at < :to
-            SQL, ['site' => $site->id->toRfc4122(), 'from' => $from->rfc3339(), 'to' => $to->rfc3339()]);
+            SELECT e.batch_id FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.site_id = :site
+              AND e.at >= :from AND e.at < :to
+            SQL,
+            ['site' => $site->id->toRfc4122(), 'from' => $from->rfc3339(), 'to' => $to->rfc3339()],
+        );
 
-        return $ids === [] ? [] : $this->entities->getRepository(Batch::class)->findBy(['id' => array_map(Uuid::fromString(...), $ids)], ['tag' => 'ASC']);
+        return $ids === []
+            ? []
+            : $this->entities
+                ->getRepository(Batch::class)
+                ->findBy(['id' => array_map(Uuid::fromString(...), $ids)], ['tag' => 'ASC']);
     }
 
-    /** @return array{batch: Batch, verdict: string, readings: int, late: int, late_after: Span, zone: string, findings: list<array{finding: Finding, sentence: string}>, cautions: list<string>, open: list<string>, actions: list<ActionTaken>, runs_on: bool} */
+    /**
+     * @return array{batch: Batch, verdict: string, readings: int, late: int, late_after: Span, zone: string,
+     *     findings: list<array{finding: Finding, sentence: string}>, cautions: list<string>, open: list<string>,
+     *     actions: list<ActionTaken>, runs_on: bool}
+     */
     private function batch(Batch $batch, Instant $from, Instant $to): array
     {
         $assessment = $this->assessments->of($batch);
-        $readings = array_filter($assessment->timeline->readings, static fn ($reading): bool => $reading->at >= $from->epoch && $reading->at < $to->epoch);
-        $wrong = array_values(array_filter($assessment->findings, static fn (Finding $finding): bool => $finding->verdict === Verdict::Broken || $finding->verdict === Verdict::NotShown));
-        $cautions = array_values(array_filter($assessment->findings, static fn (Finding $finding): bool => $finding->verdict === null));
+        $readings = array_filter(
+            $assessment->timeline->readings,
+            static fn ($reading): bool => $reading->at >= $from->epoch && $reading->at < $to->epoch,
+        );
+        $wrong = array_values(
+            array_filter(
+                $assessment->findings,
+                static fn (Finding $finding): bool => $finding->verdict === Verdict::Broken
+                    || $finding->verdict === Verdict::NotShown,
+            ),
+        );
+        $cautions = array_values(
+            array_filter($assessment->findings, static fn (Finding $finding): bool => $finding->verdict === null),
+        );
 
         return [
             'batch' => $batch,
@@ -138,11 +187,22 @@ final readonly class DaySheets
             'late' => LateReadings::among($readings, $assessment),
             'late_after' => $assessment->rules->house()->longAfter,
             'zone' => $this->zone->of($assessment->dangerZone),
-            'findings' => array_map(fn (Finding $finding): array => ['finding' => $finding, 'sentence' => $this->findings->sentence($finding, $assessment)], $wrong),
-            'cautions' => array_map(fn (Finding $finding): string => $this->findings->sentence($finding, $assessment), $cautions),
+            'findings' => array_map(
+                fn (Finding $finding): array => [
+                    'finding' => $finding,
+                    'sentence' => $this->findings->sentence($finding, $assessment),
+                ],
+                $wrong,
+            ),
+            'cautions' => array_map(
+                fn (Finding $finding): string => $this->findings->sentence($finding, $assessment),
+                $cautions,
+            ),
             'open' => OpenActions::of($assessment),
             'actions' => ActionTaken::of($assessment),
-            'runs_on' => $batch->begunAt->getTimestamp() < $from->epoch || $assessment->timeline->end === null || $assessment->timeline->end->epoch >= $to->epoch,
+            'runs_on' => $batch->begunAt->getTimestamp() < $from->epoch
+                || $assessment->timeline->end === null
+                || $assessment->timeline->end->epoch >= $to->epoch,
         ];
     }
 
@@ -152,7 +212,14 @@ final readonly class DaySheets
         $checks = [];
         foreach ($this->thermometers->of($site) as $thermometer) {
             foreach ($this->thermometerChecks->of($thermometer, $from, $to) as $check) {
-                $checks[] = ['label' => $thermometer->label, 'at' => $check->at, 'by' => $check->by, 'method' => $check->method, 'read' => $this->figures->temperature($check->read), 'passed' => $check->hasPassed];
+                $checks[] = [
+                    'label' => $thermometer->label,
+                    'at' => $check->at,
+                    'by' => $check->by,
+                    'method' => $check->method,
+                    'read' => $this->figures->temperature($check->read),
+                    'passed' => $check->hasPassed,
+                ];
             }
         }
 
@@ -163,63 +230,113 @@ final readonly class DaySheets
     private function lots(Site $site, Instant $from, Instant $to): array
     {
         /** @var list<string> $ids */
-        $ids = $this->connection->fetchFirstColumn('SELECT id FROM lot WHERE site_id = ? AND at >= ? AND at < ?', [$site->id->toRfc4122(), $from->rfc3339(), $to->rfc3339()]);
+        $ids = $this->connection->fetchFirstColumn('SELECT id FROM lot WHERE site_id = ? AND at >= ? AND at < ?', [
+            $site->id->toRfc4122(),
+            $from->rfc3339(),
+            $to->rfc3339(),
+        ]);
 
-        return $ids === [] ? [] : $this->entities->getRepository(Lot::class)->findBy(['id' => array_map(Uuid::fromString(...), $ids)], ['at' => 'ASC', 'number' => 'ASC']);
+        return $ids === []
+            ? []
+            : $this->entities
+                ->getRepository(Lot::class)
+                ->findBy(['id' => array_map(Uuid::fromString(...), $ids)], ['at' => 'ASC', 'number' => 'ASC']);
     }
 
     /** @return list<array{at: Instant, by: string, what: string, batch: string, id: string}> */
     private function disposals(Site $site, Instant $from, Instant $to): array
     {
         /** @var list<array{at: int, by: string, what: string, batch: string, id: string}> $rows */
-        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
-            SELECT extract(epoch FROM e.at)::bigint AS at, e.initials AS by, concat_ws(' · ', e.members->>'why', e.members->>'weight_kg' || ' kg', e.reason) AS what, b.code || ' ' || b.product_name AS batch, b.id
+        $rows = $this->connection->fetchAllAssociative(
+            <<<'SQL'
+            SELECT extract(epoch FROM e.at)::bigint AS at, e.initials AS by, concat_ws(' · ', e.members->>'why',
+              e.members->>'weight_kg' || ' kg', e.reason) AS what, b.code || ' ' || b.product_name AS batch, b.id
             FROM event e JOIN batch b ON b.id = e.batch_id
-            WHERE b.site_id = ? AND e.type = ? AND e.at >= ? AND e.at < ? AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
+            WHERE b.site_id = ? AND e.type = ? AND e.at >= ? AND e.at < ? AND NOT EXISTS (SELECT 1 FROM event o
+              WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
             ORDER BY e.at
-            SQL, [$site->id->toRfc4122(), Catalogue::of(Discard::class)->name(), $from->rfc3339(), $to->rfc3339()]);
+            SQL,
+            [$site->id->toRfc4122(), Catalogue::of(Discard::class)->name(), $from->rfc3339(), $to->rfc3339()],
+        );
 
         return array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at'])] + $row, $rows);
     }
 
-    /** @return list<array{at: Instant, by: string, name: string, digest: string, reasons: array<string, string>, said: list<SaidOfBatch>}> the latest first */
+    /**
+     * @return list<array{at: Instant, by: string, name: string, digest: string, reasons: array<string, string>,
+     *     said: list<SaidOfBatch>}> the latest first
+     */
     private function signatures(Site $site, LocalDate $day): array
     {
-        /** @var list<array{at: int, by: string, name: string, digest: string, reasons: string, said: string|null}> $rows */
-        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
-            SELECT extract(epoch FROM s.at)::bigint AS at, s.initials AS by, a.name, s.digest, s.reasons, d.batches AS said
-            FROM day_sign s JOIN account a ON a.id = s.account_id LEFT JOIN day_said d ON d.id = s.id WHERE s.site_id = ? AND s.day = ? ORDER BY s.at DESC, s.position DESC
-            SQL, [$site->id->toRfc4122(), $day->iso()]);
+        /**
+         * @var list<array{at: int, by: string, name: string, digest: string, reasons: string, said: string|null}> $rows
+         */
+        $rows = $this->connection->fetchAllAssociative(
+            <<<'SQL'
+            SELECT extract(epoch FROM s.at)::bigint AS at, s.initials AS by, a.name, s.digest, s.reasons,
+              d.batches AS said
+            FROM day_sign s JOIN account a ON a.id = s.account_id LEFT JOIN day_said d ON d.id = s.id
+              WHERE s.site_id = ? AND s.day = ? ORDER BY s.at DESC, s.position DESC
+            SQL,
+            [$site->id->toRfc4122(), $day->iso()],
+        );
 
         return array_map(static function (array $row): array {
             /** @var array<string, string> $reasons */
             $reasons = (array) json_decode($row['reasons'], true, flags: \JSON_THROW_ON_ERROR);
 
-            /** @var list<array{id: string, batch: string, verdict: string, rules: string, zone: string, findings: list<string>}> $said */
+            /**
+             * @var list<array{id: string, batch: string, verdict: string, rules: string, zone: string,
+             *     findings: list<string>}> $said
+             */
             $said = json_decode($row['said'] ?? '[]', true, flags: \JSON_THROW_ON_ERROR);
 
-            return ['at' => Instant::ofEpoch($row['at']), 'reasons' => $reasons, 'said' => array_map(SaidOfBatch::of(...), $said)] + $row;
+            return [
+                'at' => Instant::ofEpoch($row['at']),
+                'reasons' => $reasons,
+                'said' => array_map(SaidOfBatch::of(...), $said),
+            ] + $row;
         }, $rows);
     }
 
-    /** @return list<array{at: Instant, recorded_at: Instant, by: string, batch: string, id: string, type: string}> what was written down of the day after it was signed */
+    /**
+     * @return list<array{at: Instant, recorded_at: Instant, by: string, batch: string, id: string, type: string}> what
+     *     was written down of the day after it was signed
+     */
     private function amendments(Site $site, Instant $from, Instant $to, Instant $signed): array
     {
         /** @var list<array{at: int, recorded_at: int, by: string, batch: string, id: string, type: string}> $rows */
-        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
-            SELECT extract(epoch FROM e.at)::bigint AS at, extract(epoch FROM e.recorded_at)::bigint AS recorded_at, e.initials AS by, b.code AS batch, b.id, e.type
+        $rows = $this->connection->fetchAllAssociative(
+            <<<'SQL'
+            SELECT extract(epoch FROM e.at)::bigint AS at, extract(epoch FROM e.recorded_at)::bigint AS recorded_at,
+              e.initials AS by, b.code AS batch, b.id, e.type
             FROM event e JOIN batch b ON b.id = e.batch_id
             WHERE b.site_id = :site AND e.recorded_at > :signed AND e.id IN (
                 SELECT d.id FROM event d WHERE d.at >= :from AND d.at < :to
                 UNION SELECT c.id FROM event d JOIN event c ON c.replaces = d.id WHERE d.at >= :from AND d.at < :to
             )
             UNION ALL
-            SELECT extract(epoch FROM f.recorded_at)::bigint, extract(epoch FROM f.recorded_at)::bigint, f.initials, b.code, b.id, 'facts'
+            SELECT extract(epoch FROM f.recorded_at)::bigint, extract(epoch FROM f.recorded_at)::bigint, f.initials,
+              b.code, b.id, 'facts'
             FROM batch_fact f JOIN batch b ON b.id = f.batch_id LEFT JOIN batch_report r ON r.batch_id = b.id
-            WHERE f.site_id = :site AND f.recorded_at > :signed AND b.begun_at < :to AND (r.ended_at IS NULL OR r.ended_at >= :from)
+            WHERE f.site_id = :site AND f.recorded_at > :signed AND b.begun_at < :to AND (r.ended_at IS NULL
+              OR r.ended_at >= :from)
             ORDER BY recorded_at
-            SQL, ['site' => $site->id->toRfc4122(), 'signed' => $signed->rfc3339(), 'from' => $from->rfc3339(), 'to' => $to->rfc3339()]);
+            SQL,
+            [
+                'site' => $site->id->toRfc4122(),
+                'signed' => $signed->rfc3339(),
+                'from' => $from->rfc3339(),
+                'to' => $to->rfc3339(),
+            ],
+        );
 
-        return array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at']), 'recorded_at' => Instant::ofEpoch($row['recorded_at'])] + $row, $rows);
+        return array_map(
+            static fn (array $row): array => [
+                'at' => Instant::ofEpoch($row['at']),
+                'recorded_at' => Instant::ofEpoch($row['recorded_at']),
+            ] + $row,
+            $rows,
+        );
     }
 }

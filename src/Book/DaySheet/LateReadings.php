@@ -19,6 +19,11 @@ final readonly class LateReadings
         }
         $after = $assessment->rules->house()->longAfter->seconds;
 
-        return \count(array_filter($readings, static fn (Reading $reading): bool => $after < $recorded[$reading->id] - $reading->at));
+        return \count(
+            array_filter(
+                $readings,
+                static fn (Reading $reading): bool => $after < $recorded[$reading->id] - $reading->at,
+            ),
+        );
     }
 }

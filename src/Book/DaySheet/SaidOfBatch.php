@@ -6,7 +6,10 @@ namespace Verjuicer\App\Book\DaySheet;
 
 use Verjuicer\App\Ledger\Batch\Batch;
 
-/** What the sheet of a day said of a batch when it was signed, in its words: a later edition of the rules judges anew, and this stays. */
+/**
+ * What the sheet of a day said of a batch when it was signed, in its words: a later edition of the rules judges anew,
+ * and this stays.
+ */
 final readonly class SaidOfBatch
 {
     /** @param list<string> $findings each as a line: the rule, its word, its sentence and its citation */
@@ -20,7 +23,10 @@ final readonly class SaidOfBatch
     ) {
     }
 
-    /** @param array{id: string, batch: string, verdict: string, rules: string, zone: string, findings: list<string>} $said */
+    /**
+     * @param array{id: string, batch: string, verdict: string, rules: string, zone: string,
+     *     findings: list<string>} $said
+     */
     public static function of(array $said): self
     {
         return new self(...$said);

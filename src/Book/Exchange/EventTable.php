@@ -18,7 +18,8 @@ final readonly class EventTable
     /** Files that were written before every field had its column have all of them in one. */
     public const ALL_IN_ONE = 'members';
 
-    private const JSON = \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION;
+    private const JSON =
+        \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION;
 
     /** @return list<string> */
     public static function columns(): array
@@ -88,17 +89,21 @@ final readonly class EventTable
         }
         if (!$isAllInOne && $cell('imported_by') !== '') {
             $says = $cell('imported_says_utc');
-            $members->imported = (object) (['by' => $cell('imported_by')] + ($says === '' ? [] : ['says_recorded_at' => $says]));
+            $members->imported =
+                (object) (['by' => $cell('imported_by')] + ($says === '' ? [] : ['says_recorded_at' => $says]));
         }
-        $envelope = array_filter([
-            'id' => $cell('event'),
-            'at' => $cell('at_utc'),
-            'by' => $cell('by'),
-            'type' => $cell('type'),
-            'replaces' => $cell('replaces'),
-            'reason' => $cell('reason'),
-            'recorded_at' => $cell('recorded_at_utc'),
-        ], static fn (string $value): bool => $value !== '');
+        $envelope = array_filter(
+            [
+                'id' => $cell('event'),
+                'at' => $cell('at_utc'),
+                'by' => $cell('by'),
+                'type' => $cell('type'),
+                'replaces' => $cell('replaces'),
+                'reason' => $cell('reason'),
+                'recorded_at' => $cell('recorded_at_utc'),
+            ],
+            static fn (string $value): bool => $value !== '',
+        );
 
         return (object) ($envelope + (array) $members);
     }
@@ -109,7 +114,10 @@ final readonly class EventTable
             $written === null => null,
             $field->type === FieldType::Temperature => self::degrees($written),
             $field->type === FieldType::Flag => $written === true ? 'true' : 'false',
-            $field->type === FieldType::Words && \is_array($written) => implode(' ', array_filter($written, \is_string(...))),
+            $field->type === FieldType::Words && \is_array($written) => implode(
+                ' ',
+                array_filter($written, \is_string(...)),
+            ),
             \is_int($written), \is_string($written) => $written,
             default => json_encode($written, self::JSON),
         };

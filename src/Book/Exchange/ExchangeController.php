@@ -52,17 +52,19 @@ final class ExchangeController extends FormController implements ShowsAgain
         $site = $this->account->get()->site;
         $today = LocalDate::ofInstant($this->now->instant(), $site->zone());
 
-        return $this->again($this->blank([
-            'from' => $today->plusDays(-6)->iso(),
-            'to' => $today->iso(),
-            'zone' => $site->timezone,
-            'unit' => $site->unit->value,
-            'time' => '1',
-            'temperature' => '2',
-            'header' => '1',
-            'piece' => '1',
-            'spot' => Product::SPOT,
-        ]));
+        return $this->again(
+            $this->blank([
+                'from' => $today->plusDays(-6)->iso(),
+                'to' => $today->iso(),
+                'zone' => $site->timezone,
+                'unit' => $site->unit->value,
+                'time' => '1',
+                'temperature' => '2',
+                'header' => '1',
+                'piece' => '1',
+                'spot' => Product::SPOT,
+            ]),
+        );
     }
 
     #[Route('/export/{what}', name: 'export', requirements: ['what' => 'records|readings|events'], methods: ['GET'])]
@@ -79,17 +81,25 @@ final class ExchangeController extends FormController implements ShowsAgain
         };
         $name = \sprintf('%s-%s-%s.%s', $what, $from->iso(), $to->iso(), $what === 'records' ? 'ndjson' : 'csv');
 
-        return new StreamedResponse(static function () use ($lines): void {
-            foreach ($lines() as $line) {
-                echo $line;
-            }
-        }, headers: [
-            'Content-Type' => $what === 'records' ? 'application/x-ndjson' : 'text/csv; charset=UTF-8; header=present',
-            'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, $name),
-        ]);
+        return new StreamedResponse(
+            static function () use ($lines): void {
+                foreach ($lines() as $line) {
+                    echo $line;
+                }
+            },
+            headers: [
+                'Content-Type' => $what === 'records'
+ ? 'application/x-ndjson'
+ : 'text/csv; charset=UTF-8; header=present',
+                'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, $name),
+            ],
+        );
     }
 
-    /** Records or a logger's table: first what would happen, with the text carried along; then, asked again, handed over. */
+    /**
+     * Records or a logger's table: first what would happen, with the text carried along; then, asked again, handed
+     * over.
+     */
     #[IsGranted('ROLE_MANAGER')]
     #[Route('/exchange', name: 'import', methods: ['POST'])]
     public function import(Request $request): Response
@@ -130,7 +140,9 @@ final class ExchangeController extends FormController implements ShowsAgain
     {
         $file = $request->files->get('file');
 
-        return $file instanceof UploadedFile && $file->isValid() ? $file->getContent() : $input->typed->getString('text');
+        return $file instanceof UploadedFile && $file->isValid()
+            ? $file->getContent()
+            : $input->typed->getString('text');
     }
 
     private function looked(ImportKind $what, string $text, ?LoggerMapping $mapping): ImportReport
@@ -140,7 +152,9 @@ final class ExchangeController extends FormController implements ShowsAgain
             return $this->logger->import($text, $mapping, $this->batches->get($mapping->batchId), $by, true);
         }
 
-        return $what === ImportKind::Tables ? $this->tables->import($text, $by, true) : $this->records->import($text, $by, true);
+        return $what === ImportKind::Tables
+            ? $this->tables->import($text, $by, true)
+            : $this->records->import($text, $by, true);
     }
 
     private function mapping(FormInput $input): ?LoggerMapping
@@ -164,17 +178,19 @@ final class ExchangeController extends FormController implements ShowsAgain
             $zone = $site->zone();
         }
 
-        return $batch === null || $time === null || $temperature === null || $piece === null || $unit === null ? null : new LoggerMapping(
-            $batch->id->toRfc4122(),
-            $time - 1,
-            $temperature - 1,
-            $input->isOn('header'),
-            $zone,
-            $unit,
-            $piece,
-            $spot === '' ? Product::SPOT : $spot,
-            $thermometer === '' ? null : $thermometer,
-        );
+        return $batch === null || $time === null || $temperature === null || $piece === null || $unit === null
+            ? null
+            : new LoggerMapping(
+                $batch->id->toRfc4122(),
+                $time - 1,
+                $temperature - 1,
+                $input->isOn('header'),
+                $zone,
+                $unit,
+                $piece,
+                $spot === '' ? Product::SPOT : $spot,
+                $thermometer === '' ? null : $thermometer,
+            );
     }
 
     private function again(FormInput $input, ?ImportReport $report = null): Response

@@ -10,7 +10,9 @@ use Verjuicer\Core\Event\FieldType;
 use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Event\Kinds\TakenBack;
 
-/** Events as the documents of the open format describe them: a JSON Schema and a table, out of the catalogue of kinds. */
+/**
+ * Events as the documents of the open format describe them: a JSON Schema and a table, out of the catalogue of kinds.
+ */
 final readonly class FormatDescription
 {
     /** @return array<string, mixed> the JSON Schema of one event; what is ours constrains nothing */
@@ -44,7 +46,13 @@ final readonly class FormatDescription
     {
         $lines = ['| event | what it does | of the format | of ours |', '|---|---|---|---|'];
         foreach (Catalogue::all() as $kind) {
-            $lines[] = \sprintf('| `%s` | %s | %s | %s |', $kind->name(), self::effect($kind), self::fields($kind, false), self::fields($kind, true));
+            $lines[] = \sprintf(
+                '| `%s` | %s | %s | %s |',
+                $kind->name(),
+                self::effect($kind),
+                self::fields($kind, false),
+                self::fields($kind, true),
+            );
         }
 
         return implode("\n", $lines)."\n";
@@ -103,12 +111,15 @@ final readonly class FormatDescription
     private static function fields(Kind $kind, bool $ours): string
     {
         $fields = array_filter($kind->fields, static fn (Field $field): bool => $field->isOurs() === $ours);
-        $told = array_map(static fn (Field $field): string => \sprintf(
-            '`%s`%s: %s',
-            $field->name,
-            $field->isRequired ? ' (required)' : '',
-            self::words($field),
-        ), $fields);
+        $told = array_map(
+            static fn (Field $field): string => \sprintf(
+                '`%s`%s: %s',
+                $field->name,
+                $field->isRequired ? ' (required)' : '',
+                self::words($field),
+            ),
+            $fields,
+        );
 
         return implode('; ', $told);
     }
@@ -119,7 +130,8 @@ final readonly class FormatDescription
 
         return match ($field->type) {
             FieldType::Temperature => 'a temperature',
-            FieldType::Text => 'text'.($field->says->usual === [] ? '' : ', as `'.implode('`, `', $field->says->usual).'`'),
+            FieldType::Text => 'text'
+                .($field->says->usual === [] ? '' : ', as `'.implode('`, `', $field->says->usual).'`'),
             FieldType::Choice => '`'.implode('`, `', $choices).'`',
             FieldType::Flag => 'true or false',
             FieldType::Whole => 'a whole number'.($field->isOurs() ? ' to '.number_format($field->says->most) : ''),

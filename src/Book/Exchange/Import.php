@@ -10,8 +10,8 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class Import
 {
     /**
-     * @param string      $mapping JSON: how a logger's table is read
-     * @param int|null    $added   null until it is finished
+     * @param string $mapping JSON: how a logger's table is read
+     * @param int|null $added null until it is finished
      * @param string|null $problem why nothing of it was taken in
      */
     public function __construct(

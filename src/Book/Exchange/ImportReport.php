@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Book\Exchange;
 
-/** What an import would do, or did: how many are new, how many were there already, and why each refused line was refused. */
+/**
+ * What an import would do, or did: how many are new, how many were there already, and why each refused line was
+ * refused.
+ */
 final class ImportReport
 {
     public int $new = 0;

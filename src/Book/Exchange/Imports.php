@@ -16,9 +16,9 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class Imports
 {
     private const COLUMNS = <<<'SQL'
-        i.id, i.account_id, a.initials AS by, extract(epoch FROM i.at)::bigint AS at, i.what, i.mapping,
-        extract(epoch FROM i.finished_at)::bigint AS finished_at, i.added, i.known, i.problem
-        SQL;
+    i.id, i.account_id, a.initials AS by, extract(epoch FROM i.at)::bigint AS at, i.what, i.mapping,
+    extract(epoch FROM i.finished_at)::bigint AS finished_at, i.added, i.known, i.problem
+    SQL;
 
     public function __construct(private Connection $connection, private MessageBusInterface $bus, private Now $now)
     {
@@ -27,17 +27,21 @@ final readonly class Imports
     /** @param string $mapping JSON: how a logger's table is read */
     public function ask(Uuid $id, Account $by, ImportKind $what, string $text, string $mapping = '{}'): void
     {
-        $this->connection->executeStatement(<<<'SQL'
-            INSERT INTO import (id, site_id, account_id, at, what, mapping, text) VALUES (?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING
-            SQL, [
-            $id->toRfc4122(),
-            $by->site->id->toRfc4122(),
-            $by->id->toRfc4122(),
-            $this->now->instant()->rfc3339(),
-            $what->value,
-            $mapping,
-            $text,
-        ]);
+        $this->connection->executeStatement(
+            <<<'SQL'
+            INSERT INTO import (id, site_id, account_id, at, what, mapping, text) VALUES (?, ?, ?, ?, ?, ?,
+              ?) ON CONFLICT (id) DO NOTHING
+            SQL,
+            [
+                $id->toRfc4122(),
+                $by->site->id->toRfc4122(),
+                $by->id->toRfc4122(),
+                $this->now->instant()->rfc3339(),
+                $what->value,
+                $mapping,
+                $text,
+            ],
+        );
         $this->bus->dispatch(new TakeIn($id->toRfc4122()));
     }
 
@@ -64,22 +68,28 @@ final readonly class Imports
     {
         $first = $report->refused[0] ?? null;
         $problem = $first === null ? null : \sprintf('line %d: %s', $first['line'], $first['why']);
-        $this->connection->executeStatement(<<<'SQL'
+        $this->connection->executeStatement(
+            <<<'SQL'
             UPDATE import SET finished_at = :at, added = :added, known = :known, problem = :problem,
                    text = CASE WHEN :problem::text IS NULL THEN NULL ELSE text END
             WHERE id = :id
-            SQL, [
-            'at' => $this->now->instant()->rfc3339(),
-            'added' => $first === null ? $report->new : 0,
-            'known' => $report->known,
-            'problem' => $problem,
-            'id' => $import->id,
-        ]);
+            SQL,
+            [
+                'at' => $this->now->instant()->rfc3339(),
+                'added' => $first === null ? $report->new : 0,
+                'known' => $report->known,
+                'problem' => $problem,
+                'id' => $import->id,
+            ],
+        );
     }
 
     public function fail(Import $import, string $problem): void
     {
-        $this->connection->executeStatement('UPDATE import SET problem = ? WHERE id = ?', [mb_substr($problem, 0, 500), $import->id]);
+        $this->connection->executeStatement('UPDATE import SET problem = ? WHERE id = ?', [
+            mb_substr($problem, 0, 500),
+            $import->id,
+        ]);
     }
 
     /**
@@ -90,23 +100,30 @@ final readonly class Imports
     private function read(string $where, array $parameters, int $most): array
     {
         $columns = self::COLUMNS;
-        /** @var list<array{id: string, account_id: string, by: string, at: int, what: string, mapping: string, finished_at: int|null, added: int|null, known: int|null, problem: string|null}> $rows */
+        /**
+         * @var list<array{id: string, account_id: string, by: string, at: int, what: string, mapping: string,
+         *     finished_at: int|null, added: int|null, known: int|null, problem: string|null}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT $columns FROM import i JOIN account a ON a.id = i.account_id WHERE $where ORDER BY i.at DESC, i.id DESC LIMIT $most",
+            "SELECT $columns FROM import i JOIN account a ON a.id = i.account_id WHERE $where ORDER BY i.at DESC, "
+            ."i.id DESC LIMIT $most",
             $parameters,
         );
 
-        return array_map(static fn (array $row): Import => new Import(
-            $row['id'],
-            $row['account_id'],
-            $row['by'],
-            Instant::ofEpoch($row['at']),
-            ImportKind::from($row['what']),
-            $row['mapping'],
-            $row['finished_at'] === null ? null : Instant::ofEpoch($row['finished_at']),
-            $row['added'],
-            $row['known'],
-            $row['problem'],
-        ), $rows);
+        return array_map(
+            static fn (array $row): Import => new Import(
+                $row['id'],
+                $row['account_id'],
+                $row['by'],
+                Instant::ofEpoch($row['at']),
+                ImportKind::from($row['what']),
+                $row['mapping'],
+                $row['finished_at'] === null ? null : Instant::ofEpoch($row['finished_at']),
+                $row['added'],
+                $row['known'],
+                $row['problem'],
+            ),
+            $rows,
+        );
     }
 }

@@ -20,7 +20,9 @@ use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** Readings of a data logger into one batch: all of a table or nothing of it; a reading that is there already is known. */
+/**
+ * Readings of a data logger into one batch: all of a table or nothing of it; a reading that is there already is known.
+ */
 final readonly class LoggerImport
 {
     private const MOST_LINES = 20_000;
@@ -32,16 +34,26 @@ final readonly class LoggerImport
     {
     }
 
-    public function import(string $text, LoggerMapping $mapping, Batch $batch, Account $by, bool $isPreview): ImportReport
-    {
+    public function import(
+        string $text,
+        LoggerMapping $mapping,
+        Batch $batch,
+        Account $by,
+        bool $isPreview,
+    ): ImportReport {
         $report = new ImportReport();
         $drafts = $this->read($text, $mapping, $batch, $report);
         /** @var list<string> $known */
-        $known = $drafts === []
-            ? []
-            : $this->connection->fetchFirstColumn('SELECT id FROM event WHERE batch_id = ?', [$batch->id->toRfc4122()]);
+        $known =
+            $drafts === []
+                ? []
+                : $this->connection->fetchFirstColumn('SELECT id FROM event WHERE batch_id = ?', [
+                    $batch->id->toRfc4122(),
+                ]);
         $known = array_fill_keys($known, true);
-        $new = array_values(array_filter($drafts, static fn (Draft $draft): bool => !isset($known[$draft->id->toRfc4122()])));
+        $new = array_values(
+            array_filter($drafts, static fn (Draft $draft): bool => !isset($known[$draft->id->toRfc4122()])),
+        );
         $report->new = \count($new);
         $report->known = \count($drafts) - \count($new);
         if ($isPreview) {
@@ -82,7 +94,10 @@ final readonly class LoggerImport
                 continue;
             }
             try {
-                $temp = Temperature::parse(self::tenths($fields[$mapping->temperatureColumn] ?? '', $mapping->unit), $mapping->unit);
+                $temp = Temperature::parse(
+                    self::tenths($fields[$mapping->temperatureColumn] ?? '', $mapping->unit),
+                    $mapping->unit,
+                );
             } catch (MalformedTemperature $problem) {
                 $report->refuse($index + 1, $problem->getMessage());
 
@@ -101,13 +116,20 @@ final readonly class LoggerImport
         return array_values($drafts);
     }
 
-    /** A time with its zone as it stands, else on the wall of the zone named; of two moments the one after the line before. */
+    /**
+     * A time with its zone as it stands, else on the wall of the zone named; of two moments the one after the line
+     * before.
+     */
     private static function instant(string $time, LoggerMapping $mapping, Instant $before): ?Instant
     {
         try {
             return Instant::parse(str_replace(' ', 'T', $time));
         } catch (MalformedInstant) {
-            return WallTime::parse($time, $mapping->zone, $before->epoch === 0 ? Instant::ofEpoch(\PHP_INT_MIN >> 1) : $before);
+            return WallTime::parse(
+                $time,
+                $mapping->zone,
+                $before->epoch === 0 ? Instant::ofEpoch(\PHP_INT_MIN >> 1) : $before,
+            );
         }
     }
 
@@ -119,7 +141,8 @@ final readonly class LoggerImport
             return $number;
         }
         $tenths = 10 * (float) $plain;
-        $isHot = (float) $plain > ($unit === TemperatureUnit::Fahrenheit ? self::MIDDLE_FAHRENHEIT : self::MIDDLE_CELSIUS);
+        $isHot =
+            (float) $plain > ($unit === TemperatureUnit::Fahrenheit ? self::MIDDLE_FAHRENHEIT : self::MIDDLE_CELSIUS);
 
         return number_format(($isHot ? floor($tenths + self::NOISE) : ceil($tenths - self::NOISE)) / 10, 1, '.', '');
     }

@@ -32,7 +32,10 @@ final readonly class LoggerMapping
     /** @param string $json as `json` wrote it */
     public static function ofJson(string $json): self
     {
-        /** @var array{batchId: string, timeColumn: int, temperatureColumn: int, hasHeader: bool, zone: string, unit: string, piece: int, spot: string, thermometer: string|null} $of */
+        /**
+         * @var array{batchId: string, timeColumn: int, temperatureColumn: int, hasHeader: bool, zone: string,
+         *     unit: string, piece: int, spot: string, thermometer: string|null} $of
+         */
         $of = json_decode($json, true, flags: \JSON_THROW_ON_ERROR);
 
         return new self(

@@ -17,11 +17,25 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Record\Writer;
 
-/** Everything of a range of days in open formats: records one a line, readings and events as tables. One batch is in memory at a time. */
+/**
+ * Everything of a range of days in open formats: records one a line, readings and events as tables. One batch is in
+ * memory at a time.
+ */
 final readonly class RecordExport
 {
     public const READING_COLUMNS = [
-        'batch', 'tag', 'product', 'event', 'at_utc', 'by', 'piece', 'spot', 'value', 'unit', 'thermometer', 'replaced_by',
+        'batch',
+        'tag',
+        'product',
+        'event',
+        'at_utc',
+        'by',
+        'piece',
+        'spot',
+        'value',
+        'unit',
+        'thermometer',
+        'replaced_by',
     ];
 
     public const SEAL_COLUMNS = ['day', 'link', 'digest'];
@@ -77,7 +91,15 @@ final readonly class RecordExport
         foreach ($this->records($site, $from, $to) as [$tag, $record]) {
             $replacedBy = self::replaced($record);
             foreach ($record->events as $event) {
-                yield Csv::line(EventTable::row($record->code, $tag, $record->product->name, $event, $replacedBy[$event->id] ?? null));
+                yield Csv::line(
+                    EventTable::row(
+                        $record->code,
+                        $tag,
+                        $record->product->name,
+                        $event,
+                        $replacedBy[$event->id] ?? null,
+                    ),
+                );
             }
         }
     }
@@ -91,7 +113,10 @@ final readonly class RecordExport
         }
     }
 
-    /** @return \Generator<array{int, Record}> tag and record of every batch begun in the range, by the time it was begun, portions after what they were split off */
+    /**
+     * @return \Generator<array{int, Record}> tag and record of every batch begun in the range, by the time it was
+     *     begun, portions after what they were split off
+     */
     private function records(Site $site, Instant $from, Instant $to): \Generator
     {
         /** @var list<string> $ids */

@@ -25,7 +25,10 @@ use Verjuicer\Core\Record\InvalidRecord;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Record;
 
-/** Takes in records in the open format, one a line: all of a file or nothing of it; a batch that is there already is known and not touched. */
+/**
+ * Takes in records in the open format, one a line: all of a file or nothing of it; a batch that is there already is
+ * known and not touched.
+ */
 final readonly class RecordImport
 {
     private const HIGHEST_TAG = 999;
@@ -111,7 +114,10 @@ final readonly class RecordImport
         }
 
         return match (true) {
-            $record->product->pieces > self::MOST_PIECES => \sprintf('/batch/product/pieces is more than %d: check the number.', self::MOST_PIECES),
+            $record->product->pieces > self::MOST_PIECES => \sprintf(
+                '/batch/product/pieces is more than %d: check the number.',
+                self::MOST_PIECES,
+            ),
             $record->code === null => '/batch/code is missing: a batch needs its code to be found again.',
             isset($codes[$record->code]) => 'another line has the same batch code.',
             default => null,
@@ -141,11 +147,14 @@ final readonly class RecordImport
         );
         $id = Uuid::v7();
         $ids = $this->ids($record, $id);
-        $events = array_map(static fn (Event $event): Event => $event->takenIn(
-            $by->initials,
-            $ids[$event->id],
-            $event->replaces === null ? null : $ids[$event->replaces] ?? $event->replaces,
-        ), $record->events);
+        $events = array_map(
+            static fn (Event $event): Event => $event->takenIn(
+                $by->initials,
+                $ids[$event->id],
+                $event->replaces === null ? null : $ids[$event->replaces] ?? $event->replaces,
+            ),
+            $record->events,
+        );
         $begun = $all->events[0]->at ?? $this->now->instant();
         $this->newBatches->takeIn($id, $by, $plan, $record->code ?? '', $record->rules, $begun, ...$events);
         $this->keepThermometers($record, $by);
@@ -160,11 +169,14 @@ final readonly class RecordImport
     {
         $uuids = array_values(array_filter(array_column($record->events, 'id'), Uuid::isValid(...)));
         /** @var list<string> $found */
-        $found = $uuids === [] ? [] : $this->connection->fetchFirstColumn(
-            'SELECT id FROM event WHERE id IN (?)',
-            [$uuids],
-            [ArrayParameterType::STRING],
-        );
+        $found =
+            $uuids === []
+                ? []
+                : $this->connection->fetchFirstColumn(
+                    'SELECT id FROM event WHERE id IN (?)',
+                    [$uuids],
+                    [ArrayParameterType::STRING],
+                );
         $taken = array_fill_keys($found, true);
         $ids = [];
         foreach ($record->events as $event) {
@@ -192,7 +204,12 @@ final readonly class RecordImport
             foreach ($one->checks as $check) {
                 $method = $check->method ?? 'ice';
                 if (!isset($there[$check->at->epoch.$method])) {
-                    $words = $check->at->rfc3339().$check->method.$check->expected->tenths.$check->read->tenths.$check->read->unit->value;
+                    $words =
+                        $check->at->rfc3339()
+                        .$check->method
+                        .$check->expected->tenths
+                        .$check->read->tenths
+                        .$check->read->unit->value;
                     $id = Uuid::v5($thermometer->id, $words);
                     $this->checks->add($id, $thermometer, $by, $check->at, $method, $check->expected, $check->read);
                 }
@@ -208,6 +225,7 @@ final readonly class RecordImport
             return $tag;
         }
 
-        return $this->batches->freeTags($by->site, $tag, 1)[0] ?? $this->batches->freeTags($by->site, 1, 1)[0] ?? $tag;
+        return $this->batches->freeTags($by->site, $tag, 1)[0]
+            ?? ($this->batches->freeTags($by->site, 1, 1)[0] ?? $tag);
     }
 }

@@ -22,7 +22,10 @@ use Verjuicer\Core\Record\InvalidRecord;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Writer;
 
-/** Takes the tables of readings and of events, as they are exported, into batches that are there: all of a file or nothing of it, each event once. */
+/**
+ * Takes the tables of readings and of events, as they are exported, into batches that are there: all of a file or
+ * nothing of it, each event once.
+ */
 final readonly class TableImport
 {
     public function __construct(
@@ -43,14 +46,26 @@ final readonly class TableImport
             try {
                 $this->ledger->write($by->site, function () use ($new, $by): void {
                     foreach ($new as [$batch, $events]) {
-                        $this->log->append($batch, $by, ...array_map(
-                            static fn (Event $event): Event => $event->takenIn($by->initials, $event->id, $event->replaces),
-                            $events,
-                        ));
+                        $this->log->append(
+                            $batch,
+                            $by,
+                            ...array_map(
+                                static fn (Event $event): Event => $event->takenIn(
+                                    $by->initials,
+                                    $event->id,
+                                    $event->replaces,
+                                ),
+                                $events,
+                            ),
+                        );
                     }
                 });
             } catch (EventConflict|TagInUse) {
-                $report->refuse(1, 'an event does not go with what is recorded here: it has the id of another, or opens a batch whose tag is in use.');
+                $report->refuse(
+                    1,
+                    'an event does not go with what is recorded here: it has the id of another, '
+                    .'or opens a batch whose tag is in use.',
+                );
             }
         }
 
@@ -66,7 +81,10 @@ final readonly class TableImport
         $needed = ['batch', 'event', 'at_utc', 'by', 'type', 'replaces', 'reason', 'replaced_by'];
         $isEvents = array_diff($needed, array_keys($header)) === [];
         if (!$isEvents && array_diff(RecordExport::READING_COLUMNS, array_keys($header)) !== []) {
-            $report->refuse(1, 'the first line must name every column of an export of readings or of events: see docs/format.');
+            $report->refuse(
+                1,
+                'the first line must name every column of an export of readings or of events: see docs/format.',
+            );
 
             return [];
         }
@@ -75,7 +93,10 @@ final readonly class TableImport
             $field = static fn (string $name): string => $fields[$header[$name]] ?? '';
             $event = $isEvents ? EventTable::event($field, $isAllInOne) : self::reading($field);
             if ($event === null) {
-                $report->refuse($index + 2, \sprintf('"%s" must be a JSON object.', $isAllInOne ? EventTable::ALL_IN_ONE : 'extensions'));
+                $report->refuse(
+                    $index + 2,
+                    \sprintf('"%s" must be a JSON object.', $isAllInOne ? EventTable::ALL_IN_ONE : 'extensions'),
+                );
             } else {
                 $lines[$field('batch')][$index + 2] = [$event, $field('replaced_by')];
             }
@@ -84,7 +105,10 @@ final readonly class TableImport
         foreach ($lines as $code => $events) {
             $batch = $this->entities->getRepository(Batch::class)->findOneBy(['site' => $by->site, 'code' => $code]);
             if ($batch === null) {
-                $report->refuse((int) array_key_first($events), \sprintf('there is no batch "%s" here: take in its record first.', $code));
+                $report->refuse(
+                    (int) array_key_first($events),
+                    \sprintf('there is no batch "%s" here: take in its record first.', $code),
+                );
             } else {
                 $new[] = [$batch, $this->ofBatch($batch, $events, $report)];
             }
@@ -116,7 +140,10 @@ final readonly class TableImport
             } elseif (isset($known[$id])) {
                 ++$report->known;
             } elseif (($event->type ?? null) === $reading && $isCorrected) {
-                $report->refuse($number, 'it was corrected or taken back, and what did so is not in this table: take in the events.');
+                $report->refuse(
+                    $number,
+                    'it was corrected or taken back, and what did so is not in this table: take in the events.',
+                );
             } else {
                 $numbers[\count($data->batch->events)] = $number;
                 $data->batch->events[] = $event;
@@ -150,15 +177,20 @@ final readonly class TableImport
     {
         $value = json_decode($field('value'));
 
-        return (object) array_filter([
-            'id' => $field('event'),
-            'at' => $field('at_utc'),
-            'by' => $field('by'),
-            'type' => Catalogue::of(Reading::class)->name(),
-            'temp' => (object) [strtolower($field('unit')) => \is_int($value) || \is_float($value) ? $value : $field('value')],
-            'piece' => ctype_digit($field('piece')) ? (int) $field('piece') : $field('piece'),
-            'spot' => $field('spot'),
-            'thermometer' => $field('thermometer'),
-        ], static fn (mixed $value): bool => $value !== '');
+        return (object) array_filter(
+            [
+                'id' => $field('event'),
+                'at' => $field('at_utc'),
+                'by' => $field('by'),
+                'type' => Catalogue::of(Reading::class)->name(),
+                'temp' => (object) [
+                    strtolower($field('unit')) => \is_int($value) || \is_float($value) ? $value : $field('value'),
+                ],
+                'piece' => ctype_digit($field('piece')) ? (int) $field('piece') : $field('piece'),
+                'spot' => $field('spot'),
+                'thermometer' => $field('thermometer'),
+            ],
+            static fn (mixed $value): bool => $value !== '',
+        );
     }
 }

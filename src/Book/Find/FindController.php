@@ -20,7 +20,10 @@ use Verjuicer\Core\Measure\LocalDate;
 /** One box for everything people remember; and where a lot, a thermometer's readings or a recipe went. */
 final class FindController extends AbstractController
 {
-    /** A thermometer has been in everything of years: what it read of late is what is in doubt. Another day can be asked for. */
+    /**
+     * A thermometer has been in everything of years: what it read of late is what is in doubt. Another day can be asked
+     * for.
+     */
     private const RECALL_DAYS = 30;
 
     public function __construct(
@@ -53,7 +56,12 @@ final class FindController extends AbstractController
         ]);
     }
 
-    #[Route('/recall/{kind}/{what}', name: 'recall', requirements: ['kind' => 'lot|thermometer|recipe'], methods: ['GET'])]
+    #[Route(
+        '/recall/{kind}/{what}',
+        name: 'recall',
+        requirements: ['kind' => 'lot|thermometer|recipe'],
+        methods: ['GET'],
+    ),]
     public function recall(string $kind, string $what, Request $request): Response
     {
         $site = $this->account->get()->site;
@@ -67,7 +75,8 @@ final class FindController extends AbstractController
             throw $this->createNotFoundException();
         }
         \assert($kind === 'lot' || $kind === 'thermometer' || $kind === 'recipe', 'the route allows no other');
-        $since = LocalDate::ofIso($request->query->getString('since'))
+        $since =
+            LocalDate::ofIso($request->query->getString('since'))
             ?? LocalDate::ofInstant($this->now->instant(), $site->zone())->plusDays(-self::RECALL_DAYS);
         $this->projections->bringUpToDate($site);
 
@@ -76,7 +85,12 @@ final class FindController extends AbstractController
             'what' => $what,
             'name' => $name,
             'site' => $site,
-            'found' => $this->finder->recall($site, $kind, $kind === 'lot' ? $what : $name, $since->startIn($site->zone())),
+            'found' => $this->finder->recall(
+                $site,
+                $kind,
+                $kind === 'lot' ? $what : $name,
+                $since->startIn($site->zone()),
+            ),
             'lot' => $lot,
             'since' => $since,
             'pending' => $this->projections->pending($site),

@@ -10,9 +10,9 @@ use Verjuicer\App\Platform\Paging\PageKey;
 final readonly class Found
 {
     /**
-     * @param int         $begunAt seconds since 1970
+     * @param int $begunAt seconds since 1970
      * @param string|null $verdict null while it is not judged yet
-     * @param string|null $where   the pit, unit or place it is in, or was in last
+     * @param string|null $where the pit, unit or place it is in, or was in last
      */
     public function __construct(
         public string $id,

@@ -15,8 +15,12 @@ use Verjuicer\Core\Measure\LocalDate;
 /** What there is on record, until when it must be kept, and what the chain over it comes to. */
 final class KeepingController extends AbstractController
 {
-    public function __construct(private readonly KeptRecords $records, private readonly SiteChain $chain, private readonly CurrentAccount $account, private readonly Now $now)
-    {
+    public function __construct(
+        private readonly KeptRecords $records,
+        private readonly SiteChain $chain,
+        private readonly CurrentAccount $account,
+        private readonly Now $now,
+    ) {
     }
 
     #[Route('/keeping', name: 'keeping', methods: ['GET'])]

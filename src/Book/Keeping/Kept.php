@@ -10,7 +10,13 @@ use Verjuicer\Core\Measure\LocalDate;
 final readonly class Kept
 {
     /** @param int $past how many are older than the site must keep them: they stay all the same */
-    public function __construct(public string $kind, public int $count, public ?LocalDate $first, public ?LocalDate $last, public ?LocalDate $until, public int $past)
-    {
+    public function __construct(
+        public string $kind,
+        public int $count,
+        public ?LocalDate $first,
+        public ?LocalDate $last,
+        public ?LocalDate $until,
+        public int $past,
+    ) {
     }
 }

@@ -10,8 +10,8 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class Packet
 {
     /**
-     * @param int|null     $total     batches; null until they were counted
-     * @param string|null  $problem   why it could not be made
+     * @param int|null $total batches; null until they were counted
+     * @param string|null $problem why it could not be made
      * @param Instant|null $expiresAt until when a link opens it
      */
     public function __construct(

@@ -19,7 +19,10 @@ use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
 
-/** What is handed to an inspector: asked for by days, batch, lot or product; made in the background; read by a link that expires. */
+/**
+ * What is handed to an inspector: asked for by days, batch, lot or product; made in the background; read by a link that
+ * expires.
+ */
 final class PacketController extends FormController
 {
     private const PAPERS = ['A4', 'Letter'];
@@ -77,7 +80,11 @@ final class PacketController extends FormController
     #[Route('/packets/{id}', name: 'packet', methods: ['GET'])]
     public function show(string $id): Response
     {
-        return $this->page('book/packet/show.html.twig', $this->blank(['days' => '7']), ['packet' => $this->find($id), 'site' => $this->account->get()->site, 'link' => null]);
+        return $this->page('book/packet/show.html.twig', $this->blank(['days' => '7']), [
+            'packet' => $this->find($id),
+            'site' => $this->account->get()->site,
+            'link' => null,
+        ]);
     }
 
     #[Route('/packets/{id}/packet.pdf', name: 'packet_pdf', methods: ['GET'])]
@@ -99,7 +106,11 @@ final class PacketController extends FormController
             $link = $this->address->of('shared', ['token' => $token]);
         }
 
-        return $this->page('book/packet/show.html.twig', $input, ['packet' => $this->find($id), 'site' => $this->account->get()->site, 'link' => $link]);
+        return $this->page('book/packet/show.html.twig', $input, [
+            'packet' => $this->find($id),
+            'site' => $this->account->get()->site,
+            'link' => $link,
+        ]);
     }
 
     /** For an inspector without an account: this packet and nothing else, while the link lives. */
@@ -111,10 +122,17 @@ final class PacketController extends FormController
         return $this->render('book/packet/shared.html.twig', ['packet' => $packet, 'token' => $token]);
     }
 
-    #[Route('/shared/{token}/packet.pdf', name: 'shared_pdf', requirements: ['token' => '[0-9a-f]{48}'], methods: ['GET'])]
+    #[Route(
+        '/shared/{token}/packet.pdf',
+        name: 'shared_pdf',
+        requirements: ['token' => '[0-9a-f]{48}'],
+        methods: ['GET'],
+    ),]
     public function sharedPdf(string $token): Response
     {
-        return $this->download($this->packets->shared($token, $this->now->instant()) ?? throw $this->createNotFoundException());
+        return $this->download(
+            $this->packets->shared($token, $this->now->instant()) ?? throw $this->createNotFoundException(),
+        );
     }
 
     private function download(Packet $packet): Response
@@ -123,14 +141,25 @@ final class PacketController extends FormController
             throw $this->createNotFoundException();
         }
 
-        return new Response($this->packets->pdf($packet), headers: ['Content-Type' => 'application/pdf', 'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, 'packet-'.$packet->scope->from.'-'.$packet->scope->to.'.pdf')]);
+        return new Response(
+            $this->packets->pdf($packet),
+            headers: [
+                'Content-Type' => 'application/pdf',
+                'Content-Disposition' => HeaderUtils::makeDisposition(
+                    HeaderUtils::DISPOSITION_ATTACHMENT,
+                    'packet-'.$packet->scope->from.'-'.$packet->scope->to.'.pdf',
+                ),
+            ],
+        );
     }
 
     private function find(string $id): Packet
     {
         $packet = $this->packets->find($id);
 
-        return $packet !== null && $packet->siteId === $this->account->get()->site->id->toRfc4122() ? $packet : throw $this->createNotFoundException();
+        return $packet !== null && $packet->siteId === $this->account->get()->site->id->toRfc4122()
+            ? $packet
+            : throw $this->createNotFoundException();
     }
 
     private function view(FormInput $input, ?PageKey $after = null): Response

@@ -34,7 +34,10 @@ use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Ruleset\CookingCategory;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
-/** Makes the PDF of a packet: cover, verdicts by rule, every batch with its picture, events, findings and actions, checks, signatures, rules. */
+/**
+ * Makes the PDF of a packet: cover, verdicts by rule, every batch with its picture, events, findings and actions,
+ * checks, signatures, rules.
+ */
 final readonly class PacketMaker
 {
     /** More than an inspector would leaf through; asked for in parts. */
@@ -65,7 +68,7 @@ final readonly class PacketMaker
 
         return match (true) {
             $count > self::MOST_BATCHES => 'packet.problem.most',
-            $count === 0 && ($scope->batch !== '' || $scope->lot !== '' || $scope->product !== '') => 'packet.problem.none',
+            $count === 0 && $scope->batch.$scope->lot.$scope->product !== '' => 'packet.problem.none',
             default => null,
         };
     }
@@ -129,9 +132,16 @@ final readonly class PacketMaker
     {
         [$from, $to] = self::range($site, $scope);
         $and = '';
-        $parameters = ['site' => $site->id->toRfc4122(), 'from' => $from->rfc3339(), 'to' => $to->rfc3339(), 'most' => self::MOST_BATCHES + 1];
+        $parameters = [
+            'site' => $site->id->toRfc4122(),
+            'from' => $from->rfc3339(),
+            'to' => $to->rfc3339(),
+            'most' => self::MOST_BATCHES + 1,
+        ];
         if ($scope->batch !== '') {
-            $and .= ' AND (b.code = :batch OR EXISTS (SELECT 1 FROM batch p WHERE p.id = b.parent_id AND p.code = :batch))';
+            $and
+                .= ' AND (b.code = :batch '
+.'OR EXISTS (SELECT 1 FROM batch p WHERE p.id = b.parent_id AND p.code = :batch))';
             $parameters['batch'] = $scope->batch;
         }
         if ($scope->lot !== '') {
@@ -148,10 +158,15 @@ final readonly class PacketMaker
         }
 
         /** @var list<string> */
-        return $this->connection->fetchFirstColumn(<<<SQL
+        return $this->connection->fetchFirstColumn(
+            <<<SQL
             SELECT b.id FROM batch b LEFT JOIN batch_report r ON r.batch_id = b.id
-            WHERE b.site_id = :site AND b.begun_at < :to AND (r.ended_at IS NULL OR r.ended_at >= :from) $and ORDER BY b.begun_at, b.code LIMIT :most
-            SQL, $parameters, isset($parameters['lot']) ? ['lot' => ArrayParameterType::STRING] : []);
+            WHERE b.site_id = :site AND b.begun_at < :to AND (r.ended_at IS NULL OR r.ended_at >= :from) $and
+              ORDER BY b.begun_at, b.code LIMIT :most
+            SQL,
+            $parameters,
+            isset($parameters['lot']) ? ['lot' => ArrayParameterType::STRING] : [],
+        );
     }
 
     /** @return array{Instant, Instant} */
@@ -167,17 +182,27 @@ final readonly class PacketMaker
     /** @return list<array{thermometer: Thermometer, checks: list<Check>}> */
     private function checks(Site $site, Instant $from, Instant $to): array
     {
-        return array_map(fn (Thermometer $thermometer): array => ['thermometer' => $thermometer, 'checks' => $this->thermometerChecks->of($thermometer, $from, $to)], $this->thermometers->of($site));
+        return array_map(
+            fn (Thermometer $thermometer): array => [
+                'thermometer' => $thermometer,
+                'checks' => $this->thermometerChecks->of($thermometer, $from, $to),
+            ],
+            $this->thermometers->of($site),
+        );
     }
 
     /** @return list<array{day: string, at: Instant, name: string, digest: string, reasons: list<string>}> */
     private function signatures(Site $site, PacketScope $scope): array
     {
         /** @var list<array{day: string, at: int, name: string, digest: string, reasons: string}> $rows */
-        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
-            SELECT s.day::text AS day, extract(epoch FROM s.at)::bigint AS at, a.name, s.digest, s.reasons FROM day_sign s JOIN account a ON a.id = s.account_id
+        $rows = $this->connection->fetchAllAssociative(
+            <<<'SQL'
+            SELECT s.day::text AS day, extract(epoch FROM s.at)::bigint AS at, a.name, s.digest, s.reasons
+              FROM day_sign s JOIN account a ON a.id = s.account_id
             WHERE s.site_id = ? AND s.day BETWEEN ? AND ? ORDER BY s.day, s.at
-            SQL, [$site->id->toRfc4122(), $scope->from, $scope->to]);
+            SQL,
+            [$site->id->toRfc4122(), $scope->from, $scope->to],
+        );
 
         return array_map(static function (array $row): array {
             /** @var array<string, string> $reasons */

@@ -18,9 +18,10 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class Packets
 {
     private const COLUMNS = <<<'SQL'
-        p.id, extract(epoch FROM p.at)::bigint AS at, p.scope, p.paper, p.done, p.total, extract(epoch FROM p.finished_at)::bigint AS finished_at, p.problem,
-        extract(epoch FROM p.expires_at)::bigint AS expires_at, p.site_id, a.initials AS by
-        SQL;
+    p.id, extract(epoch FROM p.at)::bigint AS at, p.scope, p.paper, p.done, p.total, extract(epoch
+      FROM p.finished_at)::bigint AS finished_at, p.problem,
+    extract(epoch FROM p.expires_at)::bigint AS expires_at, p.site_id, a.initials AS by
+    SQL;
 
     public function __construct(private Connection $connection, private MessageBusInterface $bus)
     {
@@ -30,8 +31,16 @@ final readonly class Packets
     public function ask(Uuid $id, Account $by, Instant $now, PacketScope $scope, string $paper): void
     {
         $this->connection->executeStatement(
-            'INSERT INTO packet (id, site_id, account_id, at, scope, paper) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
-            [$id->toRfc4122(), $by->site->id->toRfc4122(), $by->id->toRfc4122(), $now->rfc3339(), $scope->json(), $paper],
+            'INSERT INTO packet (id, site_id, account_id, at, scope, paper) VALUES (?, ?, ?, ?, ?, ?) '
+            .'ON CONFLICT (id) DO NOTHING',
+            [
+                $id->toRfc4122(),
+                $by->site->id->toRfc4122(),
+                $by->id->toRfc4122(),
+                $now->rfc3339(),
+                $scope->json(),
+                $paper,
+            ],
         );
         $this->bus->dispatch(new MakePacket($id->toRfc4122()));
     }
@@ -51,37 +60,61 @@ final readonly class Packets
             Page::ROWS + 1,
         );
 
-        return Page::of($packets, static fn (Packet $packet): PageKey => new PageKey($packet->askedAt->epoch, $packet->id));
+        return Page::of(
+            $packets,
+            static fn (Packet $packet): PageKey => new PageKey($packet->askedAt->epoch, $packet->id),
+        );
     }
 
     /** What a link opens, while it does. */
     public function shared(string $token, Instant $now): ?Packet
     {
-        return $this->read('p.token_hash = ? AND p.expires_at > ? AND p.finished_at IS NOT NULL', [hash('sha256', $token), $now->rfc3339()])[0] ?? null;
+        return $this->read('p.token_hash = ? AND p.expires_at > ? AND p.finished_at IS NOT NULL', [
+            hash('sha256', $token),
+            $now->rfc3339(),
+        ])[0] ?? null;
     }
 
-    /** @return string the token of a new link, shown once: only its hash is kept; a link before it opens nothing any more */
+    /**
+     * @return string the token of a new link, shown once: only its hash is kept; a link before it opens nothing any
+     *     more
+     */
     public function share(Packet $packet, Instant $until): string
     {
         $token = bin2hex(random_bytes(24));
-        $this->connection->executeStatement('UPDATE packet SET token_hash = ?, expires_at = ? WHERE id = ?', [hash('sha256', $token), $until->rfc3339(), $packet->id]);
+        $this->connection->executeStatement('UPDATE packet SET token_hash = ?, expires_at = ? WHERE id = ?', [
+            hash('sha256', $token),
+            $until->rfc3339(),
+            $packet->id,
+        ]);
 
         return $token;
     }
 
     public function progress(Packet $packet, int $done, int $total): void
     {
-        $this->connection->executeStatement('UPDATE packet SET done = ?, total = ? WHERE id = ?', [$done, $total, $packet->id]);
+        $this->connection->executeStatement('UPDATE packet SET done = ?, total = ? WHERE id = ?', [
+            $done,
+            $total,
+            $packet->id,
+        ]);
     }
 
     public function finish(Packet $packet, Instant $now, string $pdf): void
     {
-        $this->connection->executeStatement('UPDATE packet SET finished_at = ?, pdf = ?, problem = NULL WHERE id = ? AND finished_at IS NULL', [$now->rfc3339(), $pdf, $packet->id], [2 => ParameterType::STRING, 1 => ParameterType::LARGE_OBJECT]);
+        $this->connection->executeStatement(
+            'UPDATE packet SET finished_at = ?, pdf = ?, problem = NULL WHERE id = ? AND finished_at IS NULL',
+            [$now->rfc3339(), $pdf, $packet->id],
+            [2 => ParameterType::STRING, 1 => ParameterType::LARGE_OBJECT],
+        );
     }
 
     public function fail(Packet $packet, string $problem): void
     {
-        $this->connection->executeStatement('UPDATE packet SET problem = ? WHERE id = ?', [mb_substr($problem, 0, 500), $packet->id]);
+        $this->connection->executeStatement('UPDATE packet SET problem = ? WHERE id = ?', [
+            mb_substr($problem, 0, 500),
+            $packet->id,
+        ]);
     }
 
     public function pdf(Packet $packet): string
@@ -99,21 +132,31 @@ final readonly class Packets
     private function read(string $where, array $parameters, int $most = 1): array
     {
         $columns = self::COLUMNS;
-        /** @var list<array{id: string, at: int, scope: string, paper: string, done: int, total: int|null, finished_at: int|null, problem: string|null, expires_at: int|null, site_id: string, by: string}> $rows */
-        $rows = $this->connection->fetchAllAssociative("SELECT $columns FROM packet p JOIN account a ON a.id = p.account_id WHERE $where ORDER BY p.at DESC, p.id DESC LIMIT $most", $parameters);
+        /**
+         * @var list<array{id: string, at: int, scope: string, paper: string, done: int, total: int|null,
+         *     finished_at: int|null, problem: string|null, expires_at: int|null, site_id: string, by: string}> $rows
+         */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT $columns FROM packet p JOIN account a ON a.id = p.account_id WHERE $where ORDER BY p.at DESC, "
+            ."p.id DESC LIMIT $most",
+            $parameters,
+        );
 
-        return array_map(static fn (array $row): Packet => new Packet(
-            $row['id'],
-            Instant::ofEpoch($row['at']),
-            PacketScope::ofJson($row['scope']),
-            $row['paper'],
-            $row['done'],
-            $row['total'],
-            $row['finished_at'] === null ? null : Instant::ofEpoch($row['finished_at']),
-            $row['problem'],
-            $row['expires_at'] === null ? null : Instant::ofEpoch($row['expires_at']),
-            $row['site_id'],
-            $row['by'],
-        ), $rows);
+        return array_map(
+            static fn (array $row): Packet => new Packet(
+                $row['id'],
+                Instant::ofEpoch($row['at']),
+                PacketScope::ofJson($row['scope']),
+                $row['paper'],
+                $row['done'],
+                $row['total'],
+                $row['finished_at'] === null ? null : Instant::ofEpoch($row['finished_at']),
+                $row['problem'],
+                $row['expires_at'] === null ? null : Instant::ofEpoch($row['expires_at']),
+                $row['site_id'],
+                $row['by'],
+            ),
+            $rows,
+        );
     }
 }

@@ -67,7 +67,12 @@ final class TrendsController extends AbstractController
         return $this->page('punctual', null, $days, $page);
     }
 
-    #[Route('/took/{stage}', name: 'trend_took', requirements: ['stage' => 'prep|cook|rest|hot_hold|cool|reheat'], methods: ['GET'])]
+    #[Route(
+        '/took/{stage}',
+        name: 'trend_took',
+        requirements: ['stage' => 'prep|cook|rest|hot_hold|cool|reheat'],
+        methods: ['GET'],
+    ),]
     public function took(string $stage, Request $request): Response
     {
         [$days, $since] = $this->since($request);
@@ -78,7 +83,12 @@ final class TrendsController extends AbstractController
     }
 
     /** @param 'by_rule'|'by_product'|'by_hour'|'by_unit' $group */
-    #[Route('/{group}', name: 'trend', requirements: ['group' => 'by_rule|by_product|by_hour|by_unit'], methods: ['GET'])]
+    #[Route(
+        '/{group}',
+        name: 'trend',
+        requirements: ['group' => 'by_rule|by_product|by_hour|by_unit'],
+        methods: ['GET'],
+    ),]
     public function behind(string $group, Request $request): Response
     {
         [$days, $since] = $this->since($request);
@@ -92,7 +102,12 @@ final class TrendsController extends AbstractController
     /** @param Page<array<string, mixed>> $page */
     private function page(string $group, ?string $name, int $days, Page $page): Response
     {
-        return $this->render('book/trends/behind.html.twig', ['group' => $group, 'name' => $name, 'days' => $days, 'page' => $page]);
+        return $this->render('book/trends/behind.html.twig', [
+            'group' => $group,
+            'name' => $name,
+            'days' => $days,
+            'page' => $page,
+        ]);
     }
 
     private static function after(Request $request): ?PageKey

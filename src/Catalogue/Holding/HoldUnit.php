@@ -22,15 +22,10 @@ class HoldUnit
     public Uuid $id; // not readonly: Doctrine writes it twice into a lazily loaded object
 
     public function __construct(
-        #[ORM\ManyToOne]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column]
-        public readonly string $name,
-        #[ORM\Column(length: 16)]
-        public readonly Holding $kind,
-        #[ORM\Column]
-        public readonly int $checkMinutes,
+        #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column] public readonly string $name,
+        #[ORM\Column(length: 16)] public readonly Holding $kind,
+        #[ORM\Column] public readonly int $checkMinutes,
     ) {
         $this->id = Uuid::v7();
     }

@@ -36,6 +36,8 @@ final readonly class HoldUnits
     public function intervals(Site $site): array
     {
         /** @var array<string, int> */
-        return $this->connection->fetchAllKeyValue('SELECT name, check_minutes FROM hold_unit WHERE site_id = ?', [$site->id->toRfc4122()]);
+        return $this->connection->fetchAllKeyValue('SELECT name, check_minutes FROM hold_unit WHERE site_id = ?', [
+            $site->id->toRfc4122(),
+        ]);
     }
 }

@@ -19,16 +19,11 @@ class Pit
     public Uuid $id; // not readonly: Doctrine writes it twice into a lazily loaded object
 
     public function __construct(
-        #[ORM\ManyToOne]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column]
-        public readonly string $name,
+        #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column] public readonly string $name,
         /** As the roast table tells ovens apart. */
-        #[ORM\Column(length: 16)]
-        public readonly Oven $kind,
-        #[ORM\Column(nullable: true)]
-        public readonly ?int $capacityKg,
+        #[ORM\Column(length: 16)] public readonly Oven $kind,
+        #[ORM\Column(nullable: true)] public readonly ?int $capacityKg,
     ) {
         $this->id = Uuid::v7();
     }

@@ -40,21 +40,13 @@ class Product
 
     /** @param list<array{name: string, where: string}> $spots worth probing */
     public function __construct(
-        #[ORM\ManyToOne]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column]
-        public string $name,
-        #[ORM\Column(length: 16)]
-        public Animal $animal,
-        #[ORM\Column(length: 16)]
-        public Form $form,
-        #[ORM\Column(length: 16)]
-        public Integrity $integrity,
-        #[ORM\Column(nullable: true)]
-        public ?int $usualGrams,
-        #[ORM\Column(type: 'json')]
-        public array $spots = [],
+        #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column] public string $name,
+        #[ORM\Column(length: 16)] public Animal $animal,
+        #[ORM\Column(length: 16)] public Form $form,
+        #[ORM\Column(length: 16)] public Integrity $integrity,
+        #[ORM\Column(nullable: true)] public ?int $usualGrams,
+        #[ORM\Column(type: 'json')] public array $spots = [],
     ) {
         $this->id = Uuid::v7();
     }
@@ -72,11 +64,23 @@ class Product
         }
         $unit = TemperatureUnit::from($this->doneness['unit']);
 
-        return new Doneness(Temperature::ofTenths($this->doneness['from'], $unit), Temperature::ofTenths($this->doneness['to'], $unit), $this->doneness['feel']);
+        return new Doneness(
+            Temperature::ofTenths($this->doneness['from'], $unit),
+            Temperature::ofTenths($this->doneness['to'], $unit),
+            $this->doneness['feel'],
+        );
     }
 
     public function liked(?Doneness $doneness): void
     {
-        $this->doneness = $doneness === null ? [] : ['from' => $doneness->from->tenths, 'to' => $doneness->to->tenths, 'unit' => $doneness->from->unit->value, 'feel' => $doneness->feel];
+        $this->doneness =
+            $doneness === null
+                ? []
+                : [
+                    'from' => $doneness->from->tenths,
+                    'to' => $doneness->to->tenths,
+                    'unit' => $doneness->from->unit->value,
+                    'feel' => $doneness->feel,
+                ];
     }
 }

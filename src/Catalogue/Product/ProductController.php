@@ -27,8 +27,12 @@ final class ProductController extends FormController
 {
     private const MOST_SPOTS = 4;
 
-    public function __construct(private readonly Products $products, private readonly RuleSetLibrary $ruleSets, private readonly EntityManagerInterface $entities, private readonly CurrentAccount $account)
-    {
+    public function __construct(
+        private readonly Products $products,
+        private readonly RuleSetLibrary $ruleSets,
+        private readonly EntityManagerInterface $entities,
+        private readonly CurrentAccount $account,
+    ) {
     }
 
     #[Route('', name: 'products', methods: ['GET'])]
@@ -36,14 +40,22 @@ final class ProductController extends FormController
     {
         $products = $this->products->of($this->account->get()->site);
 
-        return $this->render('catalogue/product/list.html.twig', ['products' => array_map(fn (Product $product): array => ['product' => $product] + $this->law($product->animal, $product->form, $product->integrity), $products)]);
+        return $this->render('catalogue/product/list.html.twig', [
+            'products' => array_map(
+                fn (Product $product): array => ['product' => $product]
+                    + $this->law($product->animal, $product->form, $product->integrity),
+                $products,
+            ),
+        ]);
     }
 
     #[IsGranted('ROLE_PITMASTER')]
     #[Route('/new', name: 'product_new', methods: ['GET', 'POST'])]
     public function new(Request $request): Response
     {
-        return $request->isMethod('POST') ? $this->keep($this->read($request, 'product'), null) : $this->form($this->blank(['weight_unit' => 'kg']), null);
+        return $request->isMethod('POST')
+            ? $this->keep($this->read($request, 'product'), null)
+            : $this->form($this->blank(['weight_unit' => 'kg']), null);
     }
 
     #[Route('/{product}', name: 'product', requirements: ['product' => Requirement::UUID], methods: ['GET'])]
@@ -66,7 +78,11 @@ final class ProductController extends FormController
         }
         $doneness = $product->doneness();
         if ($doneness !== null) {
-            $filled += ['from' => $doneness->from->number().strtolower($doneness->from->unit->value), 'to' => $doneness->to->number().strtolower($doneness->to->unit->value), 'feel' => $doneness->feel];
+            $filled += [
+                'from' => $doneness->from->number().strtolower($doneness->from->unit->value),
+                'to' => $doneness->to->number().strtolower($doneness->to->unit->value),
+                'feel' => $doneness->feel,
+            ];
         }
 
         return $this->form($this->blank($filled), $product);
@@ -89,7 +105,10 @@ final class ProductController extends FormController
         $grams = $input->grams('weight');
         $from = $input->temperature('from', $site->unit);
         $to = $input->temperature('to', $site->unit);
-        if (($from === null) !== ($to === null) || ($from !== null && $to !== null && ($from->unit !== $to->unit || $to->tenths < $from->tenths))) {
+        if (
+            ($from === null) !== ($to === null)
+            || ($from !== null && $to !== null && ($from->unit !== $to->unit || $to->tenths < $from->tenths))
+        ) {
             $input->refuse('to', 'product.problem.band');
         }
         if ($animal !== null && $form !== null && ($animal === Animal::None) !== ($form === Form::Side)) {
@@ -106,8 +125,19 @@ final class ProductController extends FormController
             return $this->form($input, $product);
         }
         $kept = $product ?? new Product($site, $name, $animal, $form, $integrity, $grams, $spots);
-        [$kept->name, $kept->animal, $kept->form, $kept->integrity, $kept->usualGrams, $kept->spots] = [$name, $animal, $form, $integrity, $grams, $spots];
-        [$kept->wrap, $kept->rest, $kept->isRetired] = [$input->text('wrap'), $input->text('rest'), $input->isOn('retired')];
+        [$kept->name, $kept->animal, $kept->form, $kept->integrity, $kept->usualGrams, $kept->spots] = [
+            $name,
+            $animal,
+            $form,
+            $integrity,
+            $grams,
+            $spots,
+        ];
+        [$kept->wrap, $kept->rest, $kept->isRetired] = [
+            $input->text('wrap'),
+            $input->text('rest'),
+            $input->isOn('retired'),
+        ];
         $kept->liked($from === null || $to === null ? null : new Doneness($from, $to, $input->text('feel')));
         $this->entities->persist($kept);
         try {
@@ -125,14 +155,18 @@ final class ProductController extends FormController
     {
         $law = $product === null ? [] : $this->law($product->animal, $product->form, $product->integrity);
 
-        return $this->page('catalogue/product/edit.html.twig', $input, $law + [
-            'product' => $product,
-            'site' => $this->account->get()->site,
-            'animals' => Animal::cases(),
-            'forms' => Form::cases(),
-            'integrities' => Integrity::cases(),
-            'most_spots' => self::MOST_SPOTS,
-        ]);
+        return $this->page(
+            'catalogue/product/edit.html.twig',
+            $input,
+            $law + [
+                'product' => $product,
+                'site' => $this->account->get()->site,
+                'animals' => Animal::cases(),
+                'forms' => Form::cases(),
+                'integrities' => Integrity::cases(),
+                'most_spots' => self::MOST_SPOTS,
+            ],
+        );
     }
 
     private function find(string $id): Product

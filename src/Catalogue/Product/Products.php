@@ -20,7 +20,9 @@ final readonly class Products
     /** @return list<Product> those still smoked, by name */
     public function of(Site $site): array
     {
-        return $this->entities->getRepository(Product::class)->findBy(['site' => $site, 'isRetired' => false], ['name' => 'ASC']);
+        return $this->entities
+            ->getRepository(Product::class)
+            ->findBy(['site' => $site, 'isRetired' => false], ['name' => 'ASC']);
     }
 
     public function find(Site $site, string $id): ?Product
@@ -30,7 +32,10 @@ final readonly class Products
         return $product !== null && $product->site->id->equals($site->id) ? $product : null;
     }
 
-    /** What a batch is of, as the site's list has it today: for hints and forecasts only; the batch keeps what the rules ask. */
+    /**
+     * What a batch is of, as the site's list has it today: for hints and forecasts only; the batch keeps what the rules
+     * ask.
+     */
     public function named(Site $site, string $name): ?Product
     {
         return $this->entities->getRepository(Product::class)->findOneBy(['site' => $site, 'name' => $name]);
@@ -40,9 +45,25 @@ final readonly class Products
     public function addCatalogue(Site $site): array
     {
         $products = [];
-        foreach (Catalogue::PRODUCTS as [$name, $animal, $form, $integrity, $grams, $spots, [$from, $to, $feel], $wrap, $rest]) {
-            $product = new Product($site, $name, $animal, $form, $integrity, $grams, array_map(static fn (array $spot): array => ['name' => $spot[0], 'where' => $spot[1]], $spots));
-            $product->liked(new Doneness(Temperature::ofTenths(10 * $from, TemperatureUnit::Fahrenheit), Temperature::ofTenths(10 * $to, TemperatureUnit::Fahrenheit), $feel));
+        foreach (
+            Catalogue::PRODUCTS as [$name, $animal, $form, $integrity, $grams, $spots, $doneness, $wrap, $rest]
+        ) {
+            $product = new Product(
+                $site,
+                $name,
+                $animal,
+                $form,
+                $integrity,
+                $grams,
+                array_map(static fn (array $spot): array => ['name' => $spot[0], 'where' => $spot[1]], $spots),
+            );
+            $product->liked(
+                new Doneness(
+                    Temperature::ofTenths(10 * $doneness[0], TemperatureUnit::Fahrenheit),
+                    Temperature::ofTenths(10 * $doneness[1], TemperatureUnit::Fahrenheit),
+                    $doneness[2],
+                ),
+            );
             $product->wrap = $wrap;
             $product->rest = $rest;
             $this->entities->persist($products[$name] = $product);

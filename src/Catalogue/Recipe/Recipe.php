@@ -9,7 +9,10 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Weight;
 
-/** A rub, binder, brine, spritz or sauce by weight. A batch copies name, weight and allergens, so a later edit never changes a record. */
+/**
+ * A rub, binder, brine, spritz or sauce by weight. A batch copies name, weight and allergens, so a later edit never
+ * changes a record.
+ */
 #[ORM\Entity]
 #[ORM\Table(name: 'recipe')]
 class Recipe
@@ -21,20 +24,16 @@ class Recipe
     #[ORM\Column]
     public bool $isRetired = false;
 
-    /** @param list<array{name: string, parts: int|float, cents_per_kg: int|null, allergens: list<string>}> $ingredients */
+    /**
+     * @param list<array{name: string, parts: int|float, cents_per_kg: int|null, allergens: list<string>}> $ingredients
+     */
     public function __construct(
-        #[ORM\ManyToOne]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column]
-        public string $name,
-        #[ORM\Column(length: 16)]
-        public RecipeKind $kind,
+        #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column] public string $name,
+        #[ORM\Column(length: 16)] public RecipeKind $kind,
         /** How much of it goes on a kilogram of meat. */
-        #[ORM\Column]
-        public int $gramsPerKg,
-        #[ORM\Column(type: 'json')]
-        public array $ingredients,
+        #[ORM\Column] public int $gramsPerKg,
+        #[ORM\Column(type: 'json')] public array $ingredients,
     ) {
         $this->id = Uuid::v7();
     }
@@ -42,7 +41,9 @@ class Recipe
     /** @return list<string> keys of the site's list, in its order */
     public function allergens(): array
     {
-        $in = array_merge(...array_map(static fn (array $ingredient): array => $ingredient['allergens'], $this->ingredients));
+        $in = array_merge(
+            ...array_map(static fn (array $ingredient): array => $ingredient['allergens'], $this->ingredients),
+        );
 
         return array_values(array_intersect($this->site->allergenList->allergens(), $in));
     }
@@ -57,15 +58,19 @@ class Recipe
     public function scaledTo(int $gramsOfMeat): Scaled
     {
         $parts = array_sum(array_column($this->ingredients, 'parts'));
-        $total = $gramsOfMeat * $this->gramsPerKg / 1000;
+        $total = ($gramsOfMeat * $this->gramsPerKg) / 1000;
         $lines = [];
         $cents = 0.0;
         $isPriced = $this->ingredients !== [];
         foreach ($this->ingredients as $ingredient) {
-            $grams = $parts > 0 ? $total * $ingredient['parts'] / $parts : 0.0;
+            $grams = $parts > 0 ? ($total * $ingredient['parts']) / $parts : 0.0;
             $isPriced = $isPriced && $ingredient['cents_per_kg'] !== null;
-            $cents += $grams / 1000 * ($ingredient['cents_per_kg'] ?? 0);
-            $lines[] = ['name' => $ingredient['name'], 'grams' => round($grams, $grams < 100 ? 1 : 0), 'allergens' => $ingredient['allergens']];
+            $cents += ($grams / 1000) * ($ingredient['cents_per_kg'] ?? 0);
+            $lines[] = [
+                'name' => $ingredient['name'],
+                'grams' => round($grams, $grams < 100 ? 1 : 0),
+                'allergens' => $ingredient['allergens'],
+            ];
         }
 
         return new Scaled($lines, (int) round($total), $isPriced ? (int) round($cents) : null);

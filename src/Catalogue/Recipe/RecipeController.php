@@ -22,21 +22,28 @@ final class RecipeController extends FormController
     private const MOST_INGREDIENTS = 10;
     private const KILOGRAM = 1000;
 
-    public function __construct(private readonly Recipes $recipes, private readonly EntityManagerInterface $entities, private readonly CurrentAccount $account)
-    {
+    public function __construct(
+        private readonly Recipes $recipes,
+        private readonly EntityManagerInterface $entities,
+        private readonly CurrentAccount $account,
+    ) {
     }
 
     #[Route('', name: 'recipes', methods: ['GET'])]
     public function list(): Response
     {
-        return $this->render('catalogue/recipe/list.html.twig', ['recipes' => $this->recipes->of($this->account->get()->site)]);
+        return $this->render('catalogue/recipe/list.html.twig', [
+            'recipes' => $this->recipes->of($this->account->get()->site),
+        ]);
     }
 
     #[IsGranted('ROLE_PITMASTER')]
     #[Route('/new', name: 'recipe_new', methods: ['GET', 'POST'])]
     public function new(Request $request): Response
     {
-        return $request->isMethod('POST') ? $this->keep($this->read($request, 'recipe'), null) : $this->form($this->blank(), null, self::KILOGRAM);
+        return $request->isMethod('POST')
+            ? $this->keep($this->read($request, 'recipe'), null)
+            : $this->form($this->blank(), null, self::KILOGRAM);
     }
 
     #[Route('/{recipe}', name: 'recipe', requirements: ['recipe' => Requirement::UUID], methods: ['GET'])]
@@ -45,7 +52,13 @@ final class RecipeController extends FormController
         $recipe = $this->find($recipe);
         $filled = ['name' => $recipe->name, 'kind' => $recipe->kind->value, 'dose' => (string) $recipe->gramsPerKg];
         foreach ($recipe->ingredients as $index => $ingredient) {
-            $filled += ['name'.$index => $ingredient['name'], 'parts'.$index => (string) $ingredient['parts'], 'price'.$index => $ingredient['cents_per_kg'] === null ? '' : number_format($ingredient['cents_per_kg'] / 100, 2, '.', '')];
+            $filled += [
+                'name'.$index => $ingredient['name'],
+                'parts'.$index => (string) $ingredient['parts'],
+                'price'.$index => $ingredient['cents_per_kg'] === null
+                        ? ''
+                        : number_format($ingredient['cents_per_kg'] / 100, 2, '.', ''),
+            ];
             foreach ($ingredient['allergens'] as $allergen) {
                 $filled['a'.$index.'_'.$allergen] = '1';
             }
@@ -78,7 +91,12 @@ final class RecipeController extends FormController
                 'name' => $ingredient,
                 'parts' => $input->number('parts'.$index, true) ?? 0,
                 'cents_per_kg' => $input->cents('price'.$index),
-                'allergens' => array_values(array_filter($site->allergenList->allergens(), static fn (string $allergen): bool => $input->isOn('a'.$index.'_'.$allergen))),
+                'allergens' => array_values(
+                    array_filter(
+                        $site->allergenList->allergens(),
+                        static fn (string $allergen): bool => $input->isOn('a'.$index.'_'.$allergen),
+                    ),
+                ),
             ];
         }
         if ($ingredients === []) {
@@ -88,7 +106,13 @@ final class RecipeController extends FormController
             return $this->form($input, $recipe, self::KILOGRAM);
         }
         $kept = $recipe ?? new Recipe($site, $name, $kind, $dose, $ingredients);
-        [$kept->name, $kept->kind, $kept->gramsPerKg, $kept->ingredients, $kept->isRetired] = [$name, $kind, $dose, $ingredients, $input->isOn('retired')];
+        [$kept->name, $kept->kind, $kept->gramsPerKg, $kept->ingredients, $kept->isRetired] = [
+            $name,
+            $kind,
+            $dose,
+            $ingredients,
+            $input->isOn('retired'),
+        ];
         $this->entities->persist($kept);
         try {
             $this->entities->flush();

@@ -18,7 +18,9 @@ final readonly class Recipes
     /** @return list<Recipe> */
     public function of(Site $site): array
     {
-        return $this->entities->getRepository(Recipe::class)->findBy(['site' => $site, 'isRetired' => false], ['kind' => 'ASC', 'name' => 'ASC']);
+        return $this->entities
+            ->getRepository(Recipe::class)
+            ->findBy(['site' => $site, 'isRetired' => false], ['kind' => 'ASC', 'name' => 'ASC']);
     }
 
     public function find(Site $site, string $id): ?Recipe
@@ -39,7 +41,9 @@ final readonly class Recipes
         if ($known !== null) {
             return $known;
         }
-        $recipe = new Recipe($site, $name, $kind, 0, [['name' => $name, 'parts' => 1, 'cents_per_kg' => null, 'allergens' => $allergens]]);
+        $recipe = new Recipe($site, $name, $kind, 0, [
+            ['name' => $name, 'parts' => 1, 'cents_per_kg' => null, 'allergens' => $allergens],
+        ]);
         $this->entities->persist($recipe);
         $this->entities->flush();
 
@@ -48,6 +52,8 @@ final readonly class Recipes
 
     public function named(Site $site, string $name): ?Recipe
     {
-        return $this->entities->getRepository(Recipe::class)->findOneBy(['site' => $site, 'name' => $name, 'isRetired' => false]);
+        return $this->entities
+            ->getRepository(Recipe::class)
+            ->findOneBy(['site' => $site, 'name' => $name, 'isRetired' => false]);
     }
 }

@@ -9,7 +9,7 @@ final readonly class Scaled
 {
     /**
      * @param list<array{name: string, grams: float, allergens: list<string>}> $lines
-     * @param int|null                                                         $cents null where a price is missing
+     * @param int|null $cents null where a price is missing
      */
     public function __construct(public array $lines, public int $grams, public ?int $cents)
     {

@@ -18,11 +18,8 @@ class Supplier
     public Uuid $id; // not readonly: Doctrine writes it twice into a lazily loaded object
 
     public function __construct(
-        #[ORM\ManyToOne]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column]
-        public readonly string $name,
+        #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column] public readonly string $name,
     ) {
         $this->id = Uuid::v7();
     }

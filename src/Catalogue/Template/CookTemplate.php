@@ -22,13 +22,9 @@ class CookTemplate
 
     /** @param list<string> $lines one reminder each, such as "spritz every 30" */
     public function __construct(
-        #[ORM\ManyToOne]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column]
-        public string $name,
-        #[ORM\Column(type: 'json')]
-        public array $lines,
+        #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column] public string $name,
+        #[ORM\Column(type: 'json')] public array $lines,
     ) {
         $this->id = Uuid::v7();
     }

@@ -18,7 +18,9 @@ final readonly class CookTemplates
     /** @return list<CookTemplate> */
     public function of(Site $site): array
     {
-        return $this->entities->getRepository(CookTemplate::class)->findBy(['site' => $site, 'isRetired' => false], ['name' => 'ASC']);
+        return $this->entities
+            ->getRepository(CookTemplate::class)
+            ->findBy(['site' => $site, 'isRetired' => false], ['name' => 'ASC']);
     }
 
     public function find(Site $site, string $id): ?CookTemplate

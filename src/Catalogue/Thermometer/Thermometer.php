@@ -21,20 +21,13 @@ class Thermometer
     public ?\DateTimeImmutable $retiredAt = null;
 
     public function __construct(
-        #[ORM\ManyToOne]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column(length: 16)]
-        public readonly string $label,
-        #[ORM\Column(length: 16)]
-        public ThermometerKind $kind = ThermometerKind::Instant,
-        #[ORM\Column]
-        public string $serial = '',
+        #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column(length: 16)] public readonly string $label,
+        #[ORM\Column(length: 16)] public ThermometerKind $kind = ThermometerKind::Instant,
+        #[ORM\Column] public string $serial = '',
         /** The range it measures, in words: "-58 to 572 °F". */
-        #[ORM\Column]
-        public string $measures = '',
-        #[ORM\Column]
-        public string $holder = '',
+        #[ORM\Column] public string $measures = '',
+        #[ORM\Column] public string $holder = '',
     ) {
         $this->id = Uuid::v7();
     }

@@ -23,7 +23,10 @@ use Verjuicer\Core\Ruleset\RuleSet;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 use Verjuicer\Core\Ruleset\RuleSetProblem;
 
-/** Judges records from files, as the pages do from the database. Exit 0 whatever the verdict, 2 where a record or an option is not valid. */
+/**
+ * Judges records from files, as the pages do from the database. Exit 0 whatever the verdict, 2 where a record or an
+ * option is not valid.
+ */
 #[AsCommand('verjuicer:assess', 'Assess a record (verjuicer-record/1) and print what it shows as JSON')]
 final class AssessCommand extends Command
 {
@@ -41,11 +44,25 @@ final class AssessCommand extends Command
 
     protected function configure(): void
     {
-        $this
-            ->addArgument('file', InputArgument::REQUIRED, 'The record, or - for standard input')
-            ->addOption('as-of', null, InputOption::VALUE_REQUIRED, 'The moment to judge at (RFC 3339); else the record\'s own, else the end of an ended batch, else now')
-            ->addOption('rules', null, InputOption::VALUE_REQUIRED, 'The rule set to judge by, in place of the record\'s')
-            ->addOption('ndjson', null, InputOption::VALUE_NONE, 'One record a line in, one answer a line out, in the same order');
+        $this->addArgument('file', InputArgument::REQUIRED, 'The record, or - for standard input')
+            ->addOption(
+                'as-of',
+                null,
+                InputOption::VALUE_REQUIRED,
+                'The moment to judge at (RFC 3339); else the record\'s own, else the end of an ended batch, else now',
+            )
+            ->addOption(
+                'rules',
+                null,
+                InputOption::VALUE_REQUIRED,
+                'The rule set to judge by, in place of the record\'s',
+            )
+            ->addOption(
+                'ndjson',
+                null,
+                InputOption::VALUE_NONE,
+                'One record a line in, one answer a line out, in the same order',
+            );
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
@@ -62,13 +79,25 @@ final class AssessCommand extends Command
         \assert(\is_string($file));
         $handle = $file === '-' ? \STDIN : (is_file($file) && is_readable($file) ? fopen($file, 'r') : false);
         if ($handle === false) {
-            return $this->refuse($output, new Problem('', \sprintf('The file "%s" cannot be read: give the path of a record, or - for standard input.', $file)));
+            return $this->refuse(
+                $output,
+                new Problem(
+                    '',
+                    \sprintf(
+                        'The file "%s" cannot be read: give the path of a record, or - for standard input.',
+                        $file,
+                    ),
+                ),
+            );
         }
         // Records are trees: there are no cycles to look for, and looking would cost more than judging.
         gc_disable();
         if ($input->getOption('ndjson') === true) {
             while (($line = fgets($handle)) !== false) {
-                $output->writeln(json_encode($this->answer($line, $asOf, $rules)[0], self::JSON), OutputInterface::OUTPUT_RAW);
+                $output->writeln(
+                    json_encode($this->answer($line, $asOf, $rules)[0], self::JSON),
+                    OutputInterface::OUTPUT_RAW,
+                );
             }
 
             return self::SUCCESS;
@@ -89,7 +118,10 @@ final class AssessCommand extends Command
         }
         $asOf ??= Timeline::defaultMoment($record, Instant::ofEpoch($this->clock->now()->getTimestamp()));
 
-        return [$this->json->of($this->assessor->assess($record, $rules ?? $this->ruleSets->get($record->rules), $asOf)), self::SUCCESS];
+        return [
+            $this->json->of($this->assessor->assess($record, $rules ?? $this->ruleSets->get($record->rules), $asOf)),
+            self::SUCCESS,
+        ];
     }
 
     private function option(InputInterface $input, string $name): ?string
@@ -101,7 +133,10 @@ final class AssessCommand extends Command
 
     private function refuse(OutputInterface $output, Problem $problem): int
     {
-        $output->writeln(json_encode(self::errors($problem), self::JSON | \JSON_PRETTY_PRINT), OutputInterface::OUTPUT_RAW);
+        $output->writeln(
+            json_encode(self::errors($problem), self::JSON | \JSON_PRETTY_PRINT),
+            OutputInterface::OUTPUT_RAW,
+        );
 
         return self::INVALID;
     }
@@ -109,6 +144,11 @@ final class AssessCommand extends Command
     /** @return array<string, mixed> */
     private static function errors(Problem ...$problems): array
     {
-        return ['errors' => array_map(static fn (Problem $problem): array => ['pointer' => $problem->pointer, 'message' => $problem->message], array_values($problems))];
+        return [
+            'errors' => array_map(
+                static fn (Problem $problem): array => ['pointer' => $problem->pointer, 'message' => $problem->message],
+                array_values($problems),
+            ),
+        ];
     }
 }

@@ -12,7 +12,10 @@ use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\Process\Process;
 
-#[AsCommand('verjuicer:backup', "Write the whole database to a file with PostgreSQL's own dump, and read it back to see that it is whole")]
+#[AsCommand(
+    'verjuicer:backup',
+    "Write the whole database to a file with PostgreSQL's own dump, and read it back to see that it is whole",
+),]
 final class BackupCommand extends Command
 {
     public function __construct(#[Autowire(env: 'DATABASE_URL')] private readonly string $database)
@@ -33,10 +36,20 @@ final class BackupCommand extends Command
 
             return self::INVALID;
         }
-        (new Process(['pg_dump', '--format=custom', '--no-owner', '--file='.$file, '--dbname='.strtok($this->database, '?')], timeout: null))->mustRun();
+        (new Process(
+            ['pg_dump', '--format=custom', '--no-owner', '--file='.$file, '--dbname='.strtok($this->database, '?')],
+            timeout: null,
+        ))->mustRun();
         $list = new Process(['pg_restore', '--list', $file], timeout: null);
         $list->mustRun();
-        $output->writeln(\sprintf('Backed up: %d parts, %s bytes, SHA-256 %s.', substr_count($list->getOutput(), "\n"), number_format((float) filesize($file)), (string) hash_file('sha256', $file)));
+        $output->writeln(
+            \sprintf(
+                'Backed up: %d parts, %s bytes, SHA-256 %s.',
+                substr_count($list->getOutput(), "\n"),
+                number_format((float) filesize($file)),
+                (string) hash_file('sha256', $file),
+            ),
+        );
 
         return self::SUCCESS;
     }

@@ -15,17 +15,26 @@ use Verjuicer\App\Book\Exchange\RecordExport;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Measure\LocalDate;
 
-#[AsCommand('verjuicer:export', 'Write records, readings, events or seals of the site of an account to standard output')]
+#[AsCommand(
+    'verjuicer:export',
+    'Write records, readings, events or seals of the site of an account to standard output',
+),]
 final class ExportCommand extends Command
 {
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly RecordExport $export)
-    {
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly RecordExport $export,
+    ) {
         parent::__construct();
     }
 
     protected function configure(): void
     {
-        $this->addArgument('what', InputArgument::REQUIRED, 'records (NDJSON), readings, events or seals (CSV; seals are those of all days)')
+        $this->addArgument(
+            'what',
+            InputArgument::REQUIRED,
+            'records (NDJSON), readings, events or seals (CSV; seals are those of all days)',
+        )
             ->addOption('login', null, InputOption::VALUE_REQUIRED, 'An account of the site')
             ->addOption('from', null, InputOption::VALUE_REQUIRED, 'The first day, 2026-11-25', '1970-01-01')
             ->addOption('to', null, InputOption::VALUE_REQUIRED, 'The last day', '9998-12-31');
@@ -36,7 +45,11 @@ final class ExportCommand extends Command
         $by = $this->entities->getRepository(Account::class)->findOneBy(['login' => $input->getOption('login')]);
         [$from, $to] = [self::day($input, 'from'), self::day($input, 'to')];
         if ($by === null || $from === null || $to === null) {
-            $output->writeln($by === null ? 'There is no account of that login: name one with --login.' : 'Write the days such as 2026-11-25.');
+            $output->writeln(
+                $by === null
+                    ? 'There is no account of that login: name one with --login.'
+                    : 'Write the days such as 2026-11-25.',
+            );
 
             return self::INVALID;
         }

@@ -37,19 +37,29 @@ final class FormatCommand extends Command
         \assert($schema instanceof \stdClass && $schema->{'$defs'} instanceof \stdClass, 'it is a schema of ours');
         $schema->{'$defs'}->event = FormatDescription::schema();
 
-        return json_encode($schema, \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE)."\n";
+        return json_encode(
+            $schema,
+            \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE,
+        )."\n";
     }
 
     /** The text with its table of events, and the columns of a table of events, as they are now. */
     public static function readme(string $text): string
     {
-        $columns = implode("\n", array_map(
-            static fn (string $line): string => '    '.$line,
-            explode("\n", wordwrap(implode(', ', EventTable::columns()), 130)),
-        ));
+        $columns = implode(
+            "\n",
+            array_map(
+                static fn (string $line): string => '    '.$line,
+                explode("\n", wordwrap(implode(', ', EventTable::columns()), 130)),
+            ),
+        );
         foreach (['events' => FormatDescription::table(), 'columns' => $columns."\n"] as $part => $written) {
             $marked = "#(<!-- $part, written by verjuicer:format -->\n).*?(<!-- end of $part -->)#s";
-            $text = (string) preg_replace_callback($marked, static fn (array $found): string => $found[1].$written.$found[2], $text);
+            $text = (string) preg_replace_callback(
+                $marked,
+                static fn (array $found): string => $found[1].$written.$found[2],
+                $text,
+            );
         }
 
         return $text;

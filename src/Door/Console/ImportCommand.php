@@ -15,17 +15,26 @@ use Verjuicer\App\Book\Exchange\RecordImport;
 use Verjuicer\App\Book\Exchange\TableImport;
 use Verjuicer\App\Site\People\Account;
 
-#[AsCommand('verjuicer:import', 'Take records in the open format, one a line, or a table of readings or events, into the site of an account: all of the file or nothing of it')]
+#[AsCommand(
+    'verjuicer:import',
+    'Take records in the open format, one a line, or a table of readings or events, '
+    .'into the site of an account: all of the file or nothing of it',
+),]
 final class ImportCommand extends Command
 {
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly RecordImport $records, private readonly TableImport $tables)
-    {
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly RecordImport $records,
+        private readonly TableImport $tables,
+    ) {
         parent::__construct();
     }
 
     protected function configure(): void
     {
-        $this->addArgument('file', InputArgument::REQUIRED, 'A file, or - for standard input')->addOption('login', null, InputOption::VALUE_REQUIRED, 'The account that imports')->addOption('preview', null, InputOption::VALUE_NONE, 'Only say what would happen');
+        $this->addArgument('file', InputArgument::REQUIRED, 'A file, or - for standard input')
+            ->addOption('login', null, InputOption::VALUE_REQUIRED, 'The account that imports')
+            ->addOption('preview', null, InputOption::VALUE_NONE, 'Only say what would happen');
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
@@ -34,15 +43,27 @@ final class ImportCommand extends Command
         $by = $this->entities->getRepository(Account::class)->findOneBy(['login' => $input->getOption('login')]);
         $text = \is_string($file) ? @file_get_contents($file === '-' ? 'php://stdin' : $file) : false;
         if ($by === null || $text === false) {
-            $output->writeln($by === null ? 'There is no account of that login: name one with --login.' : 'The file cannot be read: check its path.');
+            $output->writeln(
+                $by === null
+                    ? 'There is no account of that login: name one with --login.'
+                    : 'The file cannot be read: check its path.',
+            );
 
             return self::INVALID;
         }
-        $report = (str_starts_with(ltrim($text, "\xEF\xBB\xBF \r\n"), '{') ? $this->records : $this->tables)->import($text, $by, $input->getOption('preview') === true);
+        $report = (str_starts_with(ltrim($text, "\xEF\xBB\xBF \r\n"), '{') ? $this->records : $this->tables)->import(
+            $text,
+            $by,
+            $input->getOption('preview') === true,
+        );
         foreach ($report->refused as $refused) {
             $output->writeln(\sprintf('line %d: %s', $refused['line'], $refused['why']));
         }
-        $output->writeln($report->isGood() ? \sprintf('%d new, %d known already.', $report->new, $report->known) : 'Nothing was imported.');
+        $output->writeln(
+            $report->isGood()
+                ? \sprintf('%d new, %d known already.', $report->new, $report->known)
+                : 'Nothing was imported.',
+        );
 
         return $report->isGood() ? self::SUCCESS : self::FAILURE;
     }

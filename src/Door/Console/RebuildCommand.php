@@ -21,12 +21,19 @@ final class RebuildCommand extends Command
 
     protected function configure(): void
     {
-        $this->addOption('outdated', null, InputOption::VALUE_NONE, 'Only those that an older version made, as after an update');
+        $this->addOption(
+            'outdated',
+            null,
+            InputOption::VALUE_NONE,
+            'Only those that an older version made, as after an update',
+        );
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $output->writeln(\sprintf('%d batches made anew.', $this->projections->rebuild($input->getOption('outdated') === true)));
+        $output->writeln(
+            \sprintf('%d batches made anew.', $this->projections->rebuild($input->getOption('outdated') === true)),
+        );
 
         return self::SUCCESS;
     }

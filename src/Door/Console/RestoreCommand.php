@@ -16,11 +16,18 @@ use Symfony\Component\Process\Process;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Site\Site\Site;
 
-#[AsCommand('verjuicer:restore', 'Read a backup into an empty database, and walk the chain of every site to see that nothing is missing or altered')]
+#[AsCommand(
+    'verjuicer:restore',
+    'Read a backup into an empty database, and walk the chain of every site to see that nothing is missing or altered',
+),]
 final class RestoreCommand extends Command
 {
-    public function __construct(#[Autowire(env: 'DATABASE_URL')] private readonly string $database, private readonly Connection $connection, private readonly EntityManagerInterface $entities, private readonly SiteChain $chain)
-    {
+    public function __construct(
+        #[Autowire(env: 'DATABASE_URL')] private readonly string $database,
+        private readonly Connection $connection,
+        private readonly EntityManagerInterface $entities,
+        private readonly SiteChain $chain,
+    ) {
         parent::__construct();
     }
 
@@ -37,12 +44,28 @@ final class RestoreCommand extends Command
 
             return self::INVALID;
         }
-        if ($this->connection->fetchOne("SELECT 1 FROM information_schema.tables WHERE table_schema = 'public' LIMIT 1") !== false) {
-            $output->writeln('This database is not empty: restore into a new one, so that nothing in this one is lost.');
+        if (
+            $this->connection->fetchOne(
+                "SELECT 1 FROM information_schema.tables WHERE table_schema = 'public' LIMIT 1",
+            ) !== false
+        ) {
+            $output->writeln(
+                'This database is not empty: restore into a new one, so that nothing in this one is lost.',
+            );
 
             return self::INVALID;
         }
-        $restore = new Process(['pg_restore', '--no-owner', '--exit-on-error', '--single-transaction', '--dbname='.strtok($this->database, '?'), $file], timeout: null);
+        $restore = new Process(
+            [
+                'pg_restore',
+                '--no-owner',
+                '--exit-on-error',
+                '--single-transaction',
+                '--dbname='.strtok($this->database, '?'),
+                $file,
+            ],
+            timeout: null,
+        );
         if ($restore->run() !== 0) {
             $output->writeln('Nothing was restored: '.trim($restore->getErrorOutput()));
 
@@ -51,7 +74,13 @@ final class RestoreCommand extends Command
         foreach ($this->entities->getRepository(Site::class)->findAll() as $site) {
             $break = $this->chain->firstBreak($site);
             if ($break !== null) {
-                $output->writeln(\sprintf('Restored, but the chain of %s breaks at link %d: run verjuicer:verify.', $site->name, $break->position));
+                $output->writeln(
+                    \sprintf(
+                        'Restored, but the chain of %s breaks at link %d: run verjuicer:verify.',
+                        $site->name,
+                        $break->position,
+                    ),
+                );
 
                 return self::FAILURE;
             }

@@ -14,7 +14,10 @@ use Verjuicer\App\Ledger\Chain\Seal;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Site\Site\Site;
 
-#[AsCommand('verjuicer:verify', 'Walk the chain of every site and name the first place where it breaks; exit 1 if one does')]
+#[AsCommand(
+    'verjuicer:verify',
+    'Walk the chain of every site and name the first place where it breaks; exit 1 if one does',
+),]
 final class VerifyCommand extends Command
 {
     private const WORDS = [
@@ -32,7 +35,13 @@ final class VerifyCommand extends Command
 
     protected function configure(): void
     {
-        $this->addOption('expect', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'A digest that was kept elsewhere, as LINK:DIGEST from a day sheet, a packet or an export of seals: one site must have it');
+        $this->addOption(
+            'expect',
+            null,
+            InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
+            'A digest that was kept elsewhere, as LINK:DIGEST from a day sheet, '
+            .'a packet or an export of seals: one site must have it',
+        );
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
@@ -49,19 +58,38 @@ final class VerifyCommand extends Command
         }
         foreach ($this->entities->getRepository(Site::class)->findBy([], ['name' => 'ASC']) as $site) {
             $break = $this->chain->firstBreak($site);
-            $expected = array_filter($expected, fn (Seal $seal): bool => $this->chain->at($site, $seal->position)?->digest !== $seal->digest);
+            $expected = array_filter(
+                $expected,
+                fn (Seal $seal): bool => $this->chain->at($site, $seal->position)?->digest !== $seal->digest,
+            );
             if ($break === null) {
                 $output->writeln(\sprintf('%s: %d links, all hold.', $site->name, $this->chain->length($site)));
 
                 continue;
             }
             $status = self::FAILURE;
-            $output->writeln(\sprintf('%s: breaks at link %d, %s %s: %s.', $site->name, $break->position, $break->kind, $break->rowId, self::WORDS[$break->what]));
+            $output->writeln(
+                \sprintf(
+                    '%s: breaks at link %d, %s %s: %s.',
+                    $site->name,
+                    $break->position,
+                    $break->kind,
+                    $break->rowId,
+                    self::WORDS[$break->what],
+                ),
+            );
         }
 
         foreach ($expected as $seal) {
             $status = self::FAILURE;
-            $output->writeln(\sprintf('No site has the digest %s at link %d: what was recorded up to it is not what it was when that was written down.', $seal->digest, $seal->position));
+            $output->writeln(
+                \sprintf(
+                    'No site has the digest %s at link %d: what was recorded up to it is not what it was when that '
+                    .'was written down.',
+                    $seal->digest,
+                    $seal->position,
+                ),
+            );
         }
 
         return $status;

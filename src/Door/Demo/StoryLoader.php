@@ -93,12 +93,15 @@ final class StoryLoader
         $people = $this->loadPeople($story, $site);
         $products = $this->products->addCatalogue($site);
         foreach ($story->recipes as [$name, $kind, $dose, $ingredients]) {
-            $parts = array_map(static fn (array $one): array => [
-                'name' => $one[0],
-                'parts' => $one[1],
-                'cents_per_kg' => $one[2],
-                'allergens' => $one[3],
-            ], $ingredients);
+            $parts = array_map(
+                static fn (array $one): array => [
+                    'name' => $one[0],
+                    'parts' => $one[1],
+                    'cents_per_kg' => $one[2],
+                    'allergens' => $one[3],
+                ],
+                $ingredients,
+            );
             $this->entities->persist(new Recipe($site, $name, RecipeKind::from($kind), $dose, $parts));
         }
         foreach ($story->holdUnits as [$name, $kind, $minutes]) {
@@ -148,7 +151,15 @@ final class StoryLoader
             foreach ($story->checks[$label] ?? [] as [$minutes, $method, $read]) {
                 $expected = $method === 'ice' ? Temperature::ofTenths(320, $site->unit) : $boiling;
                 $at = $this->writtenDown($minutes);
-                $this->checks->add(Uuid::v7(), $thermometer, $people['mara'], $at, $method, $expected, Temperature::fahrenheit((string) $read));
+                $this->checks->add(
+                    Uuid::v7(),
+                    $thermometer,
+                    $people['mara'],
+                    $at,
+                    $method,
+                    $expected,
+                    Temperature::fahrenheit((string) $read),
+                );
             }
         }
     }
@@ -170,7 +181,7 @@ final class StoryLoader
 
     /**
      * @param list<array{int, string, string}> $entries
-     * @param array<string, Account>           $people
+     * @param array<string, Account> $people
      */
     private function loadBatch(BatchPlan $plan, ?Lot $lot, ?int $wanted, array $entries, array $people): void
     {
@@ -196,7 +207,8 @@ final class StoryLoader
 
     private function tagged(Site $site, int $tag): Batch
     {
-        return $this->batches->tagged($site, $tag) ?? throw new \LogicException(\sprintf('The story has no open batch %d.', $tag));
+        return $this->batches->tagged($site, $tag)
+            ?? throw new \LogicException(\sprintf('The story has no open batch %d.', $tag));
     }
 
     /** @param string $entry as in the log line, without the tag */
@@ -249,7 +261,9 @@ final class StoryLoader
             $this->entities->persist($lot);
             $this->entities->flush();
             foreach ($moves as [$moved, $type, $place]) {
-                $this->siteLog->add(Uuid::v7(), 'lot', $lot->id, $people[$login], $this->writtenDown($moved), $type, ['place' => $place]);
+                $this->siteLog->add(Uuid::v7(), 'lot', $lot->id, $people[$login], $this->writtenDown($moved), $type, [
+                    'place' => $place,
+                ]);
             }
         }
 

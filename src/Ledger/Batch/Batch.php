@@ -70,22 +70,14 @@ class Batch
     public readonly ?array $pieceNumbers;
 
     public function __construct(
-        #[ORM\Id]
-        #[ORM\Column(type: 'uuid')]
-        public Uuid $id, // not readonly: Doctrine writes it twice into a lazily loaded object
-        #[ORM\ManyToOne]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column(length: 32)]
-        public readonly string $code,
+        // Not readonly: Doctrine writes it twice into a lazily loaded object.
+        #[ORM\Id] #[ORM\Column(type: 'uuid')] public Uuid $id,
+        #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column(length: 32)] public readonly string $code,
         BatchPlan $plan,
-        #[ORM\Column(length: 64)]
-        public readonly string $ruleSet,
-        #[ORM\Column(type: 'datetimetz_immutable')]
-        public readonly \DateTimeImmutable $begunAt,
-        #[ORM\ManyToOne]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Account $begunBy,
+        #[ORM\Column(length: 64)] public readonly string $ruleSet,
+        #[ORM\Column(type: 'datetimetz_immutable')] public readonly \DateTimeImmutable $begunAt,
+        #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Account $begunBy,
     ) {
         $source = $plan->portioned?->parent;
         $this->productName = $source->productName ?? $plan->product->name;

@@ -10,7 +10,7 @@ use Verjuicer\App\Catalogue\Product\Product;
 final readonly class BatchPlan
 {
     /**
-     * @param int|null       $rawGrams     of one piece
+     * @param int|null $rawGrams of one piece
      * @param list<int>|null $pieceNumbers the pieces it holds, where it was taken in as pieces of another
      */
     public function __construct(

@@ -55,21 +55,27 @@ final readonly class Batches
     /** The open batch with this tag, if there is one. */
     public function tagged(Site $site, int $tag): ?Batch
     {
-        $id = $this->connection->fetchOne('SELECT batch_id FROM open_tag WHERE site_id = ? AND tag = ?', [$site->id->toRfc4122(), $tag]);
+        $id = $this->connection->fetchOne('SELECT batch_id FROM open_tag WHERE site_id = ? AND tag = ?', [
+            $site->id->toRfc4122(),
+            $tag,
+        ]);
 
         return \is_string($id) ? $this->entities->find(Batch::class, Uuid::fromString($id)) : null;
     }
 
     public function isOpen(Batch $batch): bool
     {
-        return $this->connection->fetchOne('SELECT 1 FROM open_tag WHERE batch_id = ?', [$batch->id->toRfc4122()]) !== false;
+        return $this->connection->fetchOne('SELECT 1 FROM open_tag WHERE batch_id = ?', [$batch->id->toRfc4122()])
+            !== false;
     }
 
     /** @return list<int> */
     public function tagsInUse(Site $site): array
     {
         /** @var list<int> */
-        return $this->connection->fetchFirstColumn('SELECT tag FROM open_tag WHERE site_id = ? ORDER BY tag', [$site->id->toRfc4122()]);
+        return $this->connection->fetchFirstColumn('SELECT tag FROM open_tag WHERE site_id = ? ORDER BY tag', [
+            $site->id->toRfc4122(),
+        ]);
     }
 
     /** @return list<int> tags that are on no open batch, from this one up */

@@ -36,12 +36,19 @@ final readonly class ThermometerChecks
     public function of(Thermometer $thermometer, ?Instant $from = null, ?Instant $before = null): array
     {
         $tolerance = $this->ruleSets->get($thermometer->site->ruleSet)->get(ThermometerRules::class)->tolerance;
-        /** @var list<array{id: string, at: int, initials: string, method: string, expected: string, read: string, outcome: string, pressure_hpa: int|null}> $rows */
-        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
-            SELECT c.id, extract(epoch FROM c.at)::bigint AS at, a.initials, c.method, c.expected, c.read, c.outcome, c.pressure_hpa
+        /**
+         * @var list<array{id: string, at: int, initials: string, method: string, expected: string, read: string,
+         *     outcome: string, pressure_hpa: int|null}> $rows
+         */
+        $rows = $this->connection->fetchAllAssociative(
+            <<<'SQL'
+            SELECT c.id, extract(epoch FROM c.at)::bigint AS at, a.initials, c.method, c.expected, c.read, c.outcome,
+              c.pressure_hpa
             FROM thermometer_check c JOIN account a ON a.id = c.account_id
             WHERE c.thermometer_id = ? AND c.at >= ? AND c.at < ? ORDER BY c.at, c.seq
-            SQL, [$thermometer->id->toRfc4122(), $from?->rfc3339() ?? '-infinity', $before?->rfc3339() ?? 'infinity']);
+            SQL,
+            [$thermometer->id->toRfc4122(), $from?->rfc3339() ?? '-infinity', $before?->rfc3339() ?? 'infinity'],
+        );
 
         return array_map(static function (array $row) use ($tolerance): Check {
             $expected = self::temperature($row['expected']);
@@ -82,22 +89,37 @@ final readonly class ThermometerChecks
         if ($at->isAfter($this->now->instant())) {
             throw EventConflict::inTheFuture();
         }
-        $this->ledger->write($thermometer->site, function () use ($id, $thermometer, $by, $at, $method, $expected, $read, $outcome, $pressureHpa): void {
-            $isNew = $this->connection->executeStatement(<<<'SQL'
-                INSERT INTO thermometer_check (id, thermometer_id, at, recorded_at, account_id, method, expected, read, outcome, pressure_hpa)
-                VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING
-                SQL, [
-                $id->toRfc4122(),
-                $thermometer->id->toRfc4122(),
-                $at->rfc3339(),
-                $this->now->instant()->rfc3339(),
-                $by->id->toRfc4122(),
-                $method,
-                self::json($expected),
-                self::json($read),
-                $outcome,
-                $pressureHpa,
-            ]) === 1;
+        $this->ledger->write($thermometer->site, function () use (
+            $id,
+            $thermometer,
+            $by,
+            $at,
+            $method,
+            $expected,
+            $read,
+            $outcome,
+            $pressureHpa,
+        ): void {
+            $isNew =
+                $this->connection->executeStatement(
+                    <<<'SQL'
+                    INSERT INTO thermometer_check (id, thermometer_id, at, recorded_at, account_id, method, expected,
+                      read, outcome, pressure_hpa)
+                    VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING
+                    SQL,
+                    [
+                        $id->toRfc4122(),
+                        $thermometer->id->toRfc4122(),
+                        $at->rfc3339(),
+                        $this->now->instant()->rfc3339(),
+                        $by->id->toRfc4122(),
+                        $method,
+                        self::json($expected),
+                        self::json($read),
+                        $outcome,
+                        $pressureHpa,
+                    ],
+                ) === 1;
             if ($outcome === 'retired' && $thermometer->retiredAt === null) {
                 $thermometer->retiredAt = new \DateTimeImmutable($at->rfc3339());
                 $this->entities->flush();
@@ -111,34 +133,48 @@ final readonly class ThermometerChecks
     /**
      * @param list<Check> $checks of a thermometer, by time
      *
-     * @return list<Batch> that were read with it between the check before a failed one and the check after, the latest first
+     * @return list<Batch> that were read with it between the check before a failed one and the check after, the latest
+     *     first
      */
     public function batchesInDoubt(Thermometer $thermometer, array $checks): array
     {
         $ids = [];
         foreach ($checks as $index => $check) {
             if (!$check->hasPassed) {
-                $ids = [...$ids, ...$this->readBetween($thermometer, $checks[$index - 1]->at ?? null, $checks[$index + 1]->at ?? null)];
+                $ids = [
+                    ...$ids,
+                    ...$this->readBetween(
+                        $thermometer,
+                        $checks[$index - 1]->at ?? null,
+                        $checks[$index + 1]->at ?? null,
+                    ),
+                ];
             }
         }
         $uuids = array_map(Uuid::fromString(...), array_values(array_unique($ids)));
 
-        return $uuids === [] ? [] : $this->entities->getRepository(Batch::class)->findBy(['id' => $uuids], ['begunAt' => 'DESC']);
+        return $uuids === []
+            ? []
+            : $this->entities->getRepository(Batch::class)->findBy(['id' => $uuids], ['begunAt' => 'DESC']);
     }
 
     /** @return list<string> ids of batches */
     private function readBetween(Thermometer $thermometer, ?Instant $from, ?Instant $before): array
     {
         /** @var list<string> */
-        return $this->connection->fetchFirstColumn(<<<'SQL'
+        return $this->connection->fetchFirstColumn(
+            <<<'SQL'
             SELECT DISTINCT e.batch_id FROM event e JOIN batch b ON b.id = e.batch_id
-            WHERE b.site_id = :site AND e.type = 'reading' AND e.members->>'thermometer' = :label AND e.at >= :from AND e.at < :before
-            SQL, [
-            'site' => $thermometer->site->id->toRfc4122(),
-            'label' => $thermometer->label,
-            'from' => $from?->rfc3339() ?? '-infinity',
-            'before' => $before?->rfc3339() ?? 'infinity',
-        ]);
+            WHERE b.site_id = :site AND e.type = 'reading' AND e.members->>'thermometer' = :label AND e.at >= :from
+              AND e.at < :before
+            SQL,
+            [
+                'site' => $thermometer->site->id->toRfc4122(),
+                'label' => $thermometer->label,
+                'from' => $from?->rfc3339() ?? '-infinity',
+                'before' => $before?->rfc3339() ?? 'infinity',
+            ],
+        );
     }
 
     /**
@@ -149,17 +185,22 @@ final readonly class ThermometerChecks
     private function touched(Thermometer $thermometer, Instant $at): array
     {
         /** @var list<string> */
-        return $this->connection->fetchFirstColumn(<<<'SQL'
+        return $this->connection->fetchFirstColumn(
+            <<<'SQL'
             SELECT DISTINCT e.batch_id FROM event e JOIN batch b ON b.id = e.batch_id
             WHERE b.site_id = :site AND e.type = 'reading' AND e.members->>'thermometer' = :label
-              AND e.at >= coalesce((SELECT max(p.at) FROM thermometer_check p WHERE p.thermometer_id = :id AND p.at < :at), '-infinity')
-              AND e.at <= coalesce((SELECT min(n.at) FROM thermometer_check n WHERE n.thermometer_id = :id AND n.at > :at), 'infinity')
-            SQL, [
-            'site' => $thermometer->site->id->toRfc4122(),
-            'label' => $thermometer->label,
-            'id' => $thermometer->id->toRfc4122(),
-            'at' => $at->rfc3339(),
-        ]);
+              AND e.at >= coalesce((SELECT max(p.at) FROM thermometer_check p WHERE p.thermometer_id = :id
+                AND p.at < :at), '-infinity')
+              AND e.at <= coalesce((SELECT min(n.at) FROM thermometer_check n WHERE n.thermometer_id = :id
+                AND n.at > :at), 'infinity')
+            SQL,
+            [
+                'site' => $thermometer->site->id->toRfc4122(),
+                'label' => $thermometer->label,
+                'id' => $thermometer->id->toRfc4122(),
+                'at' => $at->rfc3339(),
+            ],
+        );
     }
 
     private static function json(Temperature $temperature): string

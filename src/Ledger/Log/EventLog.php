@@ -18,13 +18,19 @@ use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Writer;
 
 /**
- * Adds events to a batch; the only writer of events. Any number of them cost one lock and a few statements, and whoever follows the ledger
- * is told once.
+ * Adds events to a batch; the only writer of events. Any number of them cost one lock and a few statements, and whoever
+ * follows the ledger is told once.
  */
 final readonly class EventLog
 {
     private const ENVELOPE = [
-        'id' => true, 'at' => true, 'by' => true, 'type' => true, 'replaces' => true, 'reason' => true, 'recorded_at' => true,
+        'id' => true,
+        'at' => true,
+        'by' => true,
+        'type' => true,
+        'replaces' => true,
+        'reason' => true,
+        'recorded_at' => true,
     ];
     /** How far a client's clock may be ahead. */
     private const SKEW_SECONDS = 60;
@@ -40,8 +46,9 @@ final readonly class EventLog
      *
      * @return bool whether anything new was kept
      *
-     * @throws EventConflict if an id belongs to a different entry, a replaced event is not in the batch, or an event lies ahead of now
-     * @throws TagInUse      if the batch would be open again beside another of its tag
+     * @throws EventConflict if an id belongs to a different entry, a replaced event is not in the batch, or an event
+     *         lies ahead of now
+     * @throws TagInUse if the batch would be open again beside another of its tag
      */
     public function append(Batch $batch, Account $by, Event ...$events): bool
     {
@@ -93,7 +100,10 @@ final readonly class EventLog
     private function refuseStrangers(Batch $batch, array $events): void
     {
         $ids = array_map(static fn (Event $event): string => $event->id, $events);
-        $replaced = array_filter(array_map(static fn (Event $event): ?string => $event->replaces, $events), static fn (?string $id): bool => $id !== null);
+        $replaced = array_filter(
+            array_map(static fn (Event $event): ?string => $event->replaces, $events),
+            static fn (?string $id): bool => $id !== null,
+        );
         $elsewhere = array_values(array_unique(array_diff($replaced, $ids)));
         if ($elsewhere === []) {
             return;
@@ -133,9 +143,14 @@ final readonly class EventLog
                 $event->reason,
             );
         }
-        $into = 'INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members, replaces, reason) VALUES ';
+        $into =
+            'INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members, replaces, '
+            .'reason) VALUES ';
         /** @var list<string> $ids */
-        $ids = $this->connection->fetchFirstColumn($into.implode(', ', $rows).' ON CONFLICT (id) DO NOTHING RETURNING id', $values);
+        $ids = $this->connection->fetchFirstColumn(
+            $into.implode(', ', $rows).' ON CONFLICT (id) DO NOTHING RETURNING id',
+            $values,
+        );
 
         return array_fill_keys($ids, true);
     }
@@ -143,17 +158,21 @@ final readonly class EventLog
     /** A retry brings the same entry; its time may have been filled in anew, so it is not compared. */
     private function refuseAnother(Batch $batch, Account $by, Event $event): void
     {
-        $isSame = $this->connection->fetchOne(<<<'SQL'
+        $isSame = $this->connection->fetchOne(
+            <<<'SQL'
             SELECT 1 FROM event
-            WHERE id = ? AND batch_id = ? AND account_id = ? AND type = ? AND members = ?::jsonb AND replaces IS NOT DISTINCT FROM ?
-            SQL, [
-            $event->id,
-            $batch->id->toRfc4122(),
-            $by->id->toRfc4122(),
-            $event->kind()->name(),
-            self::members($event),
-            $event->replaces,
-        ]);
+            WHERE id = ? AND batch_id = ? AND account_id = ? AND type = ? AND members = ?::jsonb
+              AND replaces IS NOT DISTINCT FROM ?
+            SQL,
+            [
+                $event->id,
+                $batch->id->toRfc4122(),
+                $by->id->toRfc4122(),
+                $event->kind()->name(),
+                self::members($event),
+                $event->replaces,
+            ],
+        );
         if ($isSame === false) {
             throw EventConflict::idTaken();
         }
@@ -167,7 +186,8 @@ final readonly class EventLog
     }
 
     /**
-     * A tag is of one open batch at a time: this one holds it while it is open, and gives it up at its end. Within a write.
+     * A tag is of one open batch at a time: this one holds it while it is open, and gives it up at its end. Within a
+     * write.
      *
      * @throws TagInUse if another open batch has it
      */
@@ -193,12 +213,16 @@ final readonly class EventLog
     private function hasEnded(Batch $batch): bool
     {
         $shared = SharedEvents::of($batch);
-        $last = $this->connection->fetchOne(<<<SQL
+        $last = $this->connection->fetchOne(
+            <<<SQL
             SELECT e.type FROM event e
             WHERE ($shared->condition) AND e.type IN (:stages)
               AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
             ORDER BY e.at DESC, e.seq DESC LIMIT 1
-            SQL, $shared->parameters + ['stages' => Catalogue::stages()], ['stages' => ArrayParameterType::STRING]);
+            SQL,
+            $shared->parameters + ['stages' => Catalogue::stages()],
+            ['stages' => ArrayParameterType::STRING],
+        );
 
         return \is_string($last) && Catalogue::named($last)?->endsBatch() === true;
     }

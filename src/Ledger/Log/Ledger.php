@@ -10,8 +10,8 @@ use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Site\Site\Site;
 
 /**
- * One writer a site at a time: everything recorded together is kept together, under one lock, and followed once it is committed.
- * A write within a write is part of it.
+ * One writer a site at a time: everything recorded together is kept together, under one lock, and followed once it is
+ * committed. A write within a write is part of it.
  */
 final class Ledger
 {

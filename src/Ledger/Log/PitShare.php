@@ -13,8 +13,8 @@ use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Food\PitSign;
 
 /**
- * What was written down at a pit stands in the record of every batch that was in it at that time, wherever and whenever it was entered. It is
- * kept once, at the pit, and joined to the events of a batch when its record is made.
+ * What was written down at a pit stands in the record of every batch that was in it at that time, wherever and whenever
+ * it was entered. It is kept once, at the pit, and joined to the events of a batch when its record is made.
  */
 final readonly class PitShare
 {
@@ -32,16 +32,25 @@ final readonly class PitShare
         return Uuid::v5($event, 'pit');
     }
 
-    /** @return array{batch: string, event: string}|null where something in the log of a pit was entered, if that was in a batch */
+    /**
+     * @return array{batch: string, event: string}|null where something in the log of a pit was entered, if that was in
+     *     a batch
+     */
     public function origin(Site $site, SiteEvent $atPit): ?array
     {
         /** @var list<array{batch: string, event: string}> $rows */
-        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
+        $rows = $this->connection->fetchAllAssociative(
+            <<<'SQL'
             SELECT e.batch_id AS batch, e.id AS event FROM event e JOIN batch b ON b.id = e.batch_id
             WHERE e.at = :at AND b.site_id = :site AND e.type IN (:types)
-            SQL, [
-            'at' => $atPit->at->rfc3339(), 'site' => $site->id->toRfc4122(), 'types' => self::SHARED,
-        ], ['types' => ArrayParameterType::STRING]);
+            SQL,
+            [
+                'at' => $atPit->at->rfc3339(),
+                'site' => $site->id->toRfc4122(),
+                'types' => self::SHARED,
+            ],
+            ['types' => ArrayParameterType::STRING],
+        );
         foreach ($rows as $row) {
             if (self::idAtPit(Uuid::fromString($row['event']))->toRfc4122() === $atPit->id) {
                 return $row;
@@ -100,7 +109,13 @@ final readonly class PitShare
         }
         foreach ($events as $event) {
             $type = $event instanceof \stdClass && \is_string($event->type ?? null) ? $event->type : '';
-            if ($event instanceof \stdClass && Catalogue::named($type)?->beginsStage() === true && \is_string($event->at ?? null) && \is_string($event->id ?? null) && !isset($replaced[$event->id])) {
+            if (
+                $event instanceof \stdClass
+                && Catalogue::named($type)?->beginsStage() === true
+                && \is_string($event->at ?? null)
+                && \is_string($event->id ?? null)
+                && !isset($replaced[$event->id])
+            ) {
                 $stages[] = $event;
             }
         }
@@ -108,7 +123,11 @@ final readonly class PitShare
         $stays = [];
         foreach ($stages as $index => $stage) {
             if ($stage->type === 'cook' && \is_string($stage->pit ?? null)) {
-                $stays[] = ['pit' => mb_strtolower($stage->pit), 'from' => $stage->at, 'to' => $stages[$index + 1]->at ?? null];
+                $stays[] = [
+                    'pit' => mb_strtolower($stage->pit),
+                    'from' => $stage->at,
+                    'to' => $stages[$index + 1]->at ?? null,
+                ];
             }
         }
 
@@ -119,25 +138,37 @@ final readonly class PitShare
     /**
      * @param non-empty-list<array{pit: string, from: string, to: string|null}> $stays
      *
-     * @return list<array{id: string, pit: string, name: string, at: string, recorded_at: string, by: string, type: string, members: string}>
+     * @return list<array{id: string, pit: string, name: string, at: string, recorded_at: string, by: string,
+     *     type: string, members: string}>
      */
     private function rows(Batch $batch, array $stays): array
     {
-        /** @var list<array{id: string, pit: string, name: string, at: string, recorded_at: string, by: string, type: string, members: string}> */
-        return $this->connection->fetchAllAssociative(<<<'SQL'
+        /**
+         * @var list<array{id: string, pit: string, name: string, at: string, recorded_at: string, by: string,
+         *     type: string, members: string}>
+         */
+        return $this->connection->fetchAllAssociative(
+            <<<'SQL'
             SELECT e.id, lower(p.name) AS pit, p.name, e.initials AS by, e.type, e.members,
                    to_char(e.at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS at,
                    to_char(e.recorded_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS recorded_at
             FROM site_event e JOIN pit p ON p.id = e.subject_id
-            WHERE p.site_id = :site AND e.subject = 'pit' AND lower(p.name) IN (:pits) AND e.at >= :from AND e.at <= :to AND e.type <> 'void'
-              AND NOT EXISTS (SELECT 1 FROM site_event o WHERE o.subject_id = e.subject_id AND o.members->>'replaces' = e.id::text)
+            WHERE p.site_id = :site AND e.subject = 'pit' AND lower(p.name) IN (:pits) AND e.at >= :from
+              AND e.at <= :to AND e.type <> 'void'
+              AND NOT EXISTS (SELECT 1 FROM site_event o WHERE o.subject_id = e.subject_id
+                AND o.members->>'replaces' = e.id::text)
             ORDER BY e.at, e.seq
-            SQL, [
-            'site' => $batch->site->id->toRfc4122(),
-            'pits' => array_values(array_unique(array_column($stays, 'pit'))),
-            'from' => min(array_column($stays, 'from')),
-            'to' => \in_array(null, array_column($stays, 'to'), true) ? 'infinity' : max(array_column($stays, 'to')),
-        ], ['pits' => ArrayParameterType::STRING]);
+            SQL,
+            [
+                'site' => $batch->site->id->toRfc4122(),
+                'pits' => array_values(array_unique(array_column($stays, 'pit'))),
+                'from' => min(array_column($stays, 'from')),
+                'to' => \in_array(null, array_column($stays, 'to'), true)
+                    ? 'infinity'
+                    : max(array_column($stays, 'to')),
+            ],
+            ['pits' => ArrayParameterType::STRING],
+        );
     }
 
     /** @param list<array{pit: string, from: string, to: string|null}> $stays */
@@ -152,7 +183,10 @@ final readonly class PitShare
         return false;
     }
 
-    /** @param array{id: string, name: string, at: string, recorded_at: string, by: string, type: string, members: string} $row */
+    /**
+     * @param array{id: string, name: string, at: string, recorded_at: string, by: string, type: string,
+     *     members: string} $row
+     */
     private static function event(array $row): \stdClass
     {
         /** @var array{temp?: array<string, int|float>, words?: string} $members */
@@ -165,7 +199,12 @@ final readonly class PitShare
         };
 
         return (object) ($said + [
-            'pit' => $row['name'], 'id' => $row['id'], 'at' => $row['at'], 'by' => $row['by'], 'recorded_at' => $row['recorded_at'], self::MARK => true,
+            'pit' => $row['name'],
+            'id' => $row['id'],
+            'at' => $row['at'],
+            'by' => $row['by'],
+            'recorded_at' => $row['recorded_at'],
+            self::MARK => true,
         ]);
     }
 }

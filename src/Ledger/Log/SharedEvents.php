@@ -7,8 +7,8 @@ namespace Verjuicer\App\Ledger\Log;
 use Verjuicer\App\Ledger\Batch\Batch;
 
 /**
- * Which events are of a batch: its own; before them, of a portion, those it shares with what it was split off: what had happened when it was
- * divided, whenever that was written down, and every later correction of it.
+ * Which events are of a batch: its own; before them, of a portion, those it shares with what it was split off: what had
+ * happened when it was divided, whenever that was written down, and every later correction of it.
  */
 final readonly class SharedEvents
 {
@@ -25,8 +25,12 @@ final readonly class SharedEvents
         for ($generation = 1; $batch->parent !== null && $batch->sharesUpTo !== null; ++$generation) {
             $isBefore = static fn (string $event): string => "($event.at < :split$generation::timestamptz"
                 ." OR $event.at = :split$generation::timestamptz AND $event.seq <= :upto$generation)";
-            $condition .= " OR e.batch_id = :batch$generation AND (".$isBefore('e')
-                ." OR e.replaces IN (SELECT o.id FROM event o WHERE o.batch_id = :batch$generation AND ".$isBefore('o').'))';
+            $condition
+                .= " OR e.batch_id = :batch$generation AND ("
+                .$isBefore('e')
+                ." OR e.replaces IN (SELECT o.id FROM event o WHERE o.batch_id = :batch$generation AND "
+                .$isBefore('o')
+                .'))';
             $parameters += [
                 'batch'.$generation => $batch->parent->id->toRfc4122(),
                 'split'.$generation => $batch->begunAt->format(\DATE_RFC3339),

@@ -43,6 +43,8 @@ final readonly class SiteEvent
     {
         $value = $this->members[$name] ?? null;
 
-        return \is_array($value) ? (new Fields((object) ['t' => (object) $value], null, '', new Problems()))->temperature('t') : null;
+        return \is_array($value)
+            ? (new Fields((object) ['t' => (object) $value], null, '', new Problems()))->temperature('t')
+            : null;
     }
 }

@@ -13,7 +13,8 @@ use Verjuicer\Core\Measure\Instant;
 /** What happens to lots, pits and thermometers: only ever added to, like the events of a batch. */
 final readonly class SiteLog
 {
-    private const COLUMNS = 'id, subject_id, extract(epoch FROM at)::bigint AS at, extract(epoch FROM recorded_at)::bigint AS recorded_at,'
+    private const COLUMNS =
+        'id, subject_id, extract(epoch FROM at)::bigint AS at, extract(epoch FROM recorded_at)::bigint AS recorded_at,'
         .' account_id, initials, type, members';
 
     public function __construct(private Connection $connection, private Ledger $ledger, private Now $now)
@@ -22,58 +23,87 @@ final readonly class SiteLog
 
     /**
      * @param 'lot'|'pit'|'thermometer' $subject
-     * @param array<string, mixed>      $members
+     * @param array<string, mixed> $members
      *
      * @return bool whether it is new; the same id again is kept once
      *
      * @throws EventConflict if it lies ahead of now
      */
-    public function add(Uuid $id, string $subject, Uuid $subjectId, Account $by, Instant $at, string $type, array $members): bool
-    {
+    public function add(
+        Uuid $id,
+        string $subject,
+        Uuid $subjectId,
+        Account $by,
+        Instant $at,
+        string $type,
+        array $members,
+    ): bool {
         $now = $this->now->instant();
         if ($at->isAfter($now)) {
             throw EventConflict::inTheFuture();
         }
 
-        return $this->ledger->write($by->site, fn (): bool => $this->connection->executeStatement(<<<'SQL'
-            INSERT INTO site_event (id, site_id, subject, subject_id, at, recorded_at, account_id, initials, type, members)
-            VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
-            ON CONFLICT (id) DO NOTHING
-            SQL, [
-            $id->toRfc4122(),
-            $by->site->id->toRfc4122(),
-            $subject,
-            $subjectId->toRfc4122(),
-            $at->rfc3339(),
-            $now->rfc3339(),
-            $by->id->toRfc4122(),
-            $by->initials,
-            $type,
-            json_encode((object) $members, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION),
-        ]) === 1);
+        return $this->ledger->write(
+            $by->site,
+            fn (): bool => $this->connection->executeStatement(
+                <<<'SQL'
+                INSERT INTO site_event (id, site_id, subject, subject_id, at, recorded_at, account_id, initials, type,
+                  members)
+                VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+                ON CONFLICT (id) DO NOTHING
+                SQL,
+                [
+                    $id->toRfc4122(),
+                    $by->site->id->toRfc4122(),
+                    $subject,
+                    $subjectId->toRfc4122(),
+                    $at->rfc3339(),
+                    $now->rfc3339(),
+                    $by->id->toRfc4122(),
+                    $by->initials,
+                    $type,
+                    json_encode((object) $members, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION),
+                ],
+            ) === 1,
+        );
     }
 
     /** @return list<SiteEvent> by the time they happened */
     public function of(Uuid $subject, int $most = 1000): array
     {
         $columns = self::COLUMNS;
-        /** @var list<array{id: string, subject_id: string, at: int, recorded_at: int, account_id: string, initials: string, type: string, members: string}> $rows */
-        $rows = $this->connection->fetchAllAssociative(<<<SQL
-            SELECT $columns FROM (SELECT * FROM site_event WHERE subject_id = ? ORDER BY seq DESC LIMIT ?) AS latest ORDER BY latest.at, seq
-            SQL, [$subject->toRfc4122(), $most]);
+        /**
+         * @var list<array{id: string, subject_id: string, at: int, recorded_at: int, account_id: string,
+         *     initials: string, type: string, members: string}> $rows
+         */
+        $rows = $this->connection->fetchAllAssociative(
+            <<<SQL
+            SELECT $columns FROM (SELECT * FROM site_event WHERE subject_id = ? ORDER BY seq DESC
+              LIMIT ?) AS latest ORDER BY latest.at, seq
+            SQL,
+            [$subject->toRfc4122(), $most],
+        );
 
         return array_map(self::event(...), $rows);
     }
 
     public function find(Uuid $id): ?SiteEvent
     {
-        /** @var array{id: string, subject_id: string, at: int, recorded_at: int, account_id: string, initials: string, type: string, members: string}|false $row */
-        $row = $this->connection->fetchAssociative(\sprintf('SELECT %s FROM site_event WHERE id = ?', self::COLUMNS), [$id->toRfc4122()]);
+        /**
+         * @var array{id: string, subject_id: string, at: int, recorded_at: int, account_id: string, initials: string,
+         *     type: string, members: string}|false $row
+         */
+        $row = $this->connection->fetchAssociative(\sprintf('SELECT %s FROM site_event WHERE id = ?', self::COLUMNS), [
+            $id->toRfc4122(),
+        ]);
 
         return $row === false ? null : self::event($row);
     }
 
-    /** @param array{id: string, subject_id: string, at: int, recorded_at: int, account_id: string, initials: string, type: string, members: string} $row */
+    /**
+     * @param array{id: string, subject_id: string, at: int, recorded_at: int, account_id: string, initials: string,
+     *     type: string, members: string} $row
+     */
     private static function event(array $row): SiteEvent
     {
         $members = json_decode($row['members'], true, flags: \JSON_THROW_ON_ERROR);

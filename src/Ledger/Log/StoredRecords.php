@@ -13,8 +13,12 @@ use Verjuicer\Core\Record\Record;
 /** Builds the record of a batch from its rows, through the same reader as a file. */
 final readonly class StoredRecords
 {
-    public function __construct(private Connection $connection, private HeldPieces $held, private PitShare $pits, private Reader $reader)
-    {
+    public function __construct(
+        private Connection $connection,
+        private HeldPieces $held,
+        private PitShare $pits,
+        private Reader $reader,
+    ) {
     }
 
     public function of(Batch $batch): Record
@@ -65,7 +69,8 @@ final readonly class StoredRecords
     {
         $shared = SharedEvents::of($batch);
 
-        return $this->list(<<<SQL
+        return $this->list(
+            <<<SQL
             SELECT jsonb_agg(members || jsonb_strip_nulls(jsonb_build_object(
                 'id', id,
                 'at', to_char(at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'),
@@ -76,11 +81,14 @@ final readonly class StoredRecords
                 'recorded_at', to_char(recorded_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"')
             )) ORDER BY seq)
             FROM event e WHERE $shared->condition
-            SQL, $shared->parameters);
+            SQL,
+            $shared->parameters,
+        );
     }
 
     /**
-     * Of years of checks, those that say anything of these readings: from the last before the first to the first after the last.
+     * Of years of checks, those that say anything of these readings: from the last before the first to the first after
+     * the last.
      *
      * @return array<mixed>
      */
@@ -88,7 +96,8 @@ final readonly class StoredRecords
     {
         $shared = SharedEvents::of($batch);
 
-        return $this->list(<<<SQL
+        return $this->list(
+            <<<SQL
             WITH mine AS MATERIALIZED (
                 SELECT e.at, e.type, e.members->>'thermometer' AS label FROM event e WHERE $shared->condition
             ), span AS (SELECT min(at) AS first, max(at) AS last FROM mine)
@@ -108,7 +117,9 @@ final readonly class StoredRecords
             FROM thermometer t, span
             WHERE t.site_id = :site
               AND t.label IN (SELECT label FROM mine WHERE type = 'reading')
-            SQL, $shared->parameters + ['site' => $batch->site->id->toRfc4122()]);
+            SQL,
+            $shared->parameters + ['site' => $batch->site->id->toRfc4122()],
+        );
     }
 
     /**
@@ -126,7 +137,11 @@ final readonly class StoredRecords
             if (\is_string($event->replaces ?? null)) {
                 $replaced[$event->replaces] = true;
             }
-            if (($event->type ?? null) === 'tenderize' && ($event->stuffed ?? null) === true && \is_string($event->id ?? null)) {
+            if (
+                ($event->type ?? null) === 'tenderize'
+                && ($event->stuffed ?? null) === true
+                && \is_string($event->id ?? null)
+            ) {
                 $stuffings[$event->id] = true;
             }
         }

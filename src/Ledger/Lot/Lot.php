@@ -15,7 +15,10 @@ use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 
-/** What a supplier delivered under one number, as it came in at the door. What happened to it since is in the site's log. */
+/**
+ * What a supplier delivered under one number, as it came in at the door. What happened to it since is in the site's
+ * log.
+ */
 #[ORM\Entity]
 #[ORM\Table(name: 'lot')]
 class Lot
@@ -25,53 +28,34 @@ class Lot
     private readonly ?array $temp;
 
     public function __construct(
-        #[ORM\Id]
-        #[ORM\Column(type: 'uuid')]
-        public Uuid $id, // not readonly: Doctrine writes it twice into a lazily loaded object
-        #[ORM\ManyToOne]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column(type: 'uuid')]
-        public readonly Uuid $deliveryId,
-        #[ORM\ManyToOne]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Supplier $supplier,
-        #[ORM\ManyToOne]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Product $product,
-        #[ORM\Column]
-        public readonly string $number,
-        #[ORM\Column]
-        public readonly int $pieces,
-        #[ORM\Column]
-        public readonly int $grams,
-        #[ORM\Column(nullable: true)]
-        public readonly ?int $priceCents,
-        #[ORM\Column]
-        public readonly bool $isFrozen,
+        // Not readonly: Doctrine writes it twice into a lazily loaded object.
+        #[ORM\Id] #[ORM\Column(type: 'uuid')] public Uuid $id,
+        #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column(type: 'uuid')] public readonly Uuid $deliveryId,
+        #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
+        #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Product $product,
+        #[ORM\Column] public readonly string $number,
+        #[ORM\Column] public readonly int $pieces,
+        #[ORM\Column] public readonly int $grams,
+        #[ORM\Column(nullable: true)] public readonly ?int $priceCents,
+        #[ORM\Column] public readonly bool $isFrozen,
         ?Temperature $temp,
-        #[ORM\Column(nullable: true)]
-        public readonly ?string $thermometer,
-        #[ORM\Column(type: 'date_immutable', nullable: true)]
-        public readonly ?\DateTimeImmutable $useBy,
-        #[ORM\Column]
-        public readonly bool $isAccepted,
-        #[ORM\Column(nullable: true)]
-        public readonly ?string $reason,
-        #[ORM\Column(type: 'datetimetz_immutable')]
-        private readonly \DateTimeImmutable $at,
-        #[ORM\Column(type: 'datetimetz_immutable')]
-        private readonly \DateTimeImmutable $recordedAt,
-        #[ORM\ManyToOne]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Account $account,
+        #[ORM\Column(nullable: true)] public readonly ?string $thermometer,
+        #[ORM\Column(type: 'date_immutable', nullable: true)] public readonly ?\DateTimeImmutable $useBy,
+        #[ORM\Column] public readonly bool $isAccepted,
+        #[ORM\Column(nullable: true)] public readonly ?string $reason,
+        #[ORM\Column(type: 'datetimetz_immutable')] private readonly \DateTimeImmutable $at,
+        #[ORM\Column(type: 'datetimetz_immutable')] private readonly \DateTimeImmutable $recordedAt,
+        #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Account $account,
     ) {
         $this->temp = $temp === null ? null : [$temp->unit->member() => $temp->tenths / 10];
     }
 
     public function temperature(): ?Temperature
     {
-        return $this->temp === null ? null : (new Fields((object) ['temp' => (object) $this->temp], null, '', new Problems()))->temperature('temp');
+        return $this->temp === null
+            ? null
+            : (new Fields((object) ['temp' => (object) $this->temp], null, '', new Problems()))->temperature('temp');
     }
 
     public function at(): Instant

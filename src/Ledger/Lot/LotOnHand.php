@@ -15,8 +15,12 @@ final readonly class LotOnHand
     public const CORRECTED = 'received';
 
     /** @param list<SiteEvent> $history by time */
-    public function __construct(public Lot $lot, public int $piecesLeft, public int $gramsLeft, public array $history)
-    {
+    public function __construct(
+        public Lot $lot,
+        public int $piecesLeft,
+        public int $gramsLeft,
+        public array $history,
+    ) {
     }
 
     /** How it came in, as far as it is known by now: as it was written down, or put right since. */
@@ -25,8 +29,20 @@ final readonly class LotOnHand
         $right = $this->putRight();
 
         return $right === null
-            ? new Received($this->lot->temperature(), $this->lot->isFrozen, $this->lot->supplier->name, $this->lot->number, $this->lot->thermometer)
-            : new Received($right->temperature('temp'), $right->members['frozen'] === true, $this->lot->supplier->name, $this->lot->number, $right->text('thermometer'));
+            ? new Received(
+                $this->lot->temperature(),
+                $this->lot->isFrozen,
+                $this->lot->supplier->name,
+                $this->lot->number,
+                $this->lot->thermometer,
+            )
+            : new Received(
+                $right->temperature('temp'),
+                $right->members['frozen'] === true,
+                $this->lot->supplier->name,
+                $this->lot->number,
+                $right->text('thermometer'),
+            );
     }
 
     /** When it came in. */
@@ -39,7 +55,10 @@ final readonly class LotOnHand
     {
         $right = null;
         foreach ($this->history as $event) {
-            if ($event->type === self::CORRECTED && ($right === null || !$right->recordedAt->isAfter($event->recordedAt))) {
+            if (
+                $event->type === self::CORRECTED
+                && ($right === null || !$right->recordedAt->isAfter($event->recordedAt))
+            ) {
                 $right = $event;
             }
         }

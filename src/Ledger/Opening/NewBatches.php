@@ -33,11 +33,11 @@ final readonly class NewBatches
     }
 
     /**
-     * @param Uuid     $id    made by the client: the same again begins nothing new
-     * @param Lot|null $lot   it takes its pieces from, and its history until now
-     * @param Instant  $begun on its site's clock it gets the date of its code
+     * @param Uuid $id made by the client: the same again begins nothing new
+     * @param Lot|null $lot it takes its pieces from, and its history until now
+     * @param Instant $begun on its site's clock it gets the date of its code
      *
-     * @throws TagInUse      if an open batch of the site has this tag
+     * @throws TagInUse if an open batch of the site has this tag
      * @throws TooLittleLeft if its lot has fewer pieces left
      */
     public function begin(Uuid $id, Account $by, BatchPlan $plan, ?Lot $lot, Instant $begun, Event ...$first): Batch
@@ -49,8 +49,13 @@ final readonly class NewBatches
             }
             $this->refuseTagInUse($by, $plan->tag);
             $portioned = $plan->portioned;
-            $code = $portioned === null ? $this->code($by, $begun, $plan->tag) : $portioned->parent->code.'-'.$portioned->letter;
-            $batch = $this->added(new Batch($id, $by->site, $code, $plan, $by->site->ruleSet, self::dateTime($begun), $by));
+            $code =
+                $portioned === null
+                    ? $this->code($by, $begun, $plan->tag)
+                    : $portioned->parent->code.'-'.$portioned->letter;
+            $batch = $this->added(
+                new Batch($id, $by->site, $code, $plan, $by->site->ruleSet, self::dateTime($begun), $by),
+            );
             foreach ($lot === null ? [] : $this->lots->giveTo($batch, $lot) as [$account, $events]) {
                 $this->log->append($batch, $account, ...$events);
             }
@@ -66,9 +71,24 @@ final readonly class NewBatches
      *
      * @throws TagInUse if it is open, and another open batch of the site has its tag
      */
-    public function takeIn(Uuid $id, Account $by, BatchPlan $plan, string $code, string $ruleSet, Instant $begun, Event ...$events): Batch
-    {
-        return $this->ledger->write($by->site, function () use ($id, $by, $plan, $code, $ruleSet, $begun, $events): Batch {
+    public function takeIn(
+        Uuid $id,
+        Account $by,
+        BatchPlan $plan,
+        string $code,
+        string $ruleSet,
+        Instant $begun,
+        Event ...$events,
+    ): Batch {
+        return $this->ledger->write($by->site, function () use (
+            $id,
+            $by,
+            $plan,
+            $code,
+            $ruleSet,
+            $begun,
+            $events,
+        ): Batch {
             $batch = $this->added(new Batch($id, $by->site, $code, $plan, $ruleSet, self::dateTime($begun), $by));
             $this->log->append($batch, $by, ...$events);
             $this->log->holdTag($batch);
@@ -99,7 +119,10 @@ final readonly class NewBatches
         }
     }
 
-    /** The local date it began on and its tag, "2026-1124-7"; a second one of that day with that tag gets a further number. */
+    /**
+     * The local date it began on and its tag, "2026-1124-7"; a second one of that day with that tag gets a further
+     * number.
+     */
     private function code(Account $by, Instant $begun, int $tag): string
     {
         $date = LocalDate::ofInstant($begun, $by->site->zone());

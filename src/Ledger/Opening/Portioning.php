@@ -31,9 +31,9 @@ final readonly class Portioning
     }
 
     /**
-     * @param Uuid           $id       made by the client: the same again splits nothing more off
-     * @param Uuid           $division the event of the batch that says that it was divided; it is kept already
-     * @param list<int>|null $pieces   those that went their own way; null where it is a part of the mass
+     * @param Uuid $id made by the client: the same again splits nothing more off
+     * @param Uuid $division the event of the batch that says that it was divided; it is kept already
+     * @param list<int>|null $pieces those that went their own way; null where it is a part of the mass
      *
      * @throws TagInUse if an open batch of the site has this tag
      */
@@ -54,7 +54,8 @@ final readonly class Portioning
         \assert($sharesUpTo !== null, 'the division is kept before its portions');
         $portioned = new Portioned($batch, $sharesUpTo, $letter, $grams, $container, $depthMm, $pieces);
         // The product as the site's list has it; a batch of one that was renamed since keeps its own name.
-        $product = $this->products->named($batch->site, $batch->productName)
+        $product =
+            $this->products->named($batch->site, $batch->productName)
             ?? new Product($batch->site, $batch->productName, $batch->animal, $batch->form, $batch->integrity, null);
         $plan = new BatchPlan(
             $product,

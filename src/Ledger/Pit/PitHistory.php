@@ -26,8 +26,8 @@ final readonly class PitHistory
     }
 
     /**
-     * @param Uuid           $id      made by the client: the same again is kept once
-     * @param string         $type    a PitSign, or 'void'
+     * @param Uuid $id made by the client: the same again is kept once
+     * @param string $type a PitSign, or 'void'
      * @param SiteEvent|null $instead of what else it is said, with a reason; that stays in the log, struck
      *
      * @throws \Verjuicer\App\Ledger\Log\EventConflict if it lies ahead of now
@@ -43,7 +43,8 @@ final readonly class PitHistory
         ?SiteEvent $instead = null,
         string $reason = '',
     ): void {
-        $members = ($temp === null ? [] : ['temp' => [$temp->unit->member() => $temp->tenths / 10]])
+        $members =
+            ($temp === null ? [] : ['temp' => [$temp->unit->member() => $temp->tenths / 10]])
             + ($words === '' ? [] : ['words' => $words])
             + ($instead === null ? [] : ['replaces' => $instead->id, 'reason' => $reason]);
         $this->ledger->write($pit->site, function () use ($id, $pit, $by, $at, $type, $members, $instead): void {
@@ -67,9 +68,17 @@ final readonly class PitHistory
     public function of(Pit $pit): array
     {
         $all = $this->log->of($pit->id, self::MOST);
-        $replaced = array_fill_keys(array_map(static fn (SiteEvent $one): string => $one->text('replaces') ?? '', $all), true);
+        $replaced = array_fill_keys(
+            array_map(static fn (SiteEvent $one): string => $one->text('replaces') ?? '', $all),
+            true,
+        );
 
-        return array_values(array_filter($all, static fn (SiteEvent $one): bool => $one->type !== 'void' && !isset($replaced[$one->id])));
+        return array_values(
+            array_filter(
+                $all,
+                static fn (SiteEvent $one): bool => $one->type !== 'void' && !isset($replaced[$one->id]),
+            ),
+        );
     }
 
     public function log(Pit $pit): PitLog

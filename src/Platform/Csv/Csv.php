@@ -10,15 +10,19 @@ final readonly class Csv
     /** @param list<string|int|null> $fields */
     public static function line(array $fields): string
     {
-        return implode(',', array_map(static function (string|int|null $field): string {
-            $text = (string) $field;
+        return implode(
+            ',',
+            array_map(static function (string|int|null $field): string {
+                $text = (string) $field;
 
-            return preg_match('/[",\r\n]/', $text) === 1 ? '"'.str_replace('"', '""', $text).'"' : $text;
-        }, $fields))."\r\n";
+                return preg_match('/[",\r\n]/', $text) === 1 ? '"'.str_replace('"', '""', $text).'"' : $text;
+            }, $fields),
+        )."\r\n";
     }
 
     /**
-     * Reads lines as others write them, too: separated by comma, semicolon or tab, whichever the first line holds most of; with or without a byte-order mark.
+     * Reads lines as others write them, too: separated by comma, semicolon or tab, whichever the first line holds most
+     * of; with or without a byte-order mark.
      *
      * @return list<list<string>>
      */

@@ -91,7 +91,11 @@ final class FormInput
             return null;
         }
         if (preg_match('/^\d{1,9}$/D', $given) !== 1 || (int) $given < $least || (int) $given > $most) {
-            $this->refuse($field, 'form.problem.whole', ['{given}' => mb_substr($given, 0, 20), '{least}' => (string) $least, '{most}' => number_format($most)]);
+            $this->refuse($field, 'form.problem.whole', [
+                '{given}' => mb_substr($given, 0, 20),
+                '{least}' => (string) $least,
+                '{most}' => number_format($most),
+            ]);
 
             return null;
         }
@@ -115,14 +119,19 @@ final class FormInput
         return (float) $given;
     }
 
-    /** @return int|null grams, rounded down so that nothing counts as heavier than it is; its unit is the field named "…_unit" */
+    /**
+     * @return int|null grams, rounded down so that nothing counts as heavier than it is; its unit is the field named
+     *     "…_unit"
+     */
     public function grams(string $field, bool $isRequired = false): ?int
     {
         $number = $this->number($field, $isRequired);
         if ($number === null) {
             return null;
         }
-        $grams = (int) floor(round($number * (self::GRAMS_IN[$this->typed->getString($field.'_unit', 'kg')] ?? 1000.0), 6));
+        $grams = (int) floor(
+            round($number * (self::GRAMS_IN[$this->typed->getString($field.'_unit', 'kg')] ?? 1000.0), 6),
+        );
         if ($grams < 1) {
             $this->refuse($field, 'form.problem.weight');
 
@@ -201,7 +210,10 @@ final class FormInput
         if ($given === '') {
             return null;
         }
-        if (preg_match('/^(\d{4})-(\d\d)-(\d\d)$/D', $given, $part) !== 1 || !checkdate((int) $part[2], (int) $part[3], (int) $part[1])) {
+        if (
+            preg_match('/^(\d{4})-(\d\d)-(\d\d)$/D', $given, $part) !== 1
+            || !checkdate((int) $part[2], (int) $part[3], (int) $part[1])
+        ) {
             $this->refuse($field, 'form.problem.day');
 
             return null;

@@ -10,8 +10,10 @@ use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 /** Whole addresses for links that are handed on: from DEFAULT_URI, never from what a request claims as its host. */
 final readonly class ConfiguredAddress
 {
-    public function __construct(private UrlGeneratorInterface $urls, #[Autowire(env: 'DEFAULT_URI')] private string $base)
-    {
+    public function __construct(
+        private UrlGeneratorInterface $urls,
+        #[Autowire(env: 'DEFAULT_URI')] private string $base,
+    ) {
     }
 
     /** @param array<string, string> $parameters */

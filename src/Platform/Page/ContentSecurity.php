@@ -28,18 +28,21 @@ final class ContentSecurity implements ResetInterface
             return;
         }
         $headers = $event->getResponse()->headers;
-        $headers->set('Content-Security-Policy', implode('; ', [
-            "default-src 'none'",
-            "script-src 'self' 'nonce-".$this->nonce()."'",
-            "style-src 'self'",
-            "img-src 'self' data:",
-            "font-src 'self'",
-            "connect-src 'self'",
-            "manifest-src 'self'",
-            "form-action 'self'",
-            "frame-ancestors 'none'",
-            "base-uri 'none'",
-        ]));
+        $headers->set(
+            'Content-Security-Policy',
+            implode('; ', [
+                "default-src 'none'",
+                "script-src 'self' 'nonce-".$this->nonce()."'",
+                "style-src 'self'",
+                "img-src 'self' data:",
+                "font-src 'self'",
+                "connect-src 'self'",
+                "manifest-src 'self'",
+                "form-action 'self'",
+                "frame-ancestors 'none'",
+                "base-uri 'none'",
+            ]),
+        );
         $headers->set('X-Content-Type-Options', 'nosniff');
         $headers->set('Referrer-Policy', 'same-origin');
         $headers->set('Cross-Origin-Opener-Policy', 'same-origin');

@@ -11,30 +11,49 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\ShownUnits;
 
 /**
- * A part of a page that looks the same to everybody who may see it: several screens ask for it every few seconds, so it is
- * rendered once for each state of what it shows, and anew every ten seconds, because its words tell the time. They lie in a fixed number
- * of places, a later one in place of an earlier: what is cached never grows.
+ * A part of a page that looks the same to everybody who may see it: several screens ask for it every few seconds, so it
+ * is rendered once for each state of what it shows, and anew every ten seconds, because its words tell the time. They
+ * lie in a fixed number of places, a later one in place of an earlier: what is cached never grows.
  */
 final readonly class RenderedPart
 {
     private const SECONDS = 10;
     private const PLACES = 256;
 
-    public function __construct(private CacheItemPoolInterface $cache, private Environment $twig, private LocaleSwitcher $locale, private ShownUnits $units, private Now $now)
-    {
+    public function __construct(
+        private CacheItemPoolInterface $cache,
+        private Environment $twig,
+        private LocaleSwitcher $locale,
+        private ShownUnits $units,
+        private Now $now,
+    ) {
     }
 
     /**
-     * @param list<string|int|bool>            $state   all that the part depends on, time aside; first what it is of
+     * @param list<string|int|bool> $state all that the part depends on, time aside; first what it is of
      * @param \Closure(): array<string, mixed> $context asked only where the part has to be rendered
      *
      * @return string HTML
      */
     public function of(string $template, array $state, \Closure $context): string
     {
-        $key = hash('xxh128', json_encode([$template, $state, $this->locale->getLocale(), $this->units->areBoth(), intdiv($this->now->instant()->epoch, self::SECONDS)], \JSON_THROW_ON_ERROR));
+        $key = hash(
+            'xxh128',
+            json_encode(
+                [
+                    $template,
+                    $state,
+                    $this->locale->getLocale(),
+                    $this->units->areBoth(),
+                    intdiv($this->now->instant()->epoch, self::SECONDS),
+                ],
+                \JSON_THROW_ON_ERROR,
+            ),
+        );
 
-        $item = $this->cache->getItem('part.'.crc32(json_encode([$template, $state[0] ?? ''], \JSON_THROW_ON_ERROR)) % self::PLACES);
+        $item = $this->cache->getItem(
+            'part.'.crc32(json_encode([$template, $state[0] ?? ''], \JSON_THROW_ON_ERROR)) % self::PLACES,
+        );
         $kept = $item->get();
         if (\is_array($kept) && ($kept[0] ?? null) === $key && \is_string($kept[1] ?? null)) {
             return $kept[1];

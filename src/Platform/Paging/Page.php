@@ -22,7 +22,7 @@ final readonly class Page
     /**
      * @template R
      *
-     * @param list<R>              $rows one more than fits where there are more
+     * @param list<R> $rows one more than fits where there are more
      * @param \Closure(R): PageKey $key
      *
      * @return self<R>

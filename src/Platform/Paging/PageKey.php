@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Platform\Paging;
 
-/** Where a page of a list goes on: after the row with this place in its order, and this id among those of the same place. */
+/**
+ * Where a page of a list goes on: after the row with this place in its order, and this id among those of the same
+ * place.
+ */
 final readonly class PageKey implements \Stringable
 {
     public function __construct(public int $place, public string $id)
@@ -14,7 +17,9 @@ final readonly class PageKey implements \Stringable
     /** @return self|null null for the first page, and for what is no key */
     public static function parse(string $given): ?self
     {
-        return preg_match('/^(-?\d{1,15})~([0-9a-f-]{36})$/D', $given, $part) === 1 ? new self((int) $part[1], $part[2]) : null;
+        return preg_match('/^(-?\d{1,15})~([0-9a-f-]{36})$/D', $given, $part) === 1
+            ? new self((int) $part[1], $part[2])
+            : null;
     }
 
     /** Before every row of a list that runs down from the latest or the greatest. */

@@ -44,11 +44,16 @@ final readonly class TimeAxis
         while (intdiv($this->to->epoch - $this->from->epoch, 3600 * $step) > $mostTicks) {
             $step = $step === 1 ? 2 : ($step === 2 ? 3 : $step * 2);
         }
-        // Half-hour zones have their full hours at half past in UTC: walked in quarters of an hour, on the wall's clock.
+        // Half-hour zones have their full hours at half past in UTC: walked in quarters of an hour, on the wall's
+        // clock.
         for ($at = intdiv($this->from->epoch, 900) * 900 + 900; $at <= $this->to->epoch; $at += 900) {
             $wall = $at + $zone->offsetAt(Instant::ofEpoch($at));
             if ($wall % (3600 * $step) === 0) {
-                $ticks[] = ['x' => $this->x(Instant::ofEpoch($at)), 'label' => gmdate('G', $wall), 'is_midnight' => gmdate('G', $wall) === '0'];
+                $ticks[] = [
+                    'x' => $this->x(Instant::ofEpoch($at)),
+                    'label' => gmdate('G', $wall),
+                    'is_midnight' => gmdate('G', $wall) === '0',
+                ];
             }
         }
 

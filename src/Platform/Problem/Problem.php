@@ -10,9 +10,9 @@ use Symfony\Component\Translation\TranslatableMessage;
 abstract class Problem extends \DomainException
 {
     /**
-     * @param string                $key    of the sentence that says what to do
+     * @param string $key of the sentence that says what to do
      * @param array<string, string> $values of the sentence
-     * @param string                $field  that it is about; `form` where it is about all of it
+     * @param string $field that it is about; `form` where it is about all of it
      */
     final protected function __construct(
         public readonly string $key,

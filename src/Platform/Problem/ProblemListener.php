@@ -10,7 +10,10 @@ use Symfony\Component\HttpKernel\Event\ControllerEvent;
 use Symfony\Component\HttpKernel\Event\ExceptionEvent;
 use Twig\Environment;
 
-/** The one place where a problem becomes an answer: the page it came from, with what to do; else a page that says it alone. */
+/**
+ * The one place where a problem becomes an answer: the page it came from, with what to do; else a page that says it
+ * alone.
+ */
 final readonly class ProblemListener
 {
     private const CONTROLLER = '_shows_again';
@@ -37,9 +40,10 @@ final readonly class ProblemListener
             return;
         }
         $controller = $event->getRequest()->attributes->get(self::CONTROLLER);
-        $response = $controller instanceof ShowsAgain
-            ? $controller->showAgain($event->getRequest(), $problem)
-            : new Response($this->twig->render('platform/problem.html.twig', ['sentence' => $problem->sentence()]));
+        $response =
+            $controller instanceof ShowsAgain
+                ? $controller->showAgain($event->getRequest(), $problem)
+                : new Response($this->twig->render('platform/problem.html.twig', ['sentence' => $problem->sentence()]));
         $event->setResponse($response->setStatusCode($problem->status()));
         $event->allowCustomResponseCode();
     }

@@ -27,8 +27,14 @@ final readonly class AssessmentJson
             'rules' => $assessment->rules->id,
             'as_of' => $assessment->timeline->asOf->rfc3339(),
             'verdict' => $assessment->verdict->value,
-            'rules_judged' => (object) array_map(static fn (Verdict $verdict): string => $verdict->value, $assessment->rulesJudged),
-            'findings' => array_map(fn (Finding $finding): array => $this->finding($finding, $assessment), $assessment->findings),
+            'rules_judged' => (object) array_map(
+                static fn (Verdict $verdict): string => $verdict->value,
+                $assessment->rulesJudged,
+            ),
+            'findings' => array_map(
+                fn (Finding $finding): array => $this->finding($finding, $assessment),
+                $assessment->findings,
+            ),
             'clocks' => array_map(self::clock(...), $assessment->countdowns),
             'danger_zone' => [
                 'estimate_s' => $zone->estimate->seconds,
@@ -52,7 +58,9 @@ final readonly class AssessmentJson
             'track' => $finding->track,
             'from' => $finding->from?->rfc3339(),
             'to' => $finding->to?->rfc3339(),
-            'elapsed_s' => $finding->elapsed === null ? null : ['min' => $finding->elapsed->least->seconds, 'max' => $finding->elapsed->greatest->seconds],
+            'elapsed_s' => $finding->elapsed === null
+                    ? null
+                    : ['min' => $finding->elapsed->least->seconds, 'max' => $finding->elapsed->greatest->seconds],
             'limit_s' => $finding->limit?->seconds,
             'deadline' => $finding->deadline?->rfc3339(),
             'evidence' => $finding->evidence,

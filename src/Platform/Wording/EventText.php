@@ -74,11 +74,23 @@ final readonly class EventText
         $values = $kind->values($detail);
         $told = [$this->translator->trans('event.'.$kind->name().'.name')];
         foreach ($values as $name => $value) {
-            $isSaid = array_filter(self::SAID_BY[$name] ?? [], static fn (string $other): bool => ($values[$other] ?? null) !== null) !== [];
-            if ($value === null || $value === false || $value === [] || $isSaid || ($name === 'piece' && $pieces === 1)) {
+            $isSaid =
+                array_filter(
+                    self::SAID_BY[$name] ?? [],
+                    static fn (string $other): bool => ($values[$other] ?? null) !== null,
+                ) !== [];
+            if (
+                $value === null
+                || $value === false
+                || $value === []
+                || $isSaid
+                || ($name === 'piece' && $pieces === 1)
+            ) {
                 continue;
             }
-            $told[] = $this->translator->trans('event.field.'.$name, ['{value}' => $this->value($kind->fields[$name], $value, $zone)]);
+            $told[] = $this->translator->trans('event.field.'.$name, [
+                '{value}' => $this->value($kind->fields[$name], $value, $zone),
+            ]);
         }
 
         return $told;
@@ -92,7 +104,9 @@ final readonly class EventText
             $value instanceof Instant => $this->figures->time($value, $zone),
             $value instanceof LocalDate => $this->figures->date($value),
             $value instanceof \BackedEnum => $this->translator->trans('event.'.$field->name.'.'.$value->value),
-            \is_string($value) && \in_array($value, $field->says->usual, true) => $this->translator->trans('event.usual.'.$value),
+            \is_string($value) && \in_array($value, $field->says->usual, true) => $this->translator->trans(
+                'event.usual.'.$value,
+            ),
             $field->type === FieldType::Words && \is_array($value) => $this->allergens($value),
             \is_scalar($value) => (string) $value,
             default => '',
@@ -102,7 +116,10 @@ final readonly class EventText
     /** @param array<mixed> $allergens */
     private function allergens(array $allergens): string
     {
-        $words = array_map(fn (mixed $one): string => \is_string($one) ? $this->translator->trans('allergen.'.$one) : '', $allergens);
+        $words = array_map(
+            fn (mixed $one): string => \is_string($one) ? $this->translator->trans('allergen.'.$one) : '',
+            $allergens,
+        );
 
         return implode(', ', $words);
     }

@@ -22,7 +22,8 @@ final readonly class Figures
     /** "203 °F"; "203 °F (95 °C)" to who wants both. */
     public function temperature(Temperature $temperature): string
     {
-        return self::plain($temperature).($this->shown?->areBoth() === true ? ' ('.self::plain($temperature->inOtherUnit()).')' : '');
+        return self::plain($temperature)
+            .($this->shown?->areBoth() === true ? ' ('.self::plain($temperature->inOtherUnit()).')' : '');
     }
 
     /** A limit as the code prints it in a unit; to who wants both, in each. */
@@ -51,10 +52,14 @@ final readonly class Figures
         $minutes = intdiv($seconds, 60) % 60;
         $rest = $seconds % 60;
         if ($hours >= 48) {
-            return intdiv($hours, 24).' d'.($hours % 24 === 0 ? '' : ' '.($hours % 24).' h');
+            return intdiv($hours, 24).' d'.($hours % 24 === 0 ? '' : ' '.$hours % 24 .' h');
         }
 
-        return trim(($hours === 0 ? '' : $hours.' h ').($minutes === 0 ? '' : $minutes.' min').($hours === 0 && $rest !== 0 ? ' '.$rest.' s' : ''));
+        return trim(
+            ($hours === 0 ? '' : $hours.' h ')
+                .($minutes === 0 ? '' : $minutes.' min')
+                .($hours === 0 && $rest !== 0 ? ' '.$rest.' s' : ''),
+        );
     }
 
     /** The time on the site's wall, with its date where that is not the day of the moment it is told. */
@@ -74,7 +79,9 @@ final readonly class Figures
     /** "2.3 kg"; grams under a kilogram. */
     public function kilograms(int $grams): string
     {
-        return abs($grams) < 1000 ? $grams.' g' : rtrim(rtrim(number_format($grams / 1000, 2, '.', ''), '0'), '.').' kg';
+        return abs($grams) < 1000
+            ? $grams.' g'
+            : rtrim(rtrim(number_format($grams / 1000, 2, '.', ''), '0'), '.').' kg';
     }
 
     public function date(LocalDate $date): string

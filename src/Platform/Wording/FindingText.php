@@ -29,7 +29,11 @@ final readonly class FindingText
         }
         foreach (['need' => 'need', 'category' => 'category'] as $name => $group) {
             if (isset($values['{'.$name.'}'])) {
-                $values['{'.$name.'}'] = $this->translator->trans($group.'.'.$values['{'.$name.'}'], $values, 'findings');
+                $values['{'.$name.'}'] = $this->translator->trans(
+                    $group.'.'.$values['{'.$name.'}'],
+                    $values,
+                    'findings',
+                );
             }
         }
         if (isset($values['{stage}'])) {
@@ -48,11 +52,16 @@ final readonly class FindingText
             '{reheat_within}' => $this->value($reheating->within->span, $assessment),
         ];
 
-        return array_map(fn (string $option): string => $this->translator->trans('option.'.$option, $values, 'findings'), $finding->options);
+        return array_map(
+            fn (string $option): string => $this->translator->trans('option.'.$option, $values, 'findings'),
+            $finding->options,
+        );
     }
 
-    private function value(Temperature|Threshold|Instant|LocalDate|Span|string|int $value, Assessment $assessment): string
-    {
+    private function value(
+        Temperature|Threshold|Instant|LocalDate|Span|string|int $value,
+        Assessment $assessment,
+    ): string {
         $site = $assessment->record->site;
 
         return match (true) {

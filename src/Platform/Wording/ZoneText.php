@@ -8,7 +8,10 @@ use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\DangerZone;
 
-/** Tells how long food was in the danger zone, for screen, sheet and packet alike: one that begins unread is never told as one figure. */
+/**
+ * Tells how long food was in the danger zone, for screen, sheet and packet alike: one that begins unread is never told
+ * as one figure.
+ */
 final readonly class ZoneText
 {
     public function __construct(private TranslatorInterface $translator, private Figures $figures)

@@ -11,7 +11,10 @@ use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\FallOutlook;
 
-/** How a batch is likely to go on. A forecast that cannot be made is left out and reported: the verdicts are there all the same. */
+/**
+ * How a batch is likely to go on. A forecast that cannot be made is left out and reported: the verdicts are there all
+ * the same.
+ */
 final readonly class Forecasts
 {
     public function __construct(private Products $products, private LoggerInterface $logger)
@@ -46,7 +49,10 @@ final readonly class Forecasts
         try {
             return $forecast();
         } catch (\Throwable $problem) {
-            $this->logger->error('No forecast of batch {batch}.', ['batch' => $batch->id->toRfc4122(), 'exception' => $problem]);
+            $this->logger->error('No forecast of batch {batch}.', [
+                'batch' => $batch->id->toRfc4122(),
+                'exception' => $problem,
+            ]);
 
             return null;
         }

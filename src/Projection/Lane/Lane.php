@@ -11,29 +11,31 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Threshold;
 
-/** What the board shows of one batch: a projection of its assessment. The version changes whenever anything of it does. */
+/**
+ * What the board shows of one batch: a projection of its assessment. The version changes whenever anything of it does.
+ */
 final readonly class Lane
 {
     /**
-     * @param list<LaneWrong> $wrongs       rules that are broken or not shown, the worst and unsettled first
-     * @param list<LaneStage> $stages       the last is open
-     * @param list<LanePoint> $line         readings of the track that was read most
-     * @param list<LaneDue>   $dues         soonest first
-     * @param string|null     $pit          it is on the heat in
-     * @param string|null     $place        of a hot hold
-     * @param Window|null     $outlook      when it is likely to be done as the kitchen likes it
-     * @param list<LaneGate>  $lateGates    forecasts
-     * @param Instant|null    $hotUntil     from when on a rest may be under the hot limit: a forecast
-     * @param Threshold       $hot          the hot limit
-     * @param Threshold       $cold         the cold limit
-     * @param list<LanePoint> $left         spots of the cook that were read and left
-     * @param list<int>|null  $numbers      the pieces it holds, where they are not all it began with
-     * @param string|null     $parentId     the batch it was split off
-     * @param list<Reminder>  $reminders    that still wait
-     * @param int|null        $portionGrams of a part of the mass
-     * @param string|null     $container    it is in
-     * @param bool            $hasLeftover  whether brine or spritz that touched raw meat is left over
-     * @param bool            $hasOwnWay    whether it is pieces that went their own way, not a part of the mass
+     * @param list<LaneWrong> $wrongs rules that are broken or not shown, the worst and unsettled first
+     * @param list<LaneStage> $stages the last is open
+     * @param list<LanePoint> $line readings of the track that was read most
+     * @param list<LaneDue> $dues soonest first
+     * @param string|null $pit it is on the heat in
+     * @param string|null $place of a hot hold
+     * @param Window|null $outlook when it is likely to be done as the kitchen likes it
+     * @param list<LaneGate> $lateGates forecasts
+     * @param Instant|null $hotUntil from when on a rest may be under the hot limit: a forecast
+     * @param Threshold $hot the hot limit
+     * @param Threshold $cold the cold limit
+     * @param list<LanePoint> $left spots of the cook that were read and left
+     * @param list<int>|null $numbers the pieces it holds, where they are not all it began with
+     * @param string|null $parentId the batch it was split off
+     * @param list<Reminder> $reminders that still wait
+     * @param int|null $portionGrams of a part of the mass
+     * @param string|null $container it is in
+     * @param bool $hasLeftover whether brine or spritz that touched raw meat is left over
+     * @param bool $hasOwnWay whether it is pieces that went their own way, not a part of the mass
      */
     public function __construct(
         public string $batchId,

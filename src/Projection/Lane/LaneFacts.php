@@ -36,8 +36,28 @@ final readonly class LaneFacts
     public const VERSION = 8;
     private const MOST_POINTS = 24;
     private const PACKED = [
-        'product', 'pieces', 'wrongs', 'stages', 'line', 'last', 'dues', 'pit', 'place', 'ready_by', 'outlook', 'target', 'late_gates',
-        'hot_until', 'hot', 'cold', 'left', 'numbers', 'reminders', 'grams', 'container', 'has_leftover',
+        'product',
+        'pieces',
+        'wrongs',
+        'stages',
+        'line',
+        'last',
+        'dues',
+        'pit',
+        'place',
+        'ready_by',
+        'outlook',
+        'target',
+        'late_gates',
+        'hot_until',
+        'hot',
+        'cold',
+        'left',
+        'numbers',
+        'reminders',
+        'grams',
+        'container',
+        'has_leftover',
     ];
 
     public static function pack(Assessment $assessment, ?CookOutlook $cook, ?FallOutlook $fall): string
@@ -49,53 +69,81 @@ final readonly class LaneFacts
         $whole = $cook?->whole();
         $limits = $assessment->rules->limits();
 
-        return json_encode([
-            'product' => $assessment->record->product->name,
-            'pieces' => $assessment->record->product->held(),
-            'wrongs' => self::wrongs($assessment),
-            'stages' => array_map(
-                static fn (Stage $one): array => [$one->name(), $one->from->epoch, $one->isOpen ? null : $one->to->epoch, $one->isEnd()],
-                $timeline->stages,
-            ),
-            'line' => array_map(self::point(...), self::line($timeline->readings)),
-            'last' => $last === null ? null : self::point($last),
-            'dues' => array_map(static fn (Countdown $one): array => [
-                $one->rule,
-                $one->kind->value,
-                $one->track,
-                $one->deadline->epoch,
-                self::threshold($one->towards),
-            ], self::dues($assessment->countdowns)),
-            'pit' => $detail instanceof Cook ? $detail->pit : null,
-            'place' => $detail instanceof HotHold ? $detail->place : null,
-            'ready_by' => CookOutlook::readyBy($assessment)?->epoch,
-            'outlook' => $whole === null ? null : [$whole->earliest->epoch, $whole->latest->epoch],
-            'target' => $cook === null ? null : self::temperature($cook->target),
-            'late_gates' => self::lateGates($fall),
-            'hot_until' => $detail instanceof Rest ? $fall?->hot?->earliest->epoch : null,
-            'hot' => self::threshold($limits->hot->threshold),
-            'cold' => self::threshold($limits->cold->threshold),
-            'left' => array_map(self::point(...), LeftBehind::of($assessment)),
-            'numbers' => $assessment->record->product->pieceNumbers,
-            'grams' => $assessment->record->portion?->grams,
-            'container' => $assessment->record->portion?->container,
-            'has_leftover' => \in_array(RawLeftoverCheck::RULE, array_map(static fn (Finding $one): string => $one->rule, $assessment->findings), true),
-            'reminders' => array_map(static fn (Reminder $one): array => [
-                $one->text,
-                $one->due?->epoch,
-                $one->temp === null ? null : self::temperature($one->temp),
-            ], Reminders::of($timeline)),
-        ], \JSON_THROW_ON_ERROR);
+        return json_encode(
+            [
+                'product' => $assessment->record->product->name,
+                'pieces' => $assessment->record->product->held(),
+                'wrongs' => self::wrongs($assessment),
+                'stages' => array_map(
+                    static fn (Stage $one): array => [
+                        $one->name(),
+                        $one->from->epoch,
+                        $one->isOpen ? null : $one->to->epoch,
+                        $one->isEnd(),
+                    ],
+                    $timeline->stages,
+                ),
+                'line' => array_map(self::point(...), self::line($timeline->readings)),
+                'last' => $last === null ? null : self::point($last),
+                'dues' => array_map(
+                    static fn (Countdown $one): array => [
+                        $one->rule,
+                        $one->kind->value,
+                        $one->track,
+                        $one->deadline->epoch,
+                        self::threshold($one->towards),
+                    ],
+                    self::dues($assessment->countdowns),
+                ),
+                'pit' => $detail instanceof Cook ? $detail->pit : null,
+                'place' => $detail instanceof HotHold ? $detail->place : null,
+                'ready_by' => CookOutlook::readyBy($assessment)?->epoch,
+                'outlook' => $whole === null ? null : [$whole->earliest->epoch, $whole->latest->epoch],
+                'target' => $cook === null ? null : self::temperature($cook->target),
+                'late_gates' => self::lateGates($fall),
+                'hot_until' => $detail instanceof Rest ? $fall?->hot?->earliest->epoch : null,
+                'hot' => self::threshold($limits->hot->threshold),
+                'cold' => self::threshold($limits->cold->threshold),
+                'left' => array_map(self::point(...), LeftBehind::of($assessment)),
+                'numbers' => $assessment->record->product->pieceNumbers,
+                'grams' => $assessment->record->portion?->grams,
+                'container' => $assessment->record->portion?->container,
+                'has_leftover' => \in_array(
+                    RawLeftoverCheck::RULE,
+                    array_map(static fn (Finding $one): string => $one->rule, $assessment->findings),
+                    true,
+                ),
+                'reminders' => array_map(
+                    static fn (Reminder $one): array => [
+                        $one->text,
+                        $one->due?->epoch,
+                        $one->temp === null ? null : self::temperature($one->temp),
+                    ],
+                    Reminders::of($timeline),
+                ),
+            ],
+            \JSON_THROW_ON_ERROR,
+        );
     }
 
     /**
-     * @param array{batch_id: string, tag: int, version: int, ended_at: int|null, verdict: string, facts: string, parent_id: string|null, has_own_way: bool} $row
+     * @param array{batch_id: string, tag: int, version: int, ended_at: int|null, verdict: string, facts: string,
+     *     parent_id: string|null, has_own_way: bool} $row
      *
      * @throws \JsonException|\TypeError|\ValueError if the facts are of another version
      */
     public static function unpack(array $row): Lane
     {
-        /** @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>, stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>, last: array{int, string, string}|null, dues: list<array{string, string, string|null, int, list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int, int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>, hot_until: int|null, hot: list<string>, cold: list<string>, left: list<array{int, string, string}>, numbers: list<int>|null, reminders: list<array{string, int|null, string|null}>, grams: int|null, container: string|null, has_leftover: bool} $facts */
+        /**
+         * @var array{product: string|null, pieces: int, wrongs: list<array{string, string, list<string>|null, bool}>,
+         *     stages: list<array{string, int, int|null, bool}>, line: list<array{int, string, string}>,
+         *     last: array{int, string, string}|null, dues: list<array{string, string, string|null, int,
+         *     list<string>|null}>, pit: string|null, place: string|null, ready_by: int|null, outlook: array{int,
+         *     int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>,
+         *     hot_until: int|null, hot: list<string>, cold: list<string>, left: list<array{int, string, string}>,
+         *     numbers: list<int>|null, reminders: list<array{string, int|null, string|null}>, grams: int|null,
+         *     container: string|null, has_leftover: bool} $facts
+         */
         $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
         if (array_diff_key(array_flip(self::PACKED), $facts) !== []) {
             throw new \ValueError('It was packed in another shape.');
@@ -110,23 +158,52 @@ final readonly class LaneFacts
             $facts['product'] ?? '',
             $facts['pieces'],
             Verdict::from($row['verdict']),
-            array_map(static fn (array $one): LaneWrong => new LaneWrong($one[0], Verdict::from($one[1]), self::thresholdOf($one[2]), $one[3]), $facts['wrongs']),
-            array_map(static fn (array $one): LaneStage => new LaneStage($one[0], Instant::ofEpoch($one[1]), $moment($one[2]), $one[3]), $facts['stages']),
+            array_map(
+                static fn (array $one): LaneWrong => new LaneWrong(
+                    $one[0],
+                    Verdict::from($one[1]),
+                    self::thresholdOf($one[2]),
+                    $one[3],
+                ),
+                $facts['wrongs'],
+            ),
+            array_map(
+                static fn (array $one): LaneStage => new LaneStage(
+                    $one[0],
+                    Instant::ofEpoch($one[1]),
+                    $moment($one[2]),
+                    $one[3],
+                ),
+                $facts['stages'],
+            ),
             array_map(self::pointOf(...), $facts['line']),
             $facts['last'] === null ? null : self::pointOf($facts['last']),
-            array_map(static fn (array $one): LaneDue => new LaneDue(
-                $one[0],
-                CountdownKind::from($one[1]),
-                $one[2],
-                Instant::ofEpoch($one[3]),
-                self::thresholdOf($one[4]),
-            ), $facts['dues']),
+            array_map(
+                static fn (array $one): LaneDue => new LaneDue(
+                    $one[0],
+                    CountdownKind::from($one[1]),
+                    $one[2],
+                    Instant::ofEpoch($one[3]),
+                    self::thresholdOf($one[4]),
+                ),
+                $facts['dues'],
+            ),
             $facts['pit'],
             $facts['place'],
             $moment($facts['ready_by']),
-            $facts['outlook'] === null ? null : new Window(Instant::ofEpoch($facts['outlook'][0]), Instant::ofEpoch($facts['outlook'][1])),
+            $facts['outlook'] === null
+                ? null
+                : new Window(Instant::ofEpoch($facts['outlook'][0]), Instant::ofEpoch($facts['outlook'][1])),
             $facts['target'] === null ? null : self::temperatureOf($facts['target']),
-            array_map(static fn (array $one): LaneGate => new LaneGate($one[0], $one[1], Instant::ofEpoch($one[2]), self::thresholdOf($one[3])), $facts['late_gates']),
+            array_map(
+                static fn (array $one): LaneGate => new LaneGate(
+                    $one[0],
+                    $one[1],
+                    Instant::ofEpoch($one[2]),
+                    self::thresholdOf($one[3]),
+                ),
+                $facts['late_gates'],
+            ),
             $moment($facts['hot_until']),
             self::thresholdOf($facts['hot']) ?? throw new \ValueError('A lane has its hot limit.'),
             self::thresholdOf($facts['cold']) ?? throw new \ValueError('A lane has its cold limit.'),
@@ -134,11 +211,14 @@ final readonly class LaneFacts
             $facts['numbers'],
             $row['parent_id'],
             $row['has_own_way'],
-            array_map(static fn (array $one): Reminder => new Reminder(
-                $one[0],
-                $moment($one[1]),
-                $one[2] === null ? null : self::temperatureOf($one[2]),
-            ), $facts['reminders']),
+            array_map(
+                static fn (array $one): Reminder => new Reminder(
+                    $one[0],
+                    $moment($one[1]),
+                    $one[2] === null ? null : self::temperatureOf($one[2]),
+                ),
+                $facts['reminders'],
+            ),
             $facts['grams'],
             $facts['container'],
             $facts['has_leftover'],
@@ -154,12 +234,23 @@ final readonly class LaneFacts
             if ($finding->isWrong() && !isset($wrongs[$finding->rule])) {
                 $verdict = $assessment->rulesJudged[$finding->rule];
                 $isOpen = \in_array($finding->rule, $open, true);
-                $wrongs[$finding->rule] = [$finding->rule, $verdict->value, self::threshold($finding->towards), $isOpen];
+                $wrongs[$finding->rule] = [
+                    $finding->rule,
+                    $verdict->value,
+                    self::threshold($finding->towards),
+                    $isOpen,
+                ];
             }
         }
         $wrongs = array_values($wrongs);
         $broken = Verdict::Broken->value;
-        usort($wrongs, static fn (array $one, array $other): int => [$other[3], $other[1] === $broken] <=> [$one[3], $one[1] === $broken]);
+        usort(
+            $wrongs,
+            static fn (array $one, array $other): int => [$other[3], $other[1] === $broken] <=> [
+                $one[3],
+                $one[1] === $broken,
+            ],
+        );
 
         return $wrongs;
     }
@@ -170,7 +261,12 @@ final readonly class LaneFacts
         $late = [];
         foreach ($fall->gates ?? [] as $gate) {
             if ($gate->late !== null) {
-                $late[] = [$gate->rule, $gate->late === Lateness::Sure, $gate->deadline->epoch, self::threshold($gate->towards)];
+                $late[] = [
+                    $gate->rule,
+                    $gate->late === Lateness::Sure,
+                    $gate->deadline->epoch,
+                    self::threshold($gate->towards),
+                ];
             }
         }
 

@@ -10,7 +10,11 @@ use Verjuicer\Core\Measure\Threshold;
 /** A gate of a cooling that is likely to be passed too late: a forecast. */
 final readonly class LaneGate
 {
-    public function __construct(public string $rule, public bool $isSure, public Instant $deadline, public ?Threshold $towards)
-    {
+    public function __construct(
+        public string $rule,
+        public bool $isSure,
+        public Instant $deadline,
+        public ?Threshold $towards,
+    ) {
     }
 }

@@ -8,7 +8,7 @@ namespace Verjuicer\App\Projection\Lane;
 final readonly class LaneList
 {
     /**
-     * @param list<Lane>           $lanes
+     * @param list<Lane> $lanes
      * @param list<UnreadableLane> $unreadable
      */
     public function __construct(public array $lanes, public array $unreadable)

@@ -14,10 +14,8 @@ use Verjuicer\Core\Assess\OpenActions;
 /** The rows behind the lanes of the board. */
 final readonly class LaneProjection implements Projection
 {
-    public function __construct(
-        private Connection $connection,
-        private Forecasts $forecasts,
-    ) {
+    public function __construct(private Connection $connection, private Forecasts $forecasts)
+    {
     }
 
     public function shape(): string
@@ -29,20 +27,23 @@ final readonly class LaneProjection implements Projection
     {
         $cook = $this->forecasts->cook($batch, $assessment);
         $fall = $this->forecasts->fall($batch, $assessment);
-        $this->connection->executeStatement(<<<'SQL'
+        $this->connection->executeStatement(
+            <<<'SQL'
             INSERT INTO board_lane (batch_id, site_id, tag, ended_at, verdict, has_open_action, facts, version)
             VALUES (:batch, :site, :tag, :ended, :verdict, :open, :facts, nextval('board_version'))
             ON CONFLICT (batch_id) DO UPDATE
             SET ended_at = excluded.ended_at, verdict = excluded.verdict, has_open_action = excluded.has_open_action,
                 facts = excluded.facts, version = excluded.version
-            SQL, [
-            'batch' => $batch->id->toRfc4122(),
-            'site' => $batch->site->id->toRfc4122(),
-            'tag' => $batch->tag,
-            'ended' => $assessment->timeline->end?->rfc3339(),
-            'verdict' => $assessment->verdict->value,
-            'open' => OpenActions::of($assessment) === [] ? 'false' : 'true',
-            'facts' => LaneFacts::pack($assessment, $cook, $fall),
-        ]);
+            SQL,
+            [
+                'batch' => $batch->id->toRfc4122(),
+                'site' => $batch->site->id->toRfc4122(),
+                'tag' => $batch->tag,
+                'ended' => $assessment->timeline->end?->rfc3339(),
+                'verdict' => $assessment->verdict->value,
+                'open' => OpenActions::of($assessment) === [] ? 'false' : 'true',
+                'facts' => LaneFacts::pack($assessment, $cook, $fall),
+            ],
+        );
     }
 }

@@ -11,7 +11,11 @@ use Verjuicer\Core\Measure\Threshold;
 final readonly class LaneWrong
 {
     /** @param bool $isOpen whether nobody has settled it */
-    public function __construct(public string $rule, public Verdict $verdict, public ?Threshold $towards, public bool $isOpen)
-    {
+    public function __construct(
+        public string $rule,
+        public Verdict $verdict,
+        public ?Threshold $towards,
+        public bool $isOpen,
+    ) {
     }
 }

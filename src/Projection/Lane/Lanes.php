@@ -14,16 +14,18 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * The lanes of the board. They are brought up to date before they are read; one of an older shape is made anew when it is met, and one that
- * cannot be read is left out and named, so that it takes no page down.
+ * The lanes of the board. They are brought up to date before they are read; one of an older shape is made anew when it
+ * is met, and one that cannot be read is left out and named, so that it takes no page down.
  */
 final readonly class Lanes
 {
     private const COLUMNS = <<<'SQL'
-        s.batch_id, b.tag, b.code, b.product_name, coalesce(l.version, 0) AS version, extract(epoch FROM l.ended_at)::bigint AS ended_at, l.verdict, l.facts, s.shape, s.problem,
-        b.parent_id, b.piece_numbers IS NOT NULL AS has_own_way
-        SQL;
-    private const TABLES = 'projection_state s JOIN batch b ON b.id = s.batch_id LEFT JOIN board_lane l ON l.batch_id = s.batch_id';
+    s.batch_id, b.tag, b.code, b.product_name, coalesce(l.version, 0) AS version, extract(epoch
+      FROM l.ended_at)::bigint AS ended_at, l.verdict, l.facts, s.shape, s.problem,
+    b.parent_id, b.piece_numbers IS NOT NULL AS has_own_way
+    SQL;
+    private const TABLES =
+        'projection_state s JOIN batch b ON b.id = s.batch_id LEFT JOIN board_lane l ON l.batch_id = s.batch_id';
 
     public function __construct(
         private Connection $connection,
@@ -49,12 +51,16 @@ final readonly class Lanes
     {
         $from = $after ?? PageKey::first();
         $list = $this->read(
-            'l.site_id = ? AND l.has_open_action AND l.ended_at IS NOT NULL AND (l.ended_at, l.batch_id) < (to_timestamp(?), ?::uuid)',
+            'l.site_id = ? AND l.has_open_action AND l.ended_at IS NOT NULL AND (l.ended_at, '
+            .'l.batch_id) < (to_timestamp(?), ?::uuid)',
             [$site->id->toRfc4122(), (string) $from->place, $from->id],
             'l.ended_at DESC, l.batch_id DESC LIMIT '.$from->parameters()['most'],
         );
 
-        return Page::of($list->lanes, static fn (Lane $lane): PageKey => new PageKey($lane->endedAt->epoch ?? 0, $lane->batchId));
+        return Page::of(
+            $list->lanes,
+            static fn (Lane $lane): PageKey => new PageKey($lane->endedAt->epoch ?? 0, $lane->batchId),
+        );
     }
 
     public function countUnsettled(Site $site): int
@@ -71,7 +77,9 @@ final readonly class Lanes
     public function version(Site $site): int
     {
         $this->projections->bringUpToDate($site);
-        $version = $this->connection->fetchOne('SELECT max(version) FROM board_lane WHERE site_id = ?', [$site->id->toRfc4122()]);
+        $version = $this->connection->fetchOne('SELECT max(version) FROM board_lane WHERE site_id = ?', [
+            $site->id->toRfc4122(),
+        ]);
 
         return \is_int($version) ? $version : 0;
     }
@@ -133,15 +141,25 @@ final readonly class Lanes
     /**
      * @param list<string> $parameters
      *
-     * @return list<array{batch_id: string, tag: int, code: string, product_name: string, version: int, ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null, parent_id: string|null, has_own_way: bool}>
+     * @return list<array{batch_id: string, tag: int, code: string, product_name: string, version: int,
+     *     ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null,
+     *     parent_id: string|null, has_own_way: bool}>
      */
     private function rows(string $sql, array $parameters): array
     {
-        /** @var list<array{batch_id: string, tag: int, code: string, product_name: string, version: int, ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null, parent_id: string|null, has_own_way: bool}> */
+        /**
+         * @var list<array{batch_id: string, tag: int, code: string, product_name: string, version: int,
+         *     ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null,
+         *     parent_id: string|null, has_own_way: bool}>
+         */
         return $this->connection->fetchAllAssociative($sql, $parameters);
     }
 
-    /** @param array{batch_id: string, tag: int, code: string, product_name: string, version: int, ended_at: int|null, verdict: string|null, facts: string|null, shape: string, problem: string|null, parent_id: string|null, has_own_way: bool} $row */
+    /**
+     * @param array{batch_id: string, tag: int, code: string, product_name: string, version: int, ended_at: int|null,
+     *     verdict: string|null, facts: string|null, shape: string, problem: string|null, parent_id: string|null,
+     *     has_own_way: bool} $row
+     */
     private function unpacked(array $row): ?Lane
     {
         if ($row['verdict'] === null || $row['facts'] === null) {
@@ -150,7 +168,10 @@ final readonly class Lanes
         try {
             return LaneFacts::unpack(['verdict' => $row['verdict'], 'facts' => $row['facts']] + $row);
         } catch (\Throwable $problem) {
-            $this->logger->error('The lane of batch {batch} cannot be read.', ['batch' => $row['batch_id'], 'exception' => $problem]);
+            $this->logger->error('The lane of batch {batch} cannot be read.', [
+                'batch' => $row['batch_id'],
+                'exception' => $problem,
+            ]);
 
             return null;
         }

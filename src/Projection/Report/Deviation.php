@@ -10,7 +10,10 @@ use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Instant;
 
-/** One rule that a record breaks or does not show: when that began, as far as the record tells, and in what pit, unit or by what method. */
+/**
+ * One rule that a record breaks or does not show: when that began, as far as the record tells, and in what pit, unit or
+ * by what method.
+ */
 final readonly class Deviation
 {
     public function __construct(public string $rule, public ?Instant $at, public ?string $unit)
@@ -29,7 +32,10 @@ final readonly class Deviation
             if ($finding->verdict === Verdict::Broken || $finding->verdict === Verdict::NotShown) {
                 $at = self::moment($finding, $happened);
                 $before = $first[$finding->rule]->at ?? null;
-                if (!isset($first[$finding->rule]) || $at !== null && ($before === null || $at->epoch < $before->epoch)) {
+                if (
+                    !isset($first[$finding->rule])
+                    || ($at !== null && ($before === null || $at->epoch < $before->epoch))
+                ) {
                     $first[$finding->rule] = new self($finding->rule, $at, self::unitOf($assessment, $finding, $at));
                 }
             }
@@ -43,13 +49,18 @@ final readonly class Deviation
     {
         $last = array_key_last($finding->evidence);
 
-        return $finding->from ?? $finding->to ?? $finding->deadline ?? ($last === null ? null : $happened[$finding->evidence[$last]] ?? null);
+        return $finding->from
+            ?? ($finding->to
+                ?? ($finding->deadline ?? ($last === null ? null : $happened[$finding->evidence[$last]] ?? null)));
     }
 
-    /** Where it was in the stage the rule is about; where none is, as when food cools that nobody called cooling, where it was when the limit ran out. */
+    /**
+     * Where it was in the stage the rule is about; where none is, as when food cools that nobody called cooling, where
+     * it was when the limit ran out.
+     */
     private static function unitOf(Assessment $assessment, Finding $finding, ?Instant $at): ?string
     {
-        $ranOut = $finding->deadline ?? ($finding->limit === null ? null : $at?->plus($finding->limit)) ?? $at;
+        $ranOut = $finding->deadline ?? (($finding->limit === null ? null : $at?->plus($finding->limit)) ?? $at);
         if ($ranOut === null) {
             return null;
         }

@@ -9,7 +9,10 @@ use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Projection\Projection;
 use Verjuicer\Core\Assess\Assessment;
 
-/** The tables that searches, recalls, day sheets and trends ask: what came of each batch, its stages, its rules, what went wrong. */
+/**
+ * The tables that searches, recalls, day sheets and trends ask: what came of each batch, its stages, its rules, what
+ * went wrong.
+ */
 final readonly class ReportProjection implements Projection
 {
     private const VERSION = 1;
@@ -27,24 +30,34 @@ final readonly class ReportProjection implements Projection
     {
         $id = $batch->id->toRfc4122();
         $stage = $assessment->timeline->stage();
-        $this->connection->executeStatement(<<<'SQL'
+        $this->connection->executeStatement(
+            <<<'SQL'
             INSERT INTO batch_report (batch_id, site_id, verdict, ended_at, stage, place) VALUES (?, ?, ?, ?, ?, ?)
             ON CONFLICT (batch_id) DO UPDATE
             SET verdict = excluded.verdict, ended_at = excluded.ended_at, stage = excluded.stage, place = excluded.place
-            SQL, [
-            $id,
-            $batch->site->id->toRfc4122(),
-            $assessment->verdict->value,
-            $assessment->timeline->end?->rfc3339(),
-            $stage?->name(),
-            $stage?->place(),
-        ]);
+            SQL,
+            [
+                $id,
+                $batch->site->id->toRfc4122(),
+                $assessment->verdict->value,
+                $assessment->timeline->end?->rfc3339(),
+                $stage?->name(),
+                $stage?->place(),
+            ],
+        );
         foreach (['stage_report', 'rule_report', 'deviation'] as $table) {
             $this->connection->executeStatement("DELETE FROM $table WHERE batch_id = ?", [$id]);
         }
         $stages = $rules = $deviations = [];
         foreach ($assessment->timeline->stages as $one) {
-            $stages[] = [$id, $one->index, $one->name(), $one->from->rfc3339(), $one->isOpen ? null : $one->to->rfc3339(), $one->place()];
+            $stages[] = [
+                $id,
+                $one->index,
+                $one->name(),
+                $one->from->rfc3339(),
+                $one->isOpen ? null : $one->to->rfc3339(),
+                $one->place(),
+            ];
         }
         foreach ($assessment->rulesJudged as $rule => $verdict) {
             $rules[$rule] = [$id, $rule, $verdict->value];

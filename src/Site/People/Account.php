@@ -23,17 +23,11 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface
     private string $password = '';
 
     public function __construct(
-        #[ORM\ManyToOne(fetch: 'EAGER')]
-        #[ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column(unique: true)]
-        public readonly string $login,
-        #[ORM\Column]
-        public readonly string $name,
-        #[ORM\Column(length: 8)]
-        public readonly string $initials,
-        #[ORM\Column(length: 16)]
-        public readonly Role $role,
+        #[ORM\ManyToOne(fetch: 'EAGER')] #[ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column(unique: true)] public readonly string $login,
+        #[ORM\Column] public readonly string $name,
+        #[ORM\Column(length: 8)] public readonly string $initials,
+        #[ORM\Column(length: 16)] public readonly Role $role,
     ) {
         $this->id = Uuid::v7();
     }

@@ -37,7 +37,9 @@ final class ThemeController extends AbstractController
     private static function remembered(string $what, string $value, string $back): Response
     {
         $response = new RedirectResponse($back);
-        $response->headers->setCookie(Cookie::create($what, $value, '+1 year', '/', null, null, true, false, Cookie::SAMESITE_STRICT));
+        $response->headers->setCookie(
+            Cookie::create($what, $value, '+1 year', '/', null, null, true, false, Cookie::SAMESITE_STRICT),
+        );
 
         return $response;
     }

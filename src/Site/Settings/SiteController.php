@@ -34,13 +34,16 @@ final class SiteController extends FormController
     {
         $site = $this->account->get()->site;
 
-        return $this->view($site, $this->blank([
-            'allergens' => $site->allergenList->value,
-            'advisory' => $site->hasAdvisory ? '1' : '',
-            'susceptible' => $site->isSusceptible ? '1' : '',
-            'keep_months' => (string) $site->keepMonths,
-            'keep_basis' => $site->keepBasis,
-        ]));
+        return $this->view(
+            $site,
+            $this->blank([
+                'allergens' => $site->allergenList->value,
+                'advisory' => $site->hasAdvisory ? '1' : '',
+                'susceptible' => $site->isSusceptible ? '1' : '',
+                'keep_months' => (string) $site->keepMonths,
+                'keep_basis' => $site->keepBasis,
+            ]),
+        );
     }
 
     #[Route('', name: 'site_keep', methods: ['POST'])]

@@ -17,8 +17,35 @@ enum AllergenList: string
     public function allergens(): array
     {
         return match ($this) {
-            self::Us9 => ['milk', 'egg', 'fish', 'crustaceans', 'tree_nuts', 'peanuts', 'wheat', 'soy', 'sesame', self::ALCOHOL],
-            self::Eu14 => ['gluten', 'crustaceans', 'egg', 'fish', 'peanuts', 'soy', 'milk', 'tree_nuts', 'celery', 'mustard', 'sesame', 'sulphites', 'lupin', 'molluscs', self::ALCOHOL],
+            self::Us9 => [
+                'milk',
+                'egg',
+                'fish',
+                'crustaceans',
+                'tree_nuts',
+                'peanuts',
+                'wheat',
+                'soy',
+                'sesame',
+                self::ALCOHOL,
+            ],
+            self::Eu14 => [
+                'gluten',
+                'crustaceans',
+                'egg',
+                'fish',
+                'peanuts',
+                'soy',
+                'milk',
+                'tree_nuts',
+                'celery',
+                'mustard',
+                'sesame',
+                'sulphites',
+                'lupin',
+                'molluscs',
+                self::ALCOHOL,
+            ],
         };
     }
 }

@@ -11,8 +11,9 @@ use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
 
 /**
- * When something happened, as people say it: "now", "10" for ten minutes ago, "1 h 30", "14:05", "yesterday 22:10", or a whole date and
- * time on the site's wall. Wherever something can be entered it is said in the same words and within the same limit; nothing is bent.
+ * When something happened, as people say it: "now", "10" for ten minutes ago, "1 h 30", "14:05", "yesterday 22:10", or
+ * a whole date and time on the site's wall. Wherever something can be entered it is said in the same words and within
+ * the same limit; nothing is bent.
  */
 final readonly class Happened
 {
@@ -24,7 +25,8 @@ final readonly class Happened
     }
 
     /**
-     * @param Instant|null $near which of two moments is meant where a clock change repeats the time: the nearest to this, or to now
+     * @param Instant|null $near which of two moments is meant where a clock change repeats the time: the nearest to
+     *     this, or to now
      *
      * @throws NotATime if it cannot be read, lies ahead of now, or longer ago than ten years
      */
@@ -65,9 +67,22 @@ final readonly class Happened
         return match (true) {
             $words === mb_strtolower($this->now()) => $now,
             preg_match('/^[-−]?(\d{1,6})(?:\s*'.$minute.')?$/u', $words, $part) === 1 => $ago(0, (int) $part[1]),
-            preg_match('/^[-−]?(\d{1,4})\s*'.$hour.'(?:\s*(\d{1,2})(?:\s*'.$minute.')?)?$/u', $words, $part) === 1 => $ago((int) $part[1], (int) ($part[2] ?? 0)),
-            preg_match('/^([01]?\d|2[0-3])[:.]([0-5]\d)$/', $words, $part) === 1 => $this->onDay(0, $part[1], $part[2], $site, $now),
-            preg_match('/^'.$yesterday.'\s+([01]?\d|2[0-3])[:.]([0-5]\d)$/u', $words, $part) === 1 => $this->onDay(-1, $part[1], $part[2], $site, $now),
+            preg_match('/^[-−]?(\d{1,4})\s*'.$hour.'(?:\s*(\d{1,2})(?:\s*'.$minute.')?)?$/u', $words, $part)
+                === 1 => $ago((int) $part[1], (int) ($part[2] ?? 0)),
+            preg_match('/^([01]?\d|2[0-3])[:.]([0-5]\d)$/', $words, $part) === 1 => $this->onDay(
+                0,
+                $part[1],
+                $part[2],
+                $site,
+                $now,
+            ),
+            preg_match('/^'.$yesterday.'\s+([01]?\d|2[0-3])[:.]([0-5]\d)$/u', $words, $part) === 1 => $this->onDay(
+                -1,
+                $part[1],
+                $part[2],
+                $site,
+                $now,
+            ),
             default => WallTime::parse($words, $site->zone(), $near),
         };
     }

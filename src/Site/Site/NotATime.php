@@ -13,7 +13,9 @@ final class NotATime extends Problem
 
     public static function unreadable(string $given): self
     {
-        return trim($given) === '' ? new self('when.problem.empty', [], 'when') : new self(self::UNREADABLE, ['{given}' => self::quoted($given)], 'when');
+        return trim($given) === ''
+            ? new self('when.problem.empty', [], 'when')
+            : new self(self::UNREADABLE, ['{given}' => self::quoted($given)], 'when');
     }
 
     /** Whether it is no time at all, rather than one that cannot be. */

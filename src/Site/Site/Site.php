@@ -40,16 +40,11 @@ class Site
     private ?Zone $zone = null;
 
     public function __construct(
-        #[ORM\Column]
-        public readonly string $name,
-        #[ORM\Column]
-        public readonly string $timezone,
-        #[ORM\Column(length: 1)]
-        public readonly TemperatureUnit $unit,
-        #[ORM\Column(nullable: true)]
-        public readonly ?int $elevationM,
-        #[ORM\Column]
-        public readonly string $ruleSet,
+        #[ORM\Column] public readonly string $name,
+        #[ORM\Column] public readonly string $timezone,
+        #[ORM\Column(length: 1)] public readonly TemperatureUnit $unit,
+        #[ORM\Column(nullable: true)] public readonly ?int $elevationM,
+        #[ORM\Column] public readonly string $ruleSet,
     ) {
         $this->id = Uuid::v7();
     }

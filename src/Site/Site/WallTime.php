@@ -15,18 +15,29 @@ final readonly class WallTime
         return gmdate('Y-m-d\TH:i:s', $instant->epoch + $zone->offsetAt($instant));
     }
 
-    /** The moment nearest to another, where a clock change repeats the time; null where it is no time, or one that a clock change skips. */
+    /**
+     * The moment nearest to another, where a clock change repeats the time; null where it is no time, or one that a
+     * clock change skips.
+     */
     public static function parse(string $given, Zone $zone, Instant $near): ?Instant
     {
         if (preg_match('/^(\d{4}-\d\d-\d\d)[Tt ](\d\d:\d\d)(:\d\d)?$/D', trim($given), $part) !== 1) {
             return null;
         }
-        $wall = \DateTimeImmutable::createFromFormat('!Y-m-d H:i:s', $part[1].' '.$part[2].($part[3] ?? ':00'), new \DateTimeZone('UTC'));
+        $wall = \DateTimeImmutable::createFromFormat(
+            '!Y-m-d H:i:s',
+            $part[1].' '.$part[2].($part[3] ?? ':00'),
+            new \DateTimeZone('UTC'),
+        );
         if ($wall === false || $wall->format('Y-m-d H:i') !== $part[1].' '.$part[2]) {
             return null;
         }
         $instants = $zone->instantsAt($wall->getTimestamp());
-        usort($instants, static fn (Instant $one, Instant $other): int => abs($one->epoch - $near->epoch) <=> abs($other->epoch - $near->epoch));
+        usort(
+            $instants,
+            static fn (Instant $one, Instant $other): int => abs($one->epoch - $near->epoch)
+                <=> abs($other->epoch - $near->epoch),
+        );
 
         return $instants[0] ?? null;
     }

@@ -39,10 +39,17 @@ final class BatchController extends AbstractController
     {
         $batch = $this->batches->get($id);
         $lane = $lanes->of($batch);
-        $part = $request->query->getString('part') === 'standing' ? $parts->standing($batch, $lane) : $parts->live($batch, $lane);
+        $part =
+            $request->query->getString('part') === 'standing'
+                ? $parts->standing($batch, $lane)
+                : $parts->live($batch, $lane);
         $headers = ['Cache-Control' => 'no-store, private'];
 
-        return $this->render('platform/_live.html.twig', ['now' => $now->instant(), 'part' => $part], new Response(headers: $headers));
+        return $this->render(
+            'platform/_live.html.twig',
+            ['now' => $now->instant(), 'part' => $part],
+            new Response(headers: $headers),
+        );
     }
 
     /** The record in the open format, whole. */
@@ -51,9 +58,16 @@ final class BatchController extends AbstractController
     {
         $batch = $this->batches->get($id);
 
-        return new JsonResponse(Writer::write($records->of($batch)), json: true, headers: [
-            'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, $batch->code.'.json'),
-        ]);
+        return new JsonResponse(
+            Writer::write($records->of($batch)),
+            json: true,
+            headers: [
+                'Content-Disposition' => HeaderUtils::makeDisposition(
+                    HeaderUtils::DISPOSITION_ATTACHMENT,
+                    $batch->code.'.json',
+                ),
+            ],
+        );
     }
 
     #[Route('/assessment.json', name: 'batch_assessment')]

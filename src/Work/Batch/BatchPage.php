@@ -54,8 +54,9 @@ final readonly class BatchPage
     }
 
     /**
-     * @param FormInput|null $sent     the form of a step that could not be kept: it comes back as it was sent, with what is wrong
-     * @param Doubtful|null  $doubtful where it is only asked whether it is right
+     * @param FormInput|null $sent the form of a step that could not be kept: it comes back as it was sent, with what is
+     *     wrong
+     * @param Doubtful|null $doubtful where it is only asked whether it is right
      */
     public function respond(Batch $batch, ?FormInput $sent = null, ?Doubtful $doubtful = null): Response
     {
@@ -72,17 +73,25 @@ final readonly class BatchPage
             'facts' => $this->facts->of($batch),
             'held' => $this->held->numbers($batch),
             'is_mass' => $this->lastReadings->isOneMass($batch),
-            'taps' => array_values(array_filter(
-                NextSteps::taps($stage),
-                static fn (string $tap): bool => $lane?->hasLeftover === true || !str_starts_with($tap, Catalogue::of(Action::class)->name().'/'),
-            )),
+            'taps' => array_values(
+                array_filter(
+                    NextSteps::taps($stage),
+                    static fn (string $tap): bool => $lane?->hasLeftover === true
+                        || !str_starts_with($tap, Catalogue::of(Action::class)->name().'/'),
+                ),
+            ),
             'steps' => NextSteps::after($stage),
             'lists' => $this->lists->of($batch->site, $batch->ruleSet),
             'lots' => $this->lots->ofBatch($batch->root()),
             'portions' => $this->batches->portionsOf($batch),
             'yield' => $this->yields->of($batch),
             'actions' => $lane === null || $lane->actions() === [] ? [] : $this->actions->of($batch),
-            'left' => array_map(fn (LanePoint $one): array => self::left($one) + ['when' => $this->happened->told($one->at, $batch->site)], $lane->left ?? []),
+            'left' => array_map(
+                fn (LanePoint $one): array => self::left($one) + [
+                    'when' => $this->happened->told($one->at, $batch->site),
+                ],
+                $lane->left ?? [],
+            ),
             'claims' => $this->claims->of($batch->site),
             'standing' => $this->parts->standing($batch, $lane),
             'live' => $this->parts->live($batch, $lane),
@@ -95,6 +104,9 @@ final readonly class BatchPage
             'sentence' => $doubtful?->sentence,
         ]);
 
-        return new Response($html, $sent === null || $sent->isGood() ? Response::HTTP_OK : Response::HTTP_UNPROCESSABLE_ENTITY);
+        return new Response(
+            $html,
+            $sent === null || $sent->isGood() ? Response::HTTP_OK : Response::HTTP_UNPROCESSABLE_ENTITY,
+        );
     }
 }

@@ -18,7 +18,10 @@ use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Ruleset\HouseLimits;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
-/** The parts of a batch's page that look the same to everybody: how it stands, what the record shows, and all that was written down. */
+/**
+ * The parts of a batch's page that look the same to everybody: how it stands, what the record shows, and all that was
+ * written down.
+ */
 final class BatchParts
 {
     /** @var array<string, array<string, mixed>> what two parts show, asked for once */
@@ -57,10 +60,15 @@ final class BatchParts
     {
         $late = $this->ruleSets->get($batch->ruleSet)->get(HouseLimits::class)->lateEntry;
 
-        return $this->part($batch, $lane, 'work/batch/_log.html.twig', fn (): array => [
-            'log' => RecordLog::of($this->records->of($batch), $late),
-            'may_correct' => $this->security->isGranted('ROLE_CREW'),
-        ]);
+        return $this->part(
+            $batch,
+            $lane,
+            'work/batch/_log.html.twig',
+            fn (): array => [
+                'log' => RecordLog::of($this->records->of($batch), $late),
+                'may_correct' => $this->security->isGranted('ROLE_CREW'),
+            ],
+        );
     }
 
     /** @param \Closure(): array<string, mixed> $context */
@@ -75,7 +83,9 @@ final class BatchParts
     /** @return array<string, mixed> */
     private function shown(Batch $batch, Lane $lane): array
     {
-        return $this->asked[$batch->id->toRfc4122().' '.$lane->version.' '.$this->now->instant()->epoch] ??= $this->ask($batch);
+        return $this->asked[
+            $batch->id->toRfc4122().' '.$lane->version.' '.$this->now->instant()->epoch
+        ] ??= $this->ask($batch);
     }
 
     /** @return array<string, mixed> */
@@ -94,8 +104,12 @@ final class BatchParts
             'outlook' => $this->forecasts->cook($batch, $assessment),
             'allergens' => CookView::allergens($assessment),
             'is_unknown' => CookView::areAllergensUnknown($assessment),
-            'judged' => WorstFirst::of(array_filter($assessment->findings, static fn (Finding $one): bool => $one->isJudged())),
-            'cautions' => array_values(array_filter($assessment->findings, static fn (Finding $one): bool => !$one->isJudged())),
+            'judged' => WorstFirst::of(
+                array_filter($assessment->findings, static fn (Finding $one): bool => $one->isJudged()),
+            ),
+            'cautions' => array_values(
+                array_filter($assessment->findings, static fn (Finding $one): bool => !$one->isJudged()),
+            ),
             'now' => $this->now->instant(),
         ];
     }

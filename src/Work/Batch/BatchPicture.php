@@ -44,18 +44,29 @@ final readonly class BatchPicture
     public const RIGHT = 852;
 
     /** The mark of a piece, as a path around its middle. */
-    public const MARKS = ['M-5 0a5 5 0 1 0 10 0a5 5 0 1 0-10 0Z', 'M0-6 6 5H-6Z', 'M-4.500-4.500h9v9h-9Z', 'M0-6.500 6 0 0 6.500-6 0Z', 'M0 6 6-5H-6Z', 'M-2-6h4v4h4v4h-4v4h-4v-4h-4v-4h4Z'];
+    public const MARKS = [
+        'M-5 0a5 5 0 1 0 10 0a5 5 0 1 0-10 0Z',
+        'M0-6 6 5H-6Z',
+        'M-4.500-4.500h9v9h-9Z',
+        'M0-6.500 6 0 0 6.500-6 0Z',
+        'M0 6 6-5H-6Z',
+        'M-2-6h4v4h4v4h-4v4h-4v-4h-4v-4h4Z',
+    ];
 
     private const RAW_MINUTES = 45;
 
     /**
-     * @param list<array{y: float, label: string}>                                                                                                                                                                                      $levels
-     * @param list<array{x: float, label: string, is_midnight: bool}>                                                                                                                                                                   $hours
-     * @param list<array{stage: string, x: float, width: float}>                                                                                                                                                                        $bands
-     * @param list<array{track: string, piece: int, spot: string, shape: int, dash: int, line: string, marks: list<array{x: float, y: float, id: string, is_suspect: bool, temp: Temperature, at: Instant, thermometer: string|null}>}> $tracks
-     * @param list<array{rule: string, x: float, gate_y: float, label: string, width: float, is_right: bool, row: int, is_late: bool, is_passed: bool}>                                                                                 $gates
-     * @param list<array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant, is_hot: bool}>                                                                                                     $crossings
-     * @param list<array{x: float, letter: string, id: string, event: Event}>                                                                                                                                                           $signs
+     * @param list<array{y: float, label: string}> $levels
+     * @param list<array{x: float, label: string, is_midnight: bool}> $hours
+     * @param list<array{stage: string, x: float, width: float}> $bands
+     * @param list<array{track: string, piece: int, spot: string, shape: int, dash: int, line: string,
+     *     marks: list<array{x: float, y: float, id: string, is_suspect: bool, temp: Temperature, at: Instant,
+     *     thermometer: string|null}>}> $tracks
+     * @param list<array{rule: string, x: float, gate_y: float, label: string, width: float, is_right: bool, row: int,
+     *     is_late: bool, is_passed: bool}> $gates
+     * @param list<array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant,
+     *     is_hot: bool}> $crossings
+     * @param list<array{x: float, letter: string, id: string, event: Event}> $signs
      */
     private function __construct(
         public array $levels,
@@ -78,12 +89,19 @@ final readonly class BatchPicture
         $site = $assessment->record->site;
         $unit = $site->unit;
         $time = self::timeAxis($assessment);
-        $scale = new TemperatureAxis(Temperature::fahrenheit('20'), Temperature::fahrenheit('222'), self::TOP, self::BOTTOM);
+        $scale = new TemperatureAxis(
+            Temperature::fahrenheit('20'),
+            Temperature::fahrenheit('222'),
+            self::TOP,
+            self::BOTTOM,
+        );
         $limits = $assessment->rules->limits();
         $middle = $assessment->rules->get(CoolingRules::class)->middle;
         $reheat = $assessment->rules->get(ReheatingRules::class)->own;
         $levels = [];
-        foreach ([$limits->cold->threshold, $middle->threshold, $limits->hot->threshold, $reheat->threshold] as $limit) {
+        foreach (
+            [$limits->cold->threshold, $middle->threshold, $limits->hot->threshold, $reheat->threshold] as $limit
+        ) {
             $printed = $limit->printedIn($unit);
             $levels[] = ['y' => $scale->y($printed), 'label' => $printed->number().'°'];
         }
@@ -110,7 +128,9 @@ final readonly class BatchPicture
     {
         $timeline = $assessment->timeline;
         $first = self::start($timeline);
-        $last = $timeline->hasEnded() ? ($timeline->events[\count($timeline->events) - 1]->at ?? $timeline->asOf) : $timeline->asOf;
+        $last = $timeline->hasEnded()
+            ? $timeline->events[\count($timeline->events) - 1]->at ?? $timeline->asOf
+            : $timeline->asOf;
         $length = max(3600, $last->epoch - $first->epoch);
         $ahead = $timeline->hasEnded() ? intdiv($length, 20) : max(3600, intdiv($length, 5));
         foreach ($assessment->countdowns as $countdown) {
@@ -120,12 +140,21 @@ final readonly class BatchPicture
             }
         }
 
-        return new TimeAxis($first->plus(Span::ofSeconds(-intdiv($length, 40))), $last->plus(Span::ofSeconds($ahead)), self::LEFT, self::RIGHT);
+        return new TimeAxis(
+            $first->plus(Span::ofSeconds(-intdiv($length, 40))),
+            $last->plus(Span::ofSeconds($ahead)),
+            self::LEFT,
+            self::RIGHT,
+        );
     }
 
     /** Between its fastest and its slowest course, as an outline. */
-    private static function fan(FallOutlook $fall, TimeAxis $time, TemperatureAxis $scale, TemperatureUnit $unit): string
-    {
+    private static function fan(
+        FallOutlook $fall,
+        TimeAxis $time,
+        TemperatureAxis $scale,
+        TemperatureUnit $unit,
+    ): string {
         $cold = $warm = [];
         foreach ($fall->fan($time->to, $unit) as [$at, $coldest, $warmest]) {
             $cold[] = $time->x($at).','.$scale->y($coldest);
@@ -153,7 +182,12 @@ final readonly class BatchPicture
         $signs = [];
         foreach ($assessment->timeline->events as $event) {
             if ($event->kind()->declared->isMarked && $time->shows($event->at)) {
-                $signs[] = ['x' => $time->x($event->at), 'letter' => $event->kind()->name(), 'id' => $event->id, 'event' => $event];
+                $signs[] = [
+                    'x' => $time->x($event->at),
+                    'letter' => $event->kind()->name(),
+                    'id' => $event->id,
+                    'event' => $event,
+                ];
             }
         }
 
@@ -167,14 +201,22 @@ final readonly class BatchPicture
         foreach ($assessment->timeline->stages as $stage) {
             if (!$stage->isEnd() && $stage->to->epoch >= $time->from->epoch) {
                 $x = $time->clampedX($stage->from);
-                $bands[] = ['stage' => $stage->name(), 'x' => $x, 'width' => max(1.0, round($time->clampedX($stage->to) - $x, 1))];
+                $bands[] = [
+                    'stage' => $stage->name(),
+                    'x' => $x,
+                    'width' => max(1.0, round($time->clampedX($stage->to) - $x, 1)),
+                ];
             }
         }
 
         return $bands;
     }
 
-    /** @return list<array{track: string, piece: int, spot: string, shape: int, dash: int, line: string, marks: list<array{x: float, y: float, id: string, is_suspect: bool, temp: Temperature, at: Instant, thermometer: string|null}>}> */
+    /**
+     * @return list<array{track: string, piece: int, spot: string, shape: int, dash: int, line: string,
+     *     marks: list<array{x: float, y: float, id: string, is_suspect: bool, temp: Temperature, at: Instant,
+     *     thermometer: string|null}>}>
+     */
     private static function tracks(Assessment $assessment, TimeAxis $time, TemperatureAxis $scale): array
     {
         $suspect = array_fill_keys($assessment->suspectReadings, true);
@@ -183,15 +225,23 @@ final readonly class BatchPicture
         foreach ((new Trace($assessment->timeline->readings))->byTrack() as $track => $trace) {
             $first = $trace->readings[0];
             $spots[$first->spot] ??= \count($spots);
-            $marks = array_map(static fn (Reading $reading): array => [
-                'x' => $time->x(Instant::ofEpoch($reading->at)),
-                'y' => $scale->y($reading->temp),
-                'id' => $reading->id,
-                'is_suspect' => isset($suspect[$reading->id]),
-                'temp' => $reading->temp,
-                'at' => Instant::ofEpoch($reading->at),
-                'thermometer' => $reading->thermometer,
-            ], array_values(array_filter($trace->readings, static fn (Reading $reading): bool => $reading->at >= $time->from->epoch)));
+            $marks = array_map(
+                static fn (Reading $reading): array => [
+                    'x' => $time->x(Instant::ofEpoch($reading->at)),
+                    'y' => $scale->y($reading->temp),
+                    'id' => $reading->id,
+                    'is_suspect' => isset($suspect[$reading->id]),
+                    'temp' => $reading->temp,
+                    'at' => Instant::ofEpoch($reading->at),
+                    'thermometer' => $reading->thermometer,
+                ],
+                array_values(
+                    array_filter(
+                        $trace->readings,
+                        static fn (Reading $reading): bool => $reading->at >= $time->from->epoch,
+                    ),
+                ),
+            );
             if ($marks === []) {
                 continue;
             }
@@ -202,7 +252,10 @@ final readonly class BatchPicture
                 'spot' => $first->spot,
                 'shape' => ($first->piece - 1) % \count(self::MARKS),
                 'dash' => $spots[$first->spot] % 3,
-                'line' => implode(' ', array_map(static fn (array $mark): string => $mark['x'].','.$mark['y'], $believed)),
+                'line' => implode(
+                    ' ',
+                    array_map(static fn (array $mark): string => $mark['x'].','.$mark['y'], $believed),
+                ),
                 'marks' => $marks,
             ];
         }
@@ -210,9 +263,16 @@ final readonly class BatchPicture
         return $tracks;
     }
 
-    /** @return list<array{rule: string, x: float, gate_y: float, label: string, width: float, is_right: bool, row: int, is_late: bool, is_passed: bool}> */
-    private static function gates(Assessment $assessment, TimeAxis $time, TemperatureAxis $scale, Figures $figures): array
-    {
+    /**
+     * @return list<array{rule: string, x: float, gate_y: float, label: string, width: float, is_right: bool, row: int,
+     *     is_late: bool, is_passed: bool}>
+     */
+    private static function gates(
+        Assessment $assessment,
+        TimeAxis $time,
+        TemperatureAxis $scale,
+        Figures $figures,
+    ): array {
         $site = $assessment->record->site;
         $gates = [];
         $ends = [];
@@ -246,17 +306,27 @@ final readonly class BatchPicture
     /**
      * For each gate and block, that of the track that must pass it first.
      *
-     * @return list<array{string, Threshold, Instant, bool}> rule, limit, deadline, whether the record shows it passed in time
+     * @return list<array{string, Threshold, Instant, bool}> rule, limit, deadline, whether the record shows it passed
+     *     in time
      */
     private static function earliestGates(Assessment $assessment): array
     {
         $gates = [];
         foreach ($assessment->findings as $finding) {
             $deadline = $finding->values['deadline'] ?? null;
-            if (str_starts_with($finding->rule, 'cool.') && $finding->towards !== null && $deadline instanceof Instant) {
+            if (
+                str_starts_with($finding->rule, 'cool.')
+                && $finding->towards !== null
+                && $deadline instanceof Instant
+            ) {
                 $block = $finding->rule.self::heatsBefore($assessment, $finding);
                 if (!isset($gates[$block]) || $gates[$block][2]->isAfter($deadline)) {
-                    $gates[$block] = [$finding->rule, $finding->towards, $deadline, $finding->verdict?->value === 'met'];
+                    $gates[$block] = [
+                        $finding->rule,
+                        $finding->towards,
+                        $deadline,
+                        $finding->verdict?->value === 'met',
+                    ];
                 }
             }
         }
@@ -270,12 +340,16 @@ final readonly class BatchPicture
     {
         $late = $finding->values['late'] ?? null;
         $moment = $late instanceof Instant ? $late : $finding->to ?? $assessment->timeline->asOf;
-        $isBefore = static fn (Stage $stage): bool => $stage->is(Cook::class, HotHold::class, Reheat::class) && $moment->isAfter($stage->from);
+        $isBefore = static fn (Stage $stage): bool => $stage->is(Cook::class, HotHold::class, Reheat::class)
+            && $moment->isAfter($stage->from);
 
         return \count(array_filter($assessment->timeline->stages, $isBefore));
     }
 
-    /** @return list<array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant, is_hot: bool}> */
+    /**
+     * @return list<array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant,
+     *     is_hot: bool}>
+     */
     private static function crossings(Assessment $assessment, TimeAxis $time, TemperatureAxis $scale): array
     {
         $unit = $assessment->record->site->unit;
@@ -285,30 +359,70 @@ final readonly class BatchPicture
             $late = $finding->values['late'] ?? null;
             if ($finding->rule === 'cool.stage1' && $early instanceof Instant && $late instanceof Instant) {
                 $hot = $assessment->rules->limits()->hot->threshold->printedIn($unit);
-                $crossings[] = self::crossing($time, $finding->track ?? '', $early, $late, $scale->y($hot), $hot->number(), true);
+                $crossings[] = self::crossing(
+                    $time,
+                    $finding->track ?? '',
+                    $early,
+                    $late,
+                    $scale->y($hot),
+                    $hot->number(),
+                    true,
+                );
             }
             $span = self::spanOfHit($finding, $assessment);
             if ($span !== null && $finding->towards !== null) {
                 $limit = $finding->towards->printedIn($unit);
-                $crossings[] = self::crossing($time, $finding->track ?? '', $span[0], $span[1], $scale->y($limit), $limit->number(), false);
+                $crossings[] = self::crossing(
+                    $time,
+                    $finding->track ?? '',
+                    $span[0],
+                    $span[1],
+                    $scale->y($limit),
+                    $limit->number(),
+                    false,
+                );
             }
         }
 
         return $crossings;
     }
 
-    /** @return array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant, is_hot: bool} */
-    private static function crossing(TimeAxis $time, string $track, Instant $from, Instant $to, float $y, string $label, bool $isHot): array
-    {
+    /**
+     * @return array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant,
+     *     is_hot: bool}
+     */
+    private static function crossing(
+        TimeAxis $time,
+        string $track,
+        Instant $from,
+        Instant $to,
+        float $y,
+        string $label,
+        bool $isHot,
+    ): array {
         $x = $time->clampedX($from);
 
-        return ['x' => $x, 'width' => max(2.0, round($time->clampedX($to) - $x, 1)), 'y' => $y, 'track' => $track, 'label' => $label.'°', 'from' => $from, 'to' => $to, 'is_hot' => $isHot];
+        return [
+            'x' => $x,
+            'width' => max(2.0, round($time->clampedX($to) - $x, 1)),
+            'y' => $y,
+            'track' => $track,
+            'label' => $label.'°',
+            'from' => $from,
+            'to' => $to,
+            'is_hot' => $isHot,
+        ];
     }
 
     /** @return array{Instant, Instant}|null between the last reading above a gate and the first at or under it */
     private static function spanOfHit(Finding $finding, Assessment $assessment): ?array
     {
-        if (!str_starts_with($finding->rule, 'cool.') || $finding->elapsed === null || $finding->to === null || $finding->track === null) {
+        if (
+            !str_starts_with($finding->rule, 'cool.')
+            || $finding->elapsed === null
+            || $finding->to === null
+            || $finding->track === null
+        ) {
             return null;
         }
         $limit = $finding->towards;
@@ -318,7 +432,9 @@ final readonly class BatchPicture
                 continue;
             }
             if ($limit !== null && $reading->temp->isAtMost($limit)) {
-                return $reading->at === $finding->to->epoch && $previous !== null ? [Instant::ofEpoch($previous), $finding->to] : null;
+                return $reading->at === $finding->to->epoch && $previous !== null
+                    ? [Instant::ofEpoch($previous), $finding->to]
+                    : null;
             }
             $previous = $reading->at;
         }

@@ -20,9 +20,9 @@ final readonly class BatchYield
     /** In hundredths of what was bought, or raw where nothing says what was bought. */
     public function share(int $grams): ?int
     {
-        $whole = $this->weights['bought'] ?? $this->weights['raw'] ?? null;
+        $whole = $this->weights['bought'] ?? ($this->weights['raw'] ?? null);
 
-        return $whole === null ? null : (int) round(100 * $grams / $whole);
+        return $whole === null ? null : (int) round((100 * $grams) / $whole);
     }
 
     public function centsAPortion(): ?int
@@ -34,6 +34,6 @@ final readonly class BatchYield
     {
         $served = $this->weights['served'] ?? null;
 
-        return $this->cents === null || $served === null ? null : (int) round(1000 * $this->cents / $served);
+        return $this->cents === null || $served === null ? null : (int) round((1000 * $this->cents) / $served);
     }
 }

@@ -21,7 +21,10 @@ use Verjuicer\Core\Food\CookWay;
 /** The last cook piece by piece: its coldest spot, and what the record shows of it against what the law asks. */
 final readonly class CookView
 {
-    /** @param list<array{piece: int, coldest: Reading|null, finding: Finding|null}> $pieces every piece, those not read among them */
+    /**
+     * @param list<array{piece: int, coldest: Reading|null, finding: Finding|null}> $pieces every piece, those not read
+     *     among them
+     */
     private function __construct(public CookWindow $window, public array $pieces)
     {
     }
@@ -67,7 +70,8 @@ final readonly class CookView
             $isMore = match (true) {
                 $event->detail instanceof Cook => $event->detail->way === CookWay::Braise,
                 // Foil, paper, a boat, a pan is nothing to eat; what else is named may be.
-                $event->detail instanceof Wrap => $event->detail->with !== null && !\in_array($event->detail->with, $event->kind()->fields['with']->says->usual, true),
+                $event->detail instanceof Wrap => $event->detail->with !== null
+                    && !\in_array($event->detail->with, $event->kind()->fields['with']->says->usual, true),
                 default => $event->is(Season::class, Sauce::class, Spritz::class, Inject::class),
             };
             $said = $isMore ? $event->kind()->values($event->detail) : [];
@@ -97,7 +101,11 @@ final readonly class CookView
     {
         $worst = null;
         foreach ($cook->findings as $finding) {
-            if ($finding->track === null || (int) explode('/', $finding->track)[0] !== $piece || $finding->verdict === null) {
+            if (
+                $finding->track === null
+                || (int) explode('/', $finding->track)[0] !== $piece
+                || $finding->verdict === null
+            ) {
                 continue;
             }
             if ($worst?->verdict === null || $finding->verdict->isWorseThan($worst->verdict)) {

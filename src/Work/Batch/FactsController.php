@@ -18,7 +18,10 @@ use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Site\People\CurrentAccount;
 
-/** Puts right what was written down wrong when a batch was begun: product, pieces, weight, flags. It is judged anew; what it said stays, with the reason. */
+/**
+ * Puts right what was written down wrong when a batch was begun: product, pieces, weight, flags. It is judged anew;
+ * what it said stays, with the reason.
+ */
 #[IsGranted('ROLE_CREW')]
 #[Route('/batches/{id}/facts', requirements: ['id' => Requirement::UUID])]
 final class FactsController extends FormController

@@ -13,8 +13,8 @@ use Verjuicer\Core\Measure\Threshold;
 final readonly class HoldingLimits
 {
     /**
-     * @return list<array{
-     *     rule: string, kind: string, track: string|null, deadline: Instant, since: Instant|null, latest: Instant|null, towards: Threshold|null
+     * @return list<array{ rule: string, kind: string, track: string|null, deadline: Instant, since: Instant|null,
+     *     latest: Instant|null, towards: Threshold|null
      * }> what lies ahead is counted; a forecast has its range
      */
     public static function of(Assessment $assessment, ?FallOutlook $fall): array
@@ -42,7 +42,10 @@ final readonly class HoldingLimits
                 'towards' => $assessment->rules->limits()->hot->threshold,
             ];
         }
-        usort($limits, static fn (array $one, array $other): int => $one['deadline']->epoch <=> $other['deadline']->epoch);
+        usort(
+            $limits,
+            static fn (array $one, array $other): int => $one['deadline']->epoch <=> $other['deadline']->epoch,
+        );
 
         return $limits;
     }

@@ -69,14 +69,16 @@ final class NewBatchController extends FormController implements ShowsAgain
         $site = $this->account->get()->site;
         $lot = $this->lots->find($site, $request->query->getString('lot'));
 
-        return $this->again($this->blank([
-            'tag' => (string) ($this->batches->freeTags($site, 1, 1)[0] ?? ''),
-            'lot' => $lot === null ? '' : $lot->lot->id->toRfc4122(),
-            'pieces' => (string) ($lot->piecesLeft ?? 1),
-            'weight_unit' => 'kg',
-            'start' => 'prep',
-            'when' => $this->happened->now(),
-        ]));
+        return $this->again(
+            $this->blank([
+                'tag' => (string) ($this->batches->freeTags($site, 1, 1)[0] ?? ''),
+                'lot' => $lot === null ? '' : $lot->lot->id->toRfc4122(),
+                'pieces' => (string) ($lot->piecesLeft ?? 1),
+                'weight_unit' => 'kg',
+                'start' => 'prep',
+                'when' => $this->happened->now(),
+            ]),
+        );
     }
 
     #[Route('', name: 'batch_begin', methods: ['POST'])]
@@ -102,7 +104,15 @@ final class NewBatchController extends FormController implements ShowsAgain
         if (!$input->isGood() || $product === null || $tag === null || $pieces === null || $at === null) {
             return $this->again($input);
         }
-        $plan = new BatchPlan($product, $tag, $pieces, $grams, $input->isOn('stuffed'), $input->isOn('wild'), $hasAdvisory);
+        $plan = new BatchPlan(
+            $product,
+            $tag,
+            $pieces,
+            $grams,
+            $input->isOn('stuffed'),
+            $input->isOn('wild'),
+            $hasAdvisory,
+        );
         $batch = $this->ledger->write($site, function () use ($id, $plan, $lot, $at, $first, $input): Batch {
             $by = $this->account->get();
             $batch = $this->newBatches->begin($id, $by, $plan, $lot, $at);
@@ -137,20 +147,27 @@ final class NewBatchController extends FormController implements ShowsAgain
         $readyBy = $this->readyBy($input);
         $isOnHeat = $input->text('start') === 'cook';
 
-        return array_values(array_filter([
-            $isOnHeat ? new Cook($oven, $set, $pit === '' ? null : $pit) : new Prep(),
-            $input->isOn('injected') ? new Inject() : null,
-            $temp === null ? null : new Reading(
-                $temp,
-                spot: $spot === '' ? $product?->firstSpot() ?? Product::SPOT : $spot,
-                thermometer: $thermometer === '' ? null : $thermometer,
+        return array_values(
+            array_filter(
+                [
+                    $isOnHeat ? new Cook($oven, $set, $pit === '' ? null : $pit) : new Prep(),
+                    $input->isOn('injected') ? new Inject() : null,
+                    $temp === null
+                        ? null
+                        : new Reading(
+                            $temp,
+                            spot: $spot === '' ? $product?->firstSpot() ?? Product::SPOT : $spot,
+                            thermometer: $thermometer === '' ? null : $thermometer,
+                        ),
+                    $readyBy === null ? null : new Note(readyBy: $readyBy),
+                    ...array_map(
+                        fn (string $line): Note => $this->reminder->parse($line, $site->unit),
+                        $this->templates->find($site, $input->text('template'))->lines ?? [],
+                    ),
+                ],
+                static fn (?Detail $detail): bool => $detail !== null,
             ),
-            $readyBy === null ? null : new Note(readyBy: $readyBy),
-            ...array_map(
-                fn (string $line): Note => $this->reminder->parse($line, $site->unit),
-                $this->templates->find($site, $input->text('template'))->lines ?? [],
-            ),
-        ], static fn (?Detail $detail): bool => $detail !== null));
+        );
     }
 
     private function readyBy(FormInput $input): ?Instant

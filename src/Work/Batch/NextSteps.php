@@ -13,20 +13,33 @@ use Verjuicer\Core\Event\Tap;
 /** What makes sense next, by the stage a batch is in: what the kinds of events say of themselves. */
 final readonly class NextSteps
 {
-    /** @return list<array{kind: string, fields: list<Field>, asks_reason: bool, has_recipe: bool, of_piece: bool, parts_ways: bool}> the likeliest first */
+    /**
+     * @return list<array{kind: string, fields: list<Field>, asks_reason: bool, has_recipe: bool, of_piece: bool,
+     *     parts_ways: bool}> the likeliest first
+     */
     public static function after(string $stage): array
     {
-        $offered = array_filter(Catalogue::all(), static fn (Kind $kind): bool => isset($kind->declared->offered[$stage]));
-        usort($offered, static fn (Kind $one, Kind $other): int => $one->declared->offered[$stage] <=> $other->declared->offered[$stage]);
+        $offered = array_filter(
+            Catalogue::all(),
+            static fn (Kind $kind): bool => isset($kind->declared->offered[$stage]),
+        );
+        usort(
+            $offered,
+            static fn (Kind $one, Kind $other): int => $one->declared->offered[$stage]
+                <=> $other->declared->offered[$stage],
+        );
 
-        return array_map(static fn (Kind $kind): array => [
-            'kind' => $kind->name(),
-            'fields' => DetailForm::fields($kind),
-            'asks_reason' => DetailForm::asksReason($kind),
-            'has_recipe' => isset($kind->fields['recipe']),
-            'of_piece' => $kind->partsWays() || isset($kind->fields['piece']),
-            'parts_ways' => $kind->partsWays(),
-        ], $offered);
+        return array_map(
+            static fn (Kind $kind): array => [
+                'kind' => $kind->name(),
+                'fields' => DetailForm::fields($kind),
+                'asks_reason' => DetailForm::asksReason($kind),
+                'has_recipe' => isset($kind->fields['recipe']),
+                'of_piece' => $kind->partsWays() || isset($kind->fields['piece']),
+                'parts_ways' => $kind->partsWays(),
+            ],
+            $offered,
+        );
     }
 
     /** @return list<string> what takes one tap and nothing else: "wrap/with/paper" */

@@ -19,7 +19,10 @@ final readonly class OpenActionList
     {
     }
 
-    /** @return list<array{rule: string, verdict: string, sentence: string, citation: string, options: list<string>, advice: string|null}> worst first */
+    /**
+     * @return list<array{rule: string, verdict: string, sentence: string, citation: string, options: list<string>,
+     *     advice: string|null}> worst first
+     */
     public function of(Batch $batch): array
     {
         $assessment = $this->assessments->of($batch);

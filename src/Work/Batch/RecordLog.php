@@ -10,13 +10,17 @@ use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Record;
 
-/** Every event of a record as it was written down, the latest first, what was replaced still there; what was taken back together is one line. */
+/**
+ * Every event of a record as it was written down, the latest first, what was replaced still there; what was taken back
+ * together is one line.
+ */
 final readonly class RecordLog
 {
     /**
      * @param Span $lateAfter an entry is late that was written down longer than this after it happened
      *
-     * @return list<array{event: Event, replaced_by: Event|null, late: Span|null, range: array{count: int, track: array{int, string}, from: Event, to: Event}|null}>
+     * @return list<array{event: Event, replaced_by: Event|null, late: Span|null, range: array{count: int,
+     *     track: array{int, string}, from: Event, to: Event}|null}>
      */
     public static function of(Record $record, Span $lateAfter): array
     {
@@ -48,7 +52,10 @@ final readonly class RecordLog
                 'range' => self::range($ranges[$range ?? ''] ?? []),
             ];
         }
-        usort($log, static fn (array $one, array $other): int => $other['event']->at->epoch <=> $one['event']->at->epoch);
+        usort(
+            $log,
+            static fn (array $one, array $other): int => $other['event']->at->epoch <=> $one['event']->at->epoch,
+        );
 
         return $log;
     }

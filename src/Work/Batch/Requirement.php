@@ -28,12 +28,20 @@ final readonly class Requirement
         }
         $isPoultryLike = $product->stuffed || $product->wild;
         $isPierced = $piercedAt !== null;
-        $category = CookingCategory::of($product->animal, $product->form, $product->integrity, $isPoultryLike, $isPierced);
-
-        return $category === null ? null : new self(
-            $assessment->rules->get(CookingRules::class)->of($category),
-            $category === CookingCategory::NonIntact ? $piercedAt : null,
-            $isPoultryLike && !$product->animal->isPoultry(),
+        $category = CookingCategory::of(
+            $product->animal,
+            $product->form,
+            $product->integrity,
+            $isPoultryLike,
+            $isPierced,
         );
+
+        return $category === null
+            ? null
+            : new self(
+                $assessment->rules->get(CookingRules::class)->of($category),
+                $category === CookingCategory::NonIntact ? $piercedAt : null,
+                $isPoultryLike && !$product->animal->isPoultry(),
+            );
     }
 }

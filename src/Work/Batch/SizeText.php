@@ -11,7 +11,10 @@ use Verjuicer\App\Ledger\Batch\HeldPieces;
 use Verjuicer\App\Ledger\Log\LastReadings;
 use Verjuicer\App\Platform\Wording\Figures;
 
-/** How much a batch is, in words: "4 pieces · 2.3 kg each", "piece 2 · 2.3 kg", or what is in a pan, once it is no pieces any more. */
+/**
+ * How much a batch is, in words: "4 pieces · 2.3 kg each", "piece 2 · 2.3 kg", or what is in a pan, once it is no
+ * pieces any more.
+ */
 final readonly class SizeText
 {
     public function __construct(
@@ -33,9 +36,11 @@ final readonly class SizeText
         }
         $held = $this->held->of($batch);
         $count = $held === null ? $batch->pieces : \count($held);
-        $words = [$held === null
-            ? $this->translator->trans('board.pieces', ['%count%' => $count])
-            : $this->translator->trans('batch.held', ['%count%' => $count, '{list}' => implode(', ', $held)])];
+        $words = [
+            $held === null
+                ? $this->translator->trans('board.pieces', ['%count%' => $count])
+                : $this->translator->trans('batch.held', ['%count%' => $count, '{list}' => implode(', ', $held)]),
+        ];
         if ($isMass) {
             $words[] = $this->translator->trans('batch.pulled');
         } else {

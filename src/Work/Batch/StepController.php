@@ -66,7 +66,11 @@ final class StepController extends FormController implements ShowsAgain
     {
         $batch = $this->batches->get($request->attributes->getString('id'));
 
-        return $this->page->respond($batch, $this->refused($request, $problem), $problem instanceof Doubtful ? $problem : null);
+        return $this->page->respond(
+            $batch,
+            $this->refused($request, $problem),
+            $problem instanceof Doubtful ? $problem : null,
+        );
     }
 
     /** @return list<Draft> the temperature it goes on the heat with, where it was read */
@@ -77,7 +81,9 @@ final class StepController extends FormController implements ShowsAgain
             return [];
         }
 
-        return [new Draft(Uuid::v5($cook->id, 'read'), new Reading($temp), $cook->at, isSpotOpen: true, isPieceOpen: true)];
+        return [
+            new Draft(Uuid::v5($cook->id, 'read'), new Reading($temp), $cook->at, isSpotOpen: true, isPieceOpen: true),
+        ];
     }
 
     private function draft(Batch $batch, FormInput $input): ?Draft
@@ -107,18 +113,23 @@ final class StepController extends FormController implements ShowsAgain
             $input->refuse('reason', 'entry.problem.no_reason');
         }
 
-        return $detail === null || $at === null ? null : new Draft(
-            $id,
-            $detail,
-            $at,
-            $reason === '' ? null : $reason,
-            isSpotOpen: isset($kind->fields['spot']) && $input->text('spot') === '',
-            ofPiece: $kind->partsWays() ? $input->whole('of_piece', 1, $batch->pieces) : null,
-            isPieceOpen: $input->text('piece').$input->text('of_piece') === '',
-        );
+        return $detail === null || $at === null
+            ? null
+            : new Draft(
+                $id,
+                $detail,
+                $at,
+                $reason === '' ? null : $reason,
+                isSpotOpen: isset($kind->fields['spot']) && $input->text('spot') === '',
+                ofPiece: $kind->partsWays() ? $input->whole('of_piece', 1, $batch->pieces) : null,
+                isPieceOpen: $input->text('piece').$input->text('of_piece') === '',
+            );
     }
 
-    /** @return array<string, string> what goes along with a form and is typed by nobody: the finding that an action settles, what a probe did wrong */
+    /**
+     * @return array<string, string> what goes along with a form and is typed by nobody: the finding that an action
+     *     settles, what a probe did wrong
+     */
     private static function carried(FormInput $input): array
     {
         $field = match ($input->text('type')) {

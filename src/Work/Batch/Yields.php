@@ -21,24 +21,32 @@ use Verjuicer\Core\Record\Event;
 /** From purchase to plate: weights as they were written down at each step, and what a portion cost. */
 final readonly class Yields
 {
-    public function __construct(private Connection $connection, private StoredRecords $records, private Batches $batches)
-    {
+    public function __construct(
+        private Connection $connection,
+        private StoredRecords $records,
+        private Batches $batches,
+    ) {
     }
 
     public function of(Batch $batch): BatchYield
     {
         /** @var array{grams: int|null, cents: int|null} $bought */
-        $bought = $this->connection->fetchAssociative(<<<'SQL'
+        $bought = $this->connection->fetchAssociative(
+            <<<'SQL'
             SELECT sum(b.grams)::int AS grams,
-                   CASE WHEN bool_and(l.price_cents IS NOT NULL) THEN round(sum(l.price_cents::numeric * b.grams / l.grams))::int END AS cents
+                   CASE WHEN bool_and(l.price_cents IS NOT NULL)
+                     THEN round(sum(l.price_cents::numeric * b.grams / l.grams))::int END AS cents
             FROM batch_lot b JOIN lot l ON l.id = b.lot_id WHERE b.batch_id = ?
-            SQL, [$batch->id->toRfc4122()]);
+            SQL,
+            [$batch->id->toRfc4122()],
+        );
         if ($batch->parent !== null) {
             $bought = $this->shareOf($batch, $this->of($batch->parent));
         }
         $pieces = $batch->parent === null ? $batch->pieces : \count($batch->pieceNumbers ?? []);
         $raw = $pieces === 0 || $batch->rawGrams === null ? null : $batch->rawGrams * $pieces;
-        $weights = ['bought' => $bought['grams'], 'raw' => $raw]
+        $weights =
+            ['bought' => $bought['grams'], 'raw' => $raw]
             + array_fill_keys(['trimmed', 'cooked', 'served', 'donated', 'waste', 'safety'], null);
         $portions = 0;
         foreach ($this->withPortions($batch) as $one) {
@@ -61,7 +69,9 @@ final readonly class Yields
         $all = $portion->pieceNumbers === null ? $whole->weights['cooked'] : $parent?->pieces;
         $part = $portion->pieceNumbers === null ? $portion->portionGrams : \count($portion->pieceNumbers);
         $share = $all === null || $all === 0 || $part === null ? null : min(1, $part / $all);
-        $of = static fn (?int $amount): ?int => $amount === null || $share === null ? null : (int) round($share * $amount);
+        $of = static fn (?int $amount): ?int => $amount === null || $share === null
+            ? null
+            : (int) round($share * $amount);
 
         return ['grams' => $of($whole->weights['bought']), 'cents' => $of($whole->cents)];
     }
@@ -78,16 +88,23 @@ final readonly class Yields
             $detail instanceof Trim => ['trimmed', $detail->afterKg],
             $detail instanceof Note && $detail->step === NoteStep::Divided => ['cooked', $detail->totalKg],
             $detail instanceof Note && $detail->step === NoteStep::Weighed => ['cooked', $detail->totalKg],
-            $detail instanceof Serve, $detail instanceof Note && $detail->step === NoteStep::ServedPart => ['served', $detail->weightKg],
+            $detail instanceof Serve, $detail instanceof Note && $detail->step === NoteStep::ServedPart => [
+                'served',
+                $detail->weightKg,
+            ],
             $detail instanceof Discard => [($detail->why ?? DiscardReason::Safety)->value, $detail->weightKg],
             default => [null, null],
         };
         if ($name !== null && $weight !== null) {
             // The first weight of a divided batch is that of all of it; what was divided again is in it already.
-            $weights[$name] = $name === 'cooked' ? $weights[$name] ?? $weight->grams() : ($weights[$name] ?? 0) + $weight->grams();
+            $weights[$name] =
+                $name === 'cooked' ? $weights[$name] ?? $weight->grams() : ($weights[$name] ?? 0) + $weight->grams();
         }
 
-        return [$weights, $portions + ($detail instanceof Serve || $detail instanceof Note ? $detail->portions ?? 0 : 0)];
+        return [
+            $weights,
+            $portions + ($detail instanceof Serve || $detail instanceof Note ? $detail->portions ?? 0 : 0),
+        ];
     }
 
     /** @return list<Batch> */
@@ -102,6 +119,8 @@ final readonly class Yields
         $shared = $batch->parent === null ? [] : array_column($this->records->of($batch->parent)->events, 'id');
         $events = Timeline::of($this->records->of($batch), Instant::ofEpoch(\PHP_INT_MAX))->events;
 
-        return array_values(array_filter($events, static fn (Event $event): bool => !\in_array($event->id, $shared, true)));
+        return array_values(
+            array_filter($events, static fn (Event $event): bool => !\in_array($event->id, $shared, true)),
+        );
     }
 }

@@ -59,7 +59,11 @@ final class BoardController extends AbstractController
     {
         $context = ['now' => $this->now->instant(), 'part' => $this->part()];
 
-        return $this->render('platform/_live.html.twig', $context, new Response(headers: ['Cache-Control' => 'no-store, private']));
+        return $this->render(
+            'platform/_live.html.twig',
+            $context,
+            new Response(headers: ['Cache-Control' => 'no-store, private']),
+        );
     }
 
     private function part(): string
@@ -88,12 +92,24 @@ final class BoardController extends AbstractController
             'groups' => LaneGroups::of($list->lanes),
             'pictures' => array_combine(
                 array_map(static fn (Lane $lane): string => $lane->batchId, $list->lanes),
-                array_map(fn (Lane $lane): LanePicture => LanePicture::of($lane, $axis, $site->unit, $zone, $this->figures, $now), $list->lanes),
+                array_map(
+                    fn (Lane $lane): LanePicture => LanePicture::of(
+                        $lane,
+                        $axis,
+                        $site->unit,
+                        $zone,
+                        $this->figures,
+                        $now,
+                    ),
+                    $list->lanes,
+                ),
             ),
             'unreadable' => $list->unreadable,
             'axis' => $axis,
             'hours' => $axis->hours($zone),
-            'lines' => $lines = DueLines::of($this->dueNext->of([...$list->lanes, ...$unsettled], $now, $site->unit, $this->units->intervals($site))),
+            'lines' => ($lines = DueLines::of(
+                $this->dueNext->of([...$list->lanes, ...$unsettled], $now, $site->unit, $this->units->intervals($site)),
+            )),
             'lines_shown' => DueLines::shown($lines),
             'more_unsettled' => $this->lanes->countUnsettled($site) - \count($unsettled),
             'claims' => $this->claims->of($site),

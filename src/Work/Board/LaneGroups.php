@@ -6,7 +6,10 @@ namespace Verjuicer\App\Work\Board;
 
 use Verjuicer\App\Projection\Lane\Lane;
 
-/** Lanes as the board stacks them: the parts of one mass under what they were split off, folded; a piece with a way of its own by itself. */
+/**
+ * Lanes as the board stacks them: the parts of one mass under what they were split off, folded; a piece with a way of
+ * its own by itself.
+ */
 final readonly class LaneGroups
 {
     /**

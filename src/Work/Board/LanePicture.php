@@ -21,10 +21,11 @@ final readonly class LanePicture
     public const HEIGHT = 64;
 
     /**
-     * @param list<array{stage: string, x: float, width: float}>                                                                              $bars
-     * @param string                                                                                                                          $dots   the readings as a path of points
-     * @param array{x: float, width: float, label: string, label_x: float}|null                                                               $likely when it is likely to be done
-     * @param list<array{look: string, x: float, label: string, label_x: float, label_width: float, is_right: bool, row: int, is_late: bool}> $posts
+     * @param list<array{stage: string, x: float, width: float}> $bars
+     * @param string $dots the readings as a path of points
+     * @param array{x: float, width: float, label: string, label_x: float}|null $likely when it is likely to be done
+     * @param list<array{look: string, x: float, label: string, label_x: float, label_width: float, is_right: bool,
+     *     row: int, is_late: bool}> $posts
      */
     private function __construct(
         public array $bars,
@@ -37,15 +38,25 @@ final readonly class LanePicture
     ) {
     }
 
-    public static function of(Lane $lane, TimeAxis $axis, TemperatureUnit $unit, Zone $zone, Figures $figures, Instant $now): self
-    {
+    public static function of(
+        Lane $lane,
+        TimeAxis $axis,
+        TemperatureUnit $unit,
+        Zone $zone,
+        Figures $figures,
+        Instant $now,
+    ): self {
         $scale = new TemperatureAxis(Temperature::fahrenheit('20'), Temperature::fahrenheit('220'), 14, 46);
         $bars = [];
         foreach ($lane->stages as $stage) {
             $end = $stage->to ?? $now;
             if ($end->epoch > $axis->from->epoch && !$stage->isEnd) {
                 $x = $axis->clampedX($stage->from);
-                $bars[] = ['stage' => $stage->name, 'x' => $x, 'width' => max(0.5, round($axis->clampedX($end) - $x, 1))];
+                $bars[] = [
+                    'stage' => $stage->name,
+                    'x' => $x,
+                    'width' => max(0.5, round($axis->clampedX($end) - $x, 1)),
+                ];
             }
         }
         $dots = [];
@@ -58,7 +69,11 @@ final readonly class LanePicture
         return new self(
             $bars,
             implode(' ', array_map(static fn (array $dot): string => $dot['x'].','.$dot['y'], $dots)),
-            \count($dots) > 0 ? 'M'.implode('h0M', array_map(static fn (array $dot): string => $dot['x'].' '.$dot['y'], $dots)).'h0' : '',
+            \count($dots) > 0
+                ? 'M'
+                    .implode('h0M', array_map(static fn (array $dot): string => $dot['x'].' '.$dot['y'], $dots))
+                    .'h0'
+                : '',
             $scale->y($lane->hot->printedIn($unit)),
             $scale->y($lane->cold->printedIn($unit)),
             self::posts($lane, $axis, $unit, $zone, $figures, $now),
@@ -66,21 +81,43 @@ final readonly class LanePicture
         );
     }
 
-    /** @return array{x: float, width: float, label: string, label_x: float}|null when it is likely to be done: a span on the road, never a point */
+    /**
+     * @return array{x: float, width: float, label: string, label_x: float}|null when it is likely to be done: a span on
+     *     the road, never a point
+     */
     private static function likely(Lane $lane, TimeAxis $axis, Instant $now): ?array
     {
-        if ($lane->outlook === null || $lane->target === null || $lane->outlook->earliest->isAfter($axis->to) || $now->isAfter($lane->outlook->latest)) {
+        if (
+            $lane->outlook === null
+            || $lane->target === null
+            || $lane->outlook->earliest->isAfter($axis->to)
+            || $now->isAfter($lane->outlook->latest)
+        ) {
             return null;
         }
         $x = max($axis->x($now), $axis->clampedX($lane->outlook->earliest));
         $label = $lane->target->number().'°';
 
-        return ['x' => $x, 'width' => max(3.0, round($axis->clampedX($lane->outlook->latest) - $x, 1)), 'label' => $label, 'label_x' => min($x + 6, self::WIDTH - 8.0 * mb_strlen($label))];
+        return [
+            'x' => $x,
+            'width' => max(3.0, round($axis->clampedX($lane->outlook->latest) - $x, 1)),
+            'label' => $label,
+            'label_x' => min($x + 6, self::WIDTH - 8.0 * mb_strlen($label)),
+        ];
     }
 
-    /** @return list<array{look: string, x: float, label: string, label_x: float, label_width: float, is_right: bool, row: int, is_late: bool}> */
-    private static function posts(Lane $lane, TimeAxis $axis, TemperatureUnit $unit, Zone $zone, Figures $figures, Instant $now): array
-    {
+    /**
+     * @return list<array{look: string, x: float, label: string, label_x: float, label_width: float, is_right: bool,
+     *     row: int, is_late: bool}>
+     */
+    private static function posts(
+        Lane $lane,
+        TimeAxis $axis,
+        TemperatureUnit $unit,
+        Zone $zone,
+        Figures $figures,
+        Instant $now,
+    ): array {
         $posts = [];
         $rowEnds = [];
         foreach ($lane->dues as $due) {
@@ -88,7 +125,9 @@ final readonly class LanePicture
                 continue;
             }
             $limit = $due->kind === CountdownKind::Check ? null : $due->towards;
-            $label = ($limit === null ? '' : $limit->printedIn($unit)->number().'° ').$figures->time($due->deadline, $zone);
+            $label =
+                ($limit === null ? '' : $limit->printedIn($unit)->number().'° ')
+                .$figures->time($due->deadline, $zone);
             $x = $axis->x($due->deadline);
             $width = 12 + 6.4 * mb_strlen($label);
             $isRight = $x + $width > self::WIDTH;
@@ -96,7 +135,9 @@ final readonly class LanePicture
             $row = isset($rowEnds[0]) && $rowEnds[0] > $labelX ? 1 : 0;
             $rowEnds[$row] = $labelX + $width + 4;
             $posts[] = [
-                'look' => $due->kind === CountdownKind::Limit && $due->rule === 'cool.total' ? 'ice' : $due->kind->value,
+                'look' => $due->kind === CountdownKind::Limit && $due->rule === 'cool.total'
+ ? 'ice'
+ : $due->kind->value,
                 'x' => $x,
                 'label' => $label,
                 'label_x' => round($labelX, 1),

@@ -15,8 +15,11 @@ use Verjuicer\App\Site\People\CurrentAccount;
 /** "I take it." */
 final class ClaimController extends FormController
 {
-    public function __construct(private readonly Batches $batches, private readonly Claims $claims, private readonly CurrentAccount $account)
-    {
+    public function __construct(
+        private readonly Batches $batches,
+        private readonly Claims $claims,
+        private readonly CurrentAccount $account,
+    ) {
     }
 
     #[Route('/batches/{id}/claim', name: 'claim', requirements: ['id' => Requirement::UUID], methods: ['POST'])]

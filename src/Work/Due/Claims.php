@@ -23,17 +23,21 @@ final readonly class Claims
     {
         /** @var array<string, string> */
         return $this->connection->fetchAllKeyValue(
-            'SELECT c.batch_id || c.rule, a.initials FROM claim c JOIN account a ON a.id = c.account_id WHERE a.site_id = ?',
+            'SELECT c.batch_id || c.rule, a.initials FROM claim c JOIN account a ON a.id = c.account_id '
+            .'WHERE a.site_id = ?',
             [$site->id->toRfc4122()],
         );
     }
 
     public function claim(Batch $batch, string $rule, Account $by): void
     {
-        $this->connection->executeStatement(<<<'SQL'
+        $this->connection->executeStatement(
+            <<<'SQL'
             INSERT INTO claim (batch_id, rule, account_id, at) VALUES (?, ?, ?, ?)
             ON CONFLICT (batch_id, rule) DO UPDATE SET account_id = excluded.account_id, at = excluded.at
-            SQL, [$batch->id->toRfc4122(), $rule, $by->id->toRfc4122(), $this->now->instant()->rfc3339()]);
+            SQL,
+            [$batch->id->toRfc4122(), $rule, $by->id->toRfc4122(), $this->now->instant()->rfc3339()],
+        );
         $this->lanes->touch($batch);
     }
 }

@@ -13,9 +13,9 @@ final readonly class Due
 {
     /**
      * @param Instant|null $deadline null for what is to be settled at once: a breach on record
-     * @param string       $message  key of what to do
-     * @param string       $gate     the temperature it names, if it names one
-     * @param int          $more     how many more of its kind the batch has
+     * @param string $message key of what to do
+     * @param string $gate the temperature it names, if it names one
+     * @param int $more how many more of its kind the batch has
      */
     public function __construct(
         public Lane $lane,
@@ -35,7 +35,9 @@ final readonly class Due
     {
         return match (true) {
             $this->kind === 'action' => 'actions',
-            $this->kind === 'check' || $this->kind === 'unit' || ($this->kind === 'limit' && $this->rule !== 'time_control' && $this->rule !== 'date_mark') => 'round',
+            $this->kind === 'check'
+                || $this->kind === 'unit'
+                || ($this->kind === 'limit' && !\in_array($this->rule, ['time_control', 'date_mark'], true)) => 'round',
             default => 'batch',
         };
     }

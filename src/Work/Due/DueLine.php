@@ -11,7 +11,7 @@ final readonly class DueLine
 {
     /**
      * @param non-empty-list<Lane> $lanes
-     * @param Due|null             $forecast of the same limit
+     * @param Due|null $forecast of the same limit
      */
     public function __construct(public Due $due, public array $lanes, public ?Due $forecast = null)
     {

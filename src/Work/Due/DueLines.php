@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Due;
 
-/** What is due as lines: what is one thing is one line, a limit and its forecast, the same clock on two pans of one cut. */
+/**
+ * What is due as lines: what is one thing is one line, a limit and its forecast, the same clock on two pans of one cut.
+ */
 final readonly class DueLines
 {
     private const SAME_SECONDS = 300;
@@ -37,7 +39,11 @@ final readonly class DueLines
             if ($same !== null) {
                 array_splice($lines, $same, 1, [$lines[$same]->with($due->lane)]);
             } else {
-                $lines[] = new DueLine($due, [$due->lane], $due->kind === 'limit' && !$due->isLate ? $forecasts[$key] ?? null : null);
+                $lines[] = new DueLine(
+                    $due,
+                    [$due->lane],
+                    $due->kind === 'limit' && !$due->isLate ? $forecasts[$key] ?? null : null,
+                );
             }
         }
 
@@ -62,8 +68,13 @@ final readonly class DueLines
         }
         foreach ($lines as $index => $line) {
             $other = $line->due;
-            $isSame = $other->lane->parentId === $due->lane->parentId && !$other->lane->hasOwnWay && $other->message === $due->message
-                && $other->gate === $due->gate && $other->isLate === $due->isLate && $other->deadline !== null
+            $isSame =
+                $other->lane->parentId === $due->lane->parentId
+                && !$other->lane->hasOwnWay
+                && $other->message === $due->message
+                && $other->gate === $due->gate
+                && $other->isLate === $due->isLate
+                && $other->deadline !== null
                 && abs($other->deadline->epoch - $due->deadline->epoch) <= self::SAME_SECONDS;
             if ($isSame) {
                 return $index;

@@ -13,7 +13,9 @@ use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
 
-/** What is due across all batches: breaches first, then by the clock. What each runs towards comes with its countdown. */
+/**
+ * What is due across all batches: breaches first, then by the clock. What each runs towards comes with its countdown.
+ */
 final readonly class DueNext
 {
     private const HOURS_AHEAD = 18;
@@ -23,7 +25,7 @@ final readonly class DueNext
     }
 
     /**
-     * @param list<Lane>         $lanes
+     * @param list<Lane> $lanes
      * @param array<string, int> $intervals minutes between the checks of hot-holding units, by name
      *
      * @return list<Due>
@@ -34,7 +36,11 @@ final readonly class DueNext
         foreach ($lanes as $lane) {
             $dues = [...$dues, ...$this->ofLane($lane, $now, $unit, $intervals)];
         }
-        $place = static fn (Due $due): array => [$due->deadline->epoch ?? 0, $due->verdict !== Verdict::Broken, $due->lane->tag];
+        $place = static fn (Due $due): array => [
+            $due->deadline->epoch ?? 0,
+            $due->verdict !== Verdict::Broken,
+            $due->lane->tag,
+        ];
         usort($dues, static fn (Due $one, Due $other): int => $place($one) <=> $place($other));
 
         return $dues;
@@ -53,14 +59,30 @@ final readonly class DueNext
             $first = $actions[0];
             $message = $first->verdict === Verdict::Broken ? 'due.broken.'.$first->rule : 'due.settle';
             $gate = $this->gate($first->towards, $unit);
-            $dues[] = new Due($lane, $first->rule, 'action', null, true, $message, $gate, $first->verdict, \count($actions) - 1);
+            $dues[] = new Due(
+                $lane,
+                $first->rule,
+                'action',
+                null,
+                true,
+                $message,
+                $gate,
+                $first->verdict,
+                \count($actions) - 1,
+            );
         }
         if ($lane->hasEnded()) {
             return $dues;
         }
         $unitChecks = self::unitChecks($lane, $now, $intervals);
 
-        return [...$dues, ...self::reminders($lane, $now), ...$this->forecasts($lane, $now, $unit), ...$unitChecks, ...$this->countdowns($lane, $now, $unit, $unitChecks !== [])];
+        return [
+            ...$dues,
+            ...self::reminders($lane, $now),
+            ...$this->forecasts($lane, $now, $unit),
+            ...$unitChecks,
+            ...$this->countdowns($lane, $now, $unit, $unitChecks !== []),
+        ];
     }
 
     /** @return list<Due> what the crew wants to be told of, by the clock */
@@ -70,7 +92,15 @@ final readonly class DueNext
         $dues = [];
         foreach ($lane->reminders as $one) {
             if ($one->due !== null && !$one->due->isAfter($horizon)) {
-                $dues[] = new Due($lane, 'reminder', 'reminder', $one->due, $now->isAfter($one->due), 'due.reminder', $one->text);
+                $dues[] = new Due(
+                    $lane,
+                    'reminder',
+                    'reminder',
+                    $one->due,
+                    $now->isAfter($one->due),
+                    'due.reminder',
+                    $one->text,
+                );
             }
         }
 
@@ -89,12 +119,30 @@ final readonly class DueNext
         foreach ($lane->lateGates as $late) {
             if (!$now->isAfter($late->deadline)) {
                 $message = $late->isSure ? 'due.forecast.late' : 'due.forecast.maybe';
-                $dues[] = new Due($lane, $late->rule, 'forecast', $late->deadline, false, $message, $this->gate($late->towards, $unit));
+                $dues[] = new Due(
+                    $lane,
+                    $late->rule,
+                    'forecast',
+                    $late->deadline,
+                    false,
+                    $message,
+                    $this->gate($late->towards, $unit),
+                );
             }
         }
         if ($lane->readyBy !== null && $lane->outlook !== null && $lane->outlook->latest->isAfter($lane->readyBy)) {
-            $message = $lane->outlook->earliest->isAfter($lane->readyBy) ? 'due.house.service_late' : 'due.house.service_maybe';
-            $dues[] = new Due($lane, 'house.service', 'house', $lane->readyBy, $now->isAfter($lane->readyBy), $message, '');
+            $message = $lane->outlook->earliest->isAfter($lane->readyBy)
+                ? 'due.house.service_late'
+                : 'due.house.service_maybe';
+            $dues[] = new Due(
+                $lane,
+                'house.service',
+                'house',
+                $lane->readyBy,
+                $now->isAfter($lane->readyBy),
+                $message,
+                '',
+            );
         }
 
         return $dues;
@@ -115,7 +163,15 @@ final readonly class DueNext
             }
             $isLate = $now->isAfter($one->deadline);
             $message = 'due.'.$one->kind->value.'.'.$one->rule;
-            $due = new Due($lane, $one->rule, $one->kind->value, $one->deadline, $isLate, $message, $this->gate($one->towards, $unit));
+            $due = new Due(
+                $lane,
+                $one->rule,
+                $one->kind->value,
+                $one->deadline,
+                $isLate,
+                $message,
+                $this->gate($one->towards, $unit),
+            );
             if ($isLate) {
                 // Of several that have passed, the last says where the batch stands.
                 $passed = $one->kind === CountdownKind::House && $passed !== null ? $passed : $due;

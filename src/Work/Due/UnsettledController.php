@@ -25,6 +25,9 @@ final class UnsettledController extends AbstractController
         $site = $this->account->get()->site;
         $after = PageKey::parse($request->query->getString('after'));
 
-        return $this->render('work/due/unsettled.html.twig', ['site' => $site, 'page' => $this->lanes->unsettled($site, $after)]);
+        return $this->render('work/due/unsettled.html.twig', [
+            'site' => $site,
+            'page' => $this->lanes->unsettled($site, $after),
+        ]);
     }
 }

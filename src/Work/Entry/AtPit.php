@@ -16,8 +16,8 @@ use Verjuicer\Core\Event\Kinds\PitSet;
 use Verjuicer\Core\Food\PitSign;
 
 /**
- * What is entered of a pit from a batch is of the pit: it goes to its log, and so to all that is in it. Put right or taken back from the batch,
- * it is so at the pit it went to, wherever the batch is by then.
+ * What is entered of a pit from a batch is of the pit: it goes to its log, and so to all that is in it. Put right or
+ * taken back from the batch, it is so at the pit it went to, wherever the batch is by then.
  */
 final readonly class AtPit
 {
@@ -31,11 +31,17 @@ final readonly class AtPit
         [$name, $sign, $temp, $words] = match (true) {
             $draft->detail instanceof PitReading => [$draft->detail->pit, PitSign::Reading, $draft->detail->temp, ''],
             $draft->detail instanceof PitSet => [$draft->detail->pit, PitSign::Set, $draft->detail->set, ''],
-            $draft->detail instanceof Note => [$draft->detail->pit, $draft->detail->pitSign, null, $draft->detail->text ?? ''],
+            $draft->detail instanceof Note => [
+                $draft->detail->pit,
+                $draft->detail->pitSign,
+                null,
+                $draft->detail->text ?? '',
+            ],
             default => [null, null, null, ''],
         };
         $pit = $name === null || $sign === null ? null : $this->pits->named($kept->batch->site, $name);
-        $earlier = $draft->replaces === null ? null : $this->log->find(PitShare::idAtPit(Uuid::fromString($draft->replaces)));
+        $earlier =
+            $draft->replaces === null ? null : $this->log->find(PitShare::idAtPit(Uuid::fromString($draft->replaces)));
         $reason = $draft->reason ?? '';
         if ($earlier !== null && $earlier->subjectId !== $pit?->id->toRfc4122()) {
             $of = $this->pits->find($kept->batch->site, $earlier->subjectId);
@@ -44,7 +50,17 @@ final readonly class AtPit
             $earlier = null;
         }
         if ($pit !== null && $sign !== null) {
-            $this->history->add(PitShare::idAtPit($draft->id), $pit, $by, $draft->at, $sign->value, $temp, $words, $earlier, $reason);
+            $this->history->add(
+                PitShare::idAtPit($draft->id),
+                $pit,
+                $by,
+                $draft->at,
+                $sign->value,
+                $temp,
+                $words,
+                $earlier,
+                $reason,
+            );
         }
     }
 }

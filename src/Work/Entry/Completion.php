@@ -22,8 +22,9 @@ use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Record\Event;
 
 /**
- * Fills in what an entry leaves out from what is known of its batch and its kitchen, and refuses what cannot be of it: the spot and the
- * thermometer read last, oven and set point of a pit, weight and allergens of a recipe, the kind of place that a name stands for.
+ * Fills in what an entry leaves out from what is known of its batch and its kitchen, and refuses what cannot be of it:
+ * the spot and the thermometer read last, oven and set point of a pit, weight and allergens of a recipe, the kind of
+ * place that a name stands for.
  */
 final readonly class Completion
 {
@@ -50,8 +51,8 @@ final readonly class Completion
     }
 
     /**
-     * A wrong event with what was changed about it, and all else as it was. What follows from a change follows: another recipe brings its
-     * own allergens, none brings none.
+     * A wrong event with what was changed about it, and all else as it was. What follows from a change follows: another
+     * recipe brings its own allergens, none brings none.
      *
      * @param array<string, mixed> $changes by field name
      *
@@ -100,7 +101,11 @@ final readonly class Completion
         if ($detail instanceof Reading) {
             $values['thermometer'] ??= $known->thermometer();
         }
-        if ($detail instanceof PitReading || $detail instanceof PitSet || ($detail instanceof Note && $detail->pitSign !== null)) {
+        if (
+            $detail instanceof PitReading
+            || $detail instanceof PitSet
+            || ($detail instanceof Note && $detail->pitSign !== null)
+        ) {
             $values['pit'] ??= $known->pitAt($draft->at);
         }
         if (\is_string($values['pit'] ?? null)) {
@@ -110,7 +115,7 @@ final readonly class Completion
             $values = self::ofRecipe($values['recipe'], $values, $known);
         }
         if (isset($kind->fields['holding'])) {
-            $values['holding'] ??= self::holding($detail, $values['method'] ?? $values['place'] ?? null, $known);
+            $values['holding'] ??= self::holding($detail, $values['method'] ?? ($values['place'] ?? null), $known);
         }
 
         return $kind->make($values);
@@ -162,7 +167,10 @@ final readonly class Completion
         return $unit ?? Holding::named($words);
     }
 
-    /** Whether what was served is only some of it: less than is left, as far as that was weighed, and nobody says that it was all. */
+    /**
+     * Whether what was served is only some of it: less than is left, as far as that was weighed, and nobody says that
+     * it was all.
+     */
     private static function isPart(Serve $served, Known $known): bool
     {
         if ($served->all || ($served->weightKg === null && $served->portions === null)) {

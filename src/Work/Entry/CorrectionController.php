@@ -27,7 +27,10 @@ use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
 
-/** Puts a wrong entry right, or takes it back, by a further event with a reason. The entry itself stays in the record, struck. */
+/**
+ * Puts a wrong entry right, or takes it back, by a further event with a reason. The entry itself stays in the record,
+ * struck.
+ */
 #[IsGranted('ROLE_CREW')]
 #[Route('/batches/{id}/events/{event}', requirements: ['id' => Requirement::UUID, 'event' => Requirement::UUID])]
 final class CorrectionController extends FormController implements ShowsAgain
@@ -111,7 +114,10 @@ final class CorrectionController extends FormController implements ShowsAgain
         return $this->again($batch, $wrong, $input);
     }
 
-    /** A stage that was another kind of stage: with what both kinds say as it was, and what only the other says still open. */
+    /**
+     * A stage that was another kind of stage: with what both kinds say as it was, and what only the other says still
+     * open.
+     */
     private static function asOther(Event $wrong, string $as): Event
     {
         $kind = Catalogue::named($as);
@@ -125,7 +131,15 @@ final class CorrectionController extends FormController implements ShowsAgain
             }
         }
 
-        return new Event($wrong->id, $wrong->at, $wrong->by, $kind->make($values), $wrong->replaces, $wrong->reason, $wrong->recordedAt);
+        return new Event(
+            $wrong->id,
+            $wrong->at,
+            $wrong->by,
+            $kind->make($values),
+            $wrong->replaces,
+            $wrong->reason,
+            $wrong->recordedAt,
+        );
     }
 
     private function reason(FormInput $input): string
@@ -149,9 +163,7 @@ final class CorrectionController extends FormController implements ShowsAgain
     private function done(FormInput $input, string $id, string $sentence): Response
     {
         $this->addFlash('corrected', $sentence);
-        $back = $input->text('back') === '/'
-            ? $this->generateUrl('board')
-            : $this->generateUrl('batch', ['id' => $id]);
+        $back = $input->text('back') === '/' ? $this->generateUrl('board') : $this->generateUrl('batch', ['id' => $id]);
 
         return $this->redirect($back, Response::HTTP_SEE_OTHER);
     }

@@ -19,7 +19,10 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Weight;
 use Verjuicer\Core\Record\Event;
 
-/** The form of a kind of event: which fields it has, and how what was typed there becomes what the event says. It follows from the catalogue. */
+/**
+ * The form of a kind of event: which fields it has, and how what was typed there becomes what the event says. It
+ * follows from the catalogue.
+ */
 final readonly class DetailForm
 {
     private const LONGEST = 2000;
@@ -84,7 +87,8 @@ final readonly class DetailForm
         foreach (self::fields($kind) as $field) {
             $value = $values[$field->name];
             $typed[$field->name] = match (true) {
-                $value instanceof Temperature => $value->number().($value->unit === $site->unit ? '' : strtolower($value->unit->value)),
+                $value instanceof Temperature => $value->number()
+                    .($value->unit === $site->unit ? '' : strtolower($value->unit->value)),
                 $value instanceof Weight => rtrim(rtrim(number_format($value->kilograms(), 3, '.', ''), '0'), '.'),
                 $value instanceof Instant => WallTime::of($value, $site->zone()),
                 $value instanceof LocalDate => $value->iso(),
@@ -112,7 +116,10 @@ final readonly class DetailForm
         foreach (self::fields($kind) as $field) {
             $isSent = $input->typed->has($field->name);
             $isInKilograms = $input->typed->getString($field->name.'_unit', 'kg') === 'kg';
-            if ($isSent && ($input->text($field->name, most: self::LONGEST) !== $typed[$field->name] || !$isInKilograms)) {
+            if (
+                $isSent
+                && ($input->text($field->name, most: self::LONGEST) !== $typed[$field->name] || !$isInKilograms)
+            ) {
                 $changes[$field->name] = $this->value($kind, $field, $input, $site);
                 if ($field->isRequired && $changes[$field->name] === null) {
                     $input->refuse($field->name, 'entry.problem.incomplete.'.$field->name);
@@ -135,7 +142,9 @@ final readonly class DetailForm
             FieldType::Moment => $this->moment($name, $input, $site),
             FieldType::Date => ($day = $input->day($name)) === null ? null : LocalDate::ofIso($day),
             FieldType::Choice => $field->choices === null ? null : $input->choice($name, $field->choices),
-            FieldType::Text => ($words = $input->text($name, most: self::LONGEST)) === '' ? null : $this->words->usual($kind, $name, $words),
+            FieldType::Text => ($words = $input->text($name, most: self::LONGEST)) === ''
+                ? null
+                : $this->words->usual($kind, $name, $words),
             FieldType::Words => null,
         };
     }

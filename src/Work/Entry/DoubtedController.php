@@ -24,7 +24,9 @@ use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Event\Kinds\TakenBack;
 
-/** Takes back what a misplaced probe read from one time to another: one entry, a correction of each reading, one reason. */
+/**
+ * Takes back what a misplaced probe read from one time to another: one entry, a correction of each reading, one reason.
+ */
 #[IsGranted('ROLE_CREW')]
 #[Route('/batches/{id}/doubted', requirements: ['id' => Requirement::UUID])]
 final class DoubtedController extends FormController implements ShowsAgain
@@ -58,10 +60,15 @@ final class DoubtedController extends FormController implements ShowsAgain
         if ($from !== null && $to?->isAfter($from) === false) {
             $input->refuse('to', 'doubted.problem.order');
         }
-        $readings = $from === null || $to === null ? [] : array_filter(
-            $this->readings($batch),
-            static fn (Reading $one): bool => $one->track === $track && $one->at >= $from->epoch && $one->at <= $to->epoch,
-        );
+        $readings =
+            $from === null || $to === null
+                ? []
+                : array_filter(
+                    $this->readings($batch),
+                    static fn (Reading $one): bool => $one->track === $track
+                        && $one->at >= $from->epoch
+                        && $one->at <= $to->epoch,
+                );
         if ($input->isGood() && $readings === []) {
             $input->refuse('from', 'doubted.problem.none');
         }
@@ -69,13 +76,16 @@ final class DoubtedController extends FormController implements ShowsAgain
             return $this->again($batch, $input);
         }
         $now = $this->now->instant();
-        $drafts = array_map(static fn (Reading $one): Draft => new Draft(
-            Uuid::v5($range, $one->id),
-            new TakenBack($range->toRfc4122()),
-            $now,
-            $reason,
-            $one->id,
-        ), array_values($readings));
+        $drafts = array_map(
+            static fn (Reading $one): Draft => new Draft(
+                Uuid::v5($range, $one->id),
+                new TakenBack($range->toRfc4122()),
+                $now,
+                $reason,
+                $one->id,
+            ),
+            array_values($readings),
+        );
         $this->entry->keep($batch, $this->account->get(), true, ...$drafts);
 
         return $this->kept('doubted.kept', 'batch', ['id' => $id]);
@@ -83,7 +93,10 @@ final class DoubtedController extends FormController implements ShowsAgain
 
     public function showAgain(Request $request, Problem $problem): Response
     {
-        return $this->again($this->batches->get($request->attributes->getString('id')), $this->refused($request, $problem));
+        return $this->again(
+            $this->batches->get($request->attributes->getString('id')),
+            $this->refused($request, $problem),
+        );
     }
 
     /** @return list<Reading> */
@@ -99,6 +112,10 @@ final class DoubtedController extends FormController implements ShowsAgain
             $tracks[$reading->track][] = $reading;
         }
 
-        return $this->page('work/entry/doubted.html.twig', $input, ['batch' => $batch, 'site' => $batch->site, 'tracks' => $tracks]);
+        return $this->page('work/entry/doubted.html.twig', $input, [
+            'batch' => $batch,
+            'site' => $batch->site,
+            'tracks' => $tracks,
+        ]);
     }
 }

@@ -14,7 +14,10 @@ use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Ruleset\Doubt;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
-/** Which entries are hardly possible by what the record says already: asked about once, and kept if they are right all the same. */
+/**
+ * Which entries are hardly possible by what the record says already: asked about once, and kept if they are right all
+ * the same.
+ */
 final readonly class Doubts
 {
     public function __construct(private StoredRecords $records, private RuleSetLibrary $ruleSets)

@@ -13,12 +13,13 @@ use Verjuicer\Core\Record\Event;
 final readonly class Draft
 {
     /**
-     * @param Uuid        $id          made by the client, so that a retry is kept once
-     * @param string|null $replaces    the id of the event it puts right or takes back
-     * @param bool        $isSpotOpen  whether it is at a spot nobody named
-     * @param bool        $isSpotNew   whether its spot was never read before, and is added on purpose
-     * @param int|null    $ofPiece     the piece it is about, where what it says is about a whole batch: the piece goes its own way
-     * @param bool        $isPieceOpen whether it is of a piece nobody named
+     * @param Uuid $id made by the client, so that a retry is kept once
+     * @param string|null $replaces the id of the event it puts right or takes back
+     * @param bool $isSpotOpen whether it is at a spot nobody named
+     * @param bool $isSpotNew whether its spot was never read before, and is added on purpose
+     * @param int|null $ofPiece the piece it is about, where what it says is about a whole batch: the piece goes its own
+     *     way
+     * @param bool $isPieceOpen whether it is of a piece nobody named
      */
     public function __construct(
         public Uuid $id,
@@ -37,12 +38,32 @@ final readonly class Draft
     {
         $all = $this->reason === null ? $reason : $this->reason.', '.$reason;
 
-        return new self($this->id, $this->detail, $this->at, $all, $this->replaces, $this->isSpotOpen, $this->isSpotNew, $this->ofPiece, $this->isPieceOpen);
+        return new self(
+            $this->id,
+            $this->detail,
+            $this->at,
+            $all,
+            $this->replaces,
+            $this->isSpotOpen,
+            $this->isSpotNew,
+            $this->ofPiece,
+            $this->isPieceOpen,
+        );
     }
 
     public function atNewSpot(): self
     {
-        return new self($this->id, $this->detail, $this->at, $this->reason, $this->replaces, $this->isSpotOpen, true, $this->ofPiece, $this->isPieceOpen);
+        return new self(
+            $this->id,
+            $this->detail,
+            $this->at,
+            $this->reason,
+            $this->replaces,
+            $this->isSpotOpen,
+            true,
+            $this->ofPiece,
+            $this->isPieceOpen,
+        );
     }
 
     /** With what it left open filled in. */

@@ -133,18 +133,23 @@ final class EntryController extends FormController implements ShowsAgain
         $this->recipes->remember($batch->site, $name, $kind, $ticked);
     }
 
-    /** @return list<array{word: string, line: string}> the line with a known word in place of what was not understood */
+    /**
+     * @return list<array{word: string, line: string}> the line with a known word in place of what was not understood
+     */
     private static function offers(string $line, Problem $problem): array
     {
-        if (!$problem instanceof EntryProblem || $problem->given === '') {
+        if (!($problem instanceof EntryProblem) || $problem->given === '') {
             return [];
         }
         $given = '/'.str_replace(' ', '\s+', preg_quote($problem->given, '/')).'/iu';
 
-        return array_map(static fn (string $word): array => [
-            'word' => $word,
-            'line' => preg_replace($given, addcslashes($word, '\\$'), $line, 1) ?? $line,
-        ], $problem->nearest);
+        return array_map(
+            static fn (string $word): array => [
+                'word' => $word,
+                'line' => preg_replace($given, addcslashes($word, '\\$'), $line, 1) ?? $line,
+            ],
+            $problem->nearest,
+        );
     }
 
     private function again(FormInput $input, ?Problem $problem = null): Response

@@ -41,16 +41,20 @@ final readonly class EntryEcho
         return implode(' · ', $told);
     }
 
-    /** @return array{sentence: string, batch: string, event: string, ask: string} what is said once it is kept, by what it can be taken back, and the line a reading that is missing begins with */
+    /**
+     * @return array{sentence: string, batch: string, event: string, ask: string} what is said once it is kept, by what
+     *     it can be taken back, and the line a reading that is missing begins with
+     */
     public function receipt(Kept $kept): array
     {
         return [
             'sentence' => $this->of(new Destination($kept->batch), $kept->draft),
             'batch' => $kept->batch->id->toRfc4122(),
             'event' => $kept->draft->id->toRfc4122(),
-            'ask' => $kept->draft->detail instanceof Cook && !$this->lastReadings->isReadAround($kept->batch, $kept->draft->at)
-                ? $kept->batch->tag.' '
-                : '',
+            'ask' => $kept->draft->detail instanceof Cook
+                && !$this->lastReadings->isReadAround($kept->batch, $kept->draft->at)
+                    ? $kept->batch->tag.' '
+                    : '',
         ];
     }
 

@@ -22,20 +22,27 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
 /**
- * Reads what was typed into the log line: "7 203", "7.2 flat 198", "7 95c -10", "7 wrap paper", "7 cook 250 convection 14:05".
- * First the tag, with a piece after a point; then a temperature, with a spot, or a verb with its words; last when it was, if not now.
+ * Reads what was typed into the log line: "7 203", "7.2 flat 198", "7 95c -10", "7 wrap paper", "7 cook 250 convection
+ * 14:05". First the tag, with a piece after a point; then a temperature, with a spot, or a verb with its words; last
+ * when it was, if not now.
  */
 final readonly class EntryLine
 {
-    public function __construct(private LineWords $words, private LineAmounts $amounts, private ReminderLine $reminder, private Thermometers $thermometers, private LastReadings $lastReadings, private Happened $happened)
-    {
+    public function __construct(
+        private LineWords $words,
+        private LineAmounts $amounts,
+        private ReminderLine $reminder,
+        private Thermometers $thermometers,
+        private LastReadings $lastReadings,
+        private Happened $happened,
+    ) {
     }
 
     /**
      * @param Uuid $id of the entry it would be
      *
      * @throws EntryProblem if no tag and no temperature or verb can be made out
-     * @throws NotATime     if it ends with a time that cannot be
+     * @throws NotATime if it ends with a time that cannot be
      */
     public function parse(string $line, Site $site, Uuid $id): TaggedDraft
     {
@@ -51,9 +58,10 @@ final readonly class EntryLine
         $why = $this->takeAfter('because', $words, 1);
         $verb = $words === [] ? null : $this->words->verb($words[0]);
         $at = $this->takeTime($words, $verb !== null, $site) ?? $this->happened->read($this->happened->now(), $site);
-        $draft = $verb === null
-            ? $this->reading($words, (int) $part[1], $site, $piece, $id, $at)
-            : $this->step($verb, \array_slice($words, 1), $site, $piece, $id, $at);
+        $draft =
+            $verb === null
+                ? $this->reading($words, (int) $part[1], $site, $piece, $id, $at)
+                : $this->step($verb, \array_slice($words, 1), $site, $piece, $id, $at);
 
         return new TaggedDraft((int) $part[1], $why === null ? $draft : $draft->because($why));
     }
@@ -77,7 +85,10 @@ final readonly class EntryLine
                 $temperature = self::temperature($temperature->number().$word, $unit);
             } elseif ($choice !== null) {
                 $feel = $choice[1];
-            } elseif (preg_match($spot === [] ? "/^\pL[\pL\pN'-]*$/u" : "/^(\pL[\pL\pN'-]*|\d{1,2}(-\d{1,2})?)$/u", $word) === 1) {
+            } elseif (
+                preg_match($spot === [] ? "/^\pL[\pL\pN'-]*$/u" : "/^(\pL[\pL\pN'-]*|\d{1,2}(-\d{1,2})?)$/u", $word)
+                === 1
+            ) {
                 $spot[] = mb_strtolower($word);
             } else {
                 throw EntryProblem::notUnderstood($word);
@@ -95,8 +106,8 @@ final readonly class EntryLine
     }
 
     /**
-     * Which word is the temperature where there are several numbers: the one that comes first of all or has its unit, else the last;
-     * "bone 2 198" is 198 at the spot "bone 2".
+     * Which word is the temperature where there are several numbers: the one that comes first of all or has its unit,
+     * else the last; "bone 2 198" is 198 at the spot "bone 2".
      *
      * @param list<string> $words
      */
@@ -107,7 +118,10 @@ final readonly class EntryLine
             return $numbers[0] ?? null;
         }
         foreach ($numbers as $index) {
-            if (preg_match('/[fFcC]$/', $words[$index]) === 1 || preg_match('/^°?[fFcC]$/u', $words[$index + 1] ?? '') === 1) {
+            if (
+                preg_match('/[fFcC]$/', $words[$index]) === 1
+                || preg_match('/^°?[fFcC]$/u', $words[$index + 1] ?? '') === 1
+            ) {
                 return $index;
             }
         }
@@ -125,7 +139,7 @@ final readonly class EntryLine
 
     /**
      * @param array{Kind, Saying} $verb
-     * @param list<string>        $words
+     * @param list<string> $words
      */
     private function step(array $verb, array $words, Site $site, ?int $piece, Uuid $id, Instant $at): Draft
     {
@@ -200,8 +214,8 @@ final readonly class EntryLine
     }
 
     /**
-     * Takes the time from the end: "-10" for ten minutes ago, "-1h30", "14:05", "yesterday 22:10". Where no other number was typed
-     * "-10" is a temperature below zero.
+     * Takes the time from the end: "-10" for ten minutes ago, "-1h30", "14:05", "yesterday 22:10". Where no other
+     * number was typed "-10" is a temperature below zero.
      *
      * @param list<string> $words
      */
@@ -230,7 +244,8 @@ final readonly class EntryLine
     }
 
     /**
-     * Takes what follows a word, to the end: the reason after "because", what goes on or into something else after "with".
+     * Takes what follows a word, to the end: the reason after "because", what goes on or into something else after
+     * "with".
      *
      * @param list<string> $words
      */

@@ -39,7 +39,11 @@ final class EntryProblem extends Problem
     /** @param list<int> $held */
     public static function unknownPiece(int $piece, array $held): self
     {
-        return new self('entry.problem.unknown_piece', ['{piece}' => (string) $piece, '{held}' => implode(', ', $held)], 'piece');
+        return new self(
+            'entry.problem.unknown_piece',
+            ['{piece}' => (string) $piece, '{held}' => implode(', ', $held)],
+            'piece',
+        );
     }
 
     /** A piece of what was pulled or chopped. */
@@ -76,13 +80,17 @@ final class EntryProblem extends Problem
     }
 
     /**
-     * @param list<string> $known   the spots of the product and those it was read at
+     * @param list<string> $known the spots of the product and those it was read at
      * @param list<string> $nearest
      */
     public static function unknownSpot(string $given, array $known, array $nearest): self
     {
         $spots = implode(', ', array_unique($known));
-        $problem = new self('entry.problem.unknown_spot', ['{given}' => self::quoted($given), '{known}' => $spots], 'spot');
+        $problem = new self(
+            'entry.problem.unknown_spot',
+            ['{given}' => self::quoted($given), '{known}' => $spots],
+            'spot',
+        );
         $problem->mayBeSpot = true;
 
         return $problem->offering($given, $nearest);
@@ -91,7 +99,11 @@ final class EntryProblem extends Problem
     /** @param list<string> $nearest labels */
     public static function unknownThermometer(string $given, array $nearest): self
     {
-        return (new self('entry.problem.unknown_thermometer', ['{given}' => self::quoted($given)], 'thermometer'))->offering($given, $nearest);
+        return (new self(
+            'entry.problem.unknown_thermometer',
+            ['{given}' => self::quoted($given)],
+            'thermometer',
+        ))->offering($given, $nearest);
     }
 
     public static function noTemperature(): self
@@ -119,7 +131,10 @@ final class EntryProblem extends Problem
     /** @param list<string> $nearest */
     public static function unknownPit(string $name, array $nearest): self
     {
-        return (new self('entry.problem.unknown_pit', ['{given}' => self::quoted($name)], 'pit'))->offering($name, $nearest);
+        return (new self('entry.problem.unknown_pit', ['{given}' => self::quoted($name)], 'pit'))->offering(
+            $name,
+            $nearest,
+        );
     }
 
     /** @param list<string> $nearest */

@@ -32,7 +32,10 @@ final readonly class FieldLists
     ) {
     }
 
-    /** @return array<string, array<string>> `hot_hold.place` is of that kind alone; of `time_control.plan` the words by its values */
+    /**
+     * @return array<string, array<string>> `hot_hold.place` is of that kind alone; of `time_control.plan` the words by
+     *     its values
+     */
     public function of(Site $site, string $ruleSet): array
     {
         return [

@@ -12,14 +12,19 @@ use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Pit\PitLog;
 
-/** What is known of one batch and its kitchen while entries are completed: asked for when it is needed, and once however many they are. */
+/**
+ * What is known of one batch and its kitchen while entries are completed: asked for when it is needed, and once however
+ * many they are.
+ */
 final class Known
 {
     /** @var array<string, mixed> */
     private array $answers = [];
 
-    public function __construct(private readonly KnownSources $from, private readonly \Verjuicer\App\Ledger\Batch\Batch $batch)
-    {
+    public function __construct(
+        private readonly KnownSources $from,
+        private readonly \Verjuicer\App\Ledger\Batch\Batch $batch,
+    ) {
     }
 
     /**
@@ -49,7 +54,9 @@ final class Known
         return $this->batch->portionGrams ?? ($raw === null ? null : $raw * \count($this->held()));
     }
 
-    /** What is left of it, as it was weighed or portioned, without what was served since; null where nobody weighed it. */
+    /**
+     * What is left of it, as it was weighed or portioned, without what was served since; null where nobody weighed it.
+     */
     public function gramsLeft(): ?int
     {
         return $this->once('left', fn (): ?int => $this->from->amounts->left($this->batch));
@@ -71,26 +78,40 @@ final class Known
     }
 
     /**
-     * A spot of the product, or one the batch was read at: a word that is none is not taken for one, unless it is added on purpose.
+     * A spot of the product, or one the batch was read at: a word that is none is not taken for one, unless it is added
+     * on purpose.
      *
      * @throws EntryProblem if there is no such spot, or a word of it is like the label of a thermometer
      */
     public function spot(mixed $spot, bool $isNew = false): string
     {
         $ofProduct = $this->spotsOfProduct();
-        $known = array_values(array_unique([...($ofProduct === [] ? [Product::SPOT] : $ofProduct), ...array_column($this->read(), 'spot'), ...($this->isOneMass() ? [Reading::PAN] : [])]));
+        $known = array_values(
+            array_unique([
+                ...$ofProduct === [] ? [Product::SPOT] : $ofProduct,
+                ...array_column($this->read(), 'spot'),
+                ...$this->isOneMass() ? [Reading::PAN] : [],
+            ]),
+        );
         $given = \is_string($spot) ? $spot : '';
         if (\in_array($given, $known, true)) {
             return $given;
         }
         if (preg_match('/(?:^|\s)(\pL{1,3}-?\d+)(?:\s|$)/u', $given, $label) === 1) {
-            throw EntryProblem::unknownThermometer($label[1], Nearest::of($label[1], $this->from->thermometers->labels($this->batch->site)));
+            throw EntryProblem::unknownThermometer(
+                $label[1],
+                Nearest::of($label[1], $this->from->thermometers->labels($this->batch->site)),
+            );
         }
         if ($isNew && preg_match('/^\pL[\pL\pN \'-]{0,39}$/u', $given) === 1) {
             return $given;
         }
         $slips = Nearest::slips($given, $this->from->words->verbs());
-        throw EntryProblem::unknownSpot($given, $known, \array_slice([...$slips, ...Nearest::of($given, $known)], 0, 3));
+        throw EntryProblem::unknownSpot(
+            $given,
+            $known,
+            \array_slice([...$slips, ...Nearest::of($given, $known)], 0, 3),
+        );
     }
 
     /** The one the batch was read with last. */
@@ -104,10 +125,14 @@ final class Known
     {
         $pit = $this->once('pit '.$name, fn (): ?Pit => $this->from->pits->named($this->batch->site, $name));
 
-        return $pit ?? throw EntryProblem::unknownPit($name, Nearest::of($name, array_map(
-            static fn (Pit $one): string => $one->name,
-            $this->from->pits->of($this->batch->site),
-        )));
+        return $pit
+            ?? throw EntryProblem::unknownPit(
+                $name,
+                Nearest::of(
+                    $name,
+                    array_map(static fn (Pit $one): string => $one->name, $this->from->pits->of($this->batch->site)),
+                ),
+            );
     }
 
     /** The pit it was in at a moment. */
@@ -124,12 +149,22 @@ final class Known
     /** @throws EntryProblem if the site has no such recipe */
     public function recipe(string $name): Recipe
     {
-        $recipe = $this->once('recipe '.$name, fn (): ?Recipe => $this->from->recipes->named($this->batch->site, $name));
+        $recipe = $this->once(
+            'recipe '.$name,
+            fn (): ?Recipe => $this->from->recipes->named($this->batch->site, $name),
+        );
 
-        return $recipe ?? throw EntryProblem::unknownRecipe($name, Nearest::slips($name, array_map(
-            static fn (Recipe $one): string => $one->name,
-            $this->from->recipes->of($this->batch->site),
-        )));
+        return $recipe
+            ?? throw EntryProblem::unknownRecipe(
+                $name,
+                Nearest::slips(
+                    $name,
+                    array_map(
+                        static fn (Recipe $one): string => $one->name,
+                        $this->from->recipes->of($this->batch->site),
+                    ),
+                ),
+            );
     }
 
     public function unit(string $name): ?HoldUnit

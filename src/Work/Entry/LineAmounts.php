@@ -31,14 +31,18 @@ final readonly class LineAmounts
     {
         $values = $left = [];
         for ($index = 0; $index < \count($words); ++$index) {
-            if ($saying->amounts === [] || preg_match('/^(\d{1,6}(?:[.,]\d{1,3})?)(\pL+)?$/u', $words[$index], $part) !== 1) {
+            if (
+                $saying->amounts === []
+                || preg_match('/^(\d{1,6}(?:[.,]\d{1,3})?)(\pL+)?$/u', $words[$index], $part) !== 1
+            ) {
                 $left[] = $words[$index];
                 continue;
             }
             $isApart = !isset($part[2]);
-            $unit = $part[2] ?? $words[$index + 1] ?? '';
+            $unit = $part[2] ?? ($words[$index + 1] ?? '');
             $field = $this->field($kind, $saying, $unit) ?? throw EntryProblem::noUnit($words[$index]);
-            $values[$field] = $this->value($kind, $field, (float) str_replace(',', '.', $part[1]), $unit)
+            $values[$field] =
+                $this->value($kind, $field, (float) str_replace(',', '.', $part[1]), $unit)
                 ?? throw EntryProblem::noAmount($words[$index]);
             $index += $isApart ? 1 : 0;
         }
@@ -63,7 +67,9 @@ final readonly class LineAmounts
     private function value(Kind $kind, string $field, float $number, string $unit): Weight|int|null
     {
         if ($kind->fields[$field]->type === FieldType::Whole) {
-            return $number >= 1 && $number <= $kind->fields[$field]->says->most && floor($number) === $number ? (int) $number : null;
+            return $number >= 1 && $number <= $kind->fields[$field]->says->most && floor($number) === $number
+                ? (int) $number
+                : null;
         }
         foreach (self::UNITS as $one => $gramsInOne) {
             $grams = (int) round($number * $gramsInOne);

@@ -49,7 +49,9 @@ final readonly class LineWords
     {
         foreach ($kind->fields as $field) {
             foreach ($field->offered() as $choice) {
-                if (\in_array(mb_strtolower($word), $this->words('choice.'.$field->name.'.'.$choice->value), true)) {
+                if (
+                    \in_array(mb_strtolower($word), $this->words('choice.'.$field->name.'.'.$choice->value), true)
+                ) {
                     return [$field->name, $choice];
                 }
             }
@@ -62,7 +64,10 @@ final readonly class LineWords
     public function flag(Kind $kind, string $word): ?string
     {
         foreach ($kind->fields as $field) {
-            if ($field->type === FieldType::Flag && \in_array(mb_strtolower($word), $this->words('flag.'.$field->name), true)) {
+            if (
+                $field->type === FieldType::Flag
+                && \in_array(mb_strtolower($word), $this->words('flag.'.$field->name), true)
+            ) {
                 return $field->name;
             }
         }

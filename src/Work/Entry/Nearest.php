@@ -38,11 +38,19 @@ final readonly class Nearest
     {
         $most = mb_strlen($given) > 4 ? 2 : 1;
 
-        return array_values(array_filter(self::of($given, $known), static fn (string $word): bool => self::distance($given, $word) <= $most));
+        return array_values(
+            array_filter(
+                self::of($given, $known),
+                static fn (string $word): bool => self::distance($given, $word) <= $most,
+            ),
+        );
     }
 
     private static function distance(string $one, string $other): int
     {
-        return levenshtein(mb_strtolower(mb_substr($one, 0, self::LONGEST)), mb_strtolower(mb_substr($other, 0, self::LONGEST)));
+        return levenshtein(
+            mb_strtolower(mb_substr($one, 0, self::LONGEST)),
+            mb_strtolower(mb_substr($other, 0, self::LONGEST)),
+        );
     }
 }

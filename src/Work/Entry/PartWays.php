@@ -22,8 +22,8 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
 
 /**
- * Where an entry about one piece belongs: to the batch that holds the piece by now; and where what it says is about a whole batch, the piece
- * becomes a batch of its own at that moment, and the rest goes on.
+ * Where an entry about one piece belongs: to the batch that holds the piece by now; and where what it says is about a
+ * whole batch, the piece becomes a batch of its own at that moment, and the rest goes on.
  */
 final readonly class PartWays
 {
@@ -68,10 +68,10 @@ final readonly class PartWays
     /**
      * Lets pieces go their own way together, under a tag of their own; the rest goes on.
      *
-     * @param Uuid                $id     made by the client: the same again is done once
+     * @param Uuid $id made by the client: the same again is done once
      * @param non-empty-list<int> $pieces some of those it holds, never all
      *
-     * @throws \Verjuicer\App\Ledger\Batch\TagInUse    if an open batch has the tag
+     * @throws \Verjuicer\App\Ledger\Batch\TagInUse if an open batch has the tag
      * @throws \Verjuicer\App\Ledger\Log\EventConflict if it lies ahead of now
      */
     public function apart(Uuid $id, Batch $batch, Account $by, Instant $at, array $pieces, int $tag): Batch
@@ -82,14 +82,19 @@ final readonly class PartWays
             $this->log->append($batch, $by, new Event($id->toRfc4122(), $at, $by->initials, $went));
             $portion = $this->portioning->begin(Uuid::v5($id, 'portion'), $by, $batch, $id, $tag, $at, pieces: $pieces);
             $begun = new Note(step: NoteStep::Portioned, pieceNumbers: $words);
-            $this->log->append($portion, $by, new Event(Uuid::v5($id, 'begun')->toRfc4122(), $at, $by->initials, $begun));
+            $this->log->append(
+                $portion,
+                $by,
+                new Event(Uuid::v5($id, 'begun')->toRfc4122(), $at, $by->initials, $begun),
+            );
 
             return $portion;
         });
     }
 
     /**
-     * Where the only thing that was said of pieces on their own is taken back, they never went: the parting is taken back, too. Within a write.
+     * Where the only thing that was said of pieces on their own is taken back, they never went: the parting is taken
+     * back, too. Within a write.
      *
      * @param Uuid $id made by the client: the same again is done once
      */
@@ -100,10 +105,21 @@ final readonly class PartWays
         }
         $parting = $this->portioning->partingOf($batch);
         if ($parting !== null) {
-            $void = new Event(Uuid::v5($id, 'rejoin')->toRfc4122(), $at, $by->initials, new TakenBack(), $parting, $reason);
+            $void = new Event(
+                Uuid::v5($id, 'rejoin')->toRfc4122(),
+                $at,
+                $by->initials,
+                new TakenBack(),
+                $parting,
+                $reason,
+            );
             $this->log->append($batch->parent, $by, $void);
             $close = new Close(NoteStep::Rejoined, $batch->parent->code);
-            $this->log->append($batch, $by, new Event(Uuid::v5($id, 'rejoined')->toRfc4122(), $at, $by->initials, $close, null, $reason));
+            $this->log->append(
+                $batch,
+                $by,
+                new Event(Uuid::v5($id, 'rejoined')->toRfc4122(), $at, $by->initials, $close, null, $reason),
+            );
         }
     }
 

@@ -16,17 +16,26 @@ use Verjuicer\Core\Ruleset\Doubt;
 use Verjuicer\Core\Ruleset\RuleSet;
 use Verjuicer\Core\Ruleset\Surroundings;
 
-/** Which readings are hardly possible: off the scale of meat, in another unit, too far from the one before or from another spot of the piece. */
+/**
+ * Which readings are hardly possible: off the scale of meat, in another unit, too far from the one before or from
+ * another spot of the piece.
+ */
 final class ReadingDoubts
 {
-    /** @var array<int, array<string, list<array{Temperature, Instant}>>> those kept and those entered with them, by piece and spot */
+    /**
+     * @var array<int, array<string, list<array{Temperature, Instant}>>> those kept and those entered with them, by
+     *     piece and spot
+     */
     private array $read = [];
 
     /** @var array<string, TemperatureUnit> */
     private array $units;
 
-    public function __construct(private readonly RuleSet $rules, private readonly Timeline $timeline, TemperatureUnit $siteUnit)
-    {
+    public function __construct(
+        private readonly RuleSet $rules,
+        private readonly Timeline $timeline,
+        TemperatureUnit $siteUnit,
+    ) {
         $this->units = [$siteUnit->value => $siteUnit];
         foreach ($timeline->readings as $reading) {
             $this->units[$reading->temp->unit->value] = $reading->temp->unit;
@@ -37,10 +46,12 @@ final class ReadingDoubts
     /** @return list<Doubt> */
     public function of(Reading $reading, Instant $at): array
     {
-        $last = array_filter(array_map(
-            static fn (array $readings): ?array => self::before($readings, $at),
-            $this->read[$reading->piece] ?? [],
-        ));
+        $last = array_filter(
+            array_map(
+                static fn (array $readings): ?array => self::before($readings, $at),
+                $this->read[$reading->piece] ?? [],
+            ),
+        );
         $sameSpot = $last[$reading->spot] ?? null;
         unset($last[$reading->spot]);
         $around = new Surroundings(array_values($this->units), $this->isFrozen($at), $sameSpot, array_values($last));

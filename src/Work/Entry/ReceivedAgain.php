@@ -34,7 +34,7 @@ final readonly class ReceivedAgain
     public function follow(Batch $batch, Event $wrong, Draft $right, Account $by): void
     {
         $detail = $right->detail;
-        if (!$wrong->is(Received::class) || !$detail instanceof Received) {
+        if (!$wrong->is(Received::class) || !($detail instanceof Received)) {
             return;
         }
         foreach ($this->lots->ofBatch($batch->root()) as $lot) {
@@ -45,11 +45,18 @@ final readonly class ReceivedAgain
     }
 
     /**
-     * @param Uuid       $id   made by the client: the same again is kept once
+     * @param Uuid $id made by the client: the same again is kept once
      * @param Batch|null $done whose record was put right already
      */
-    public function putRight(Uuid $id, Lot $lot, Received $arrived, Instant $at, string $reason, Account $by, ?Batch $done = null): void
-    {
+    public function putRight(
+        Uuid $id,
+        Lot $lot,
+        Received $arrived,
+        Instant $at,
+        string $reason,
+        Account $by,
+        ?Batch $done = null,
+    ): void {
         $members = ['frozen' => $arrived->frozen, 'arrived_at' => $at->rfc3339(), 'reason' => $reason];
         if ($arrived->temp !== null) {
             $members['temp'] = [$arrived->temp->unit->member() => $arrived->temp->tenths / 10];
@@ -57,12 +64,25 @@ final readonly class ReceivedAgain
         if ($arrived->thermometer !== null) {
             $members['thermometer'] = $arrived->thermometer;
         }
-        $this->log->add(Uuid::v5($id, $lot->id->toRfc4122()), 'lot', $lot->id, $by, $at, LotOnHand::CORRECTED, $members);
+        $this->log->add(
+            Uuid::v5($id, $lot->id->toRfc4122()),
+            'lot',
+            $lot->id,
+            $by,
+            $at,
+            LotOnHand::CORRECTED,
+            $members,
+        );
         foreach ($this->lots->batchesOf($lot) as $row) {
             $batch = $this->entities->find(Batch::class, Uuid::fromString($row['id']));
             $wrong = $batch === null || $batch === $done ? null : $this->arrival($batch, $lot);
             if ($batch !== null && $wrong !== null) {
-                $this->entry->keep($batch, $by, true, new Draft(Uuid::v5($id, $row['id']), $arrived, $at, $reason, $wrong->id));
+                $this->entry->keep(
+                    $batch,
+                    $by,
+                    true,
+                    new Draft(Uuid::v5($id, $row['id']), $arrived, $at, $reason, $wrong->id),
+                );
             }
         }
     }

@@ -12,9 +12,9 @@ use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Ruleset\Doubt;
 
 /**
- * The one way in for what happens to a batch: brought to the batch that holds the piece it is about, completed from what is known, refused
- * where it cannot be, doubted once where it is hardly possible, then kept. Any number of entries cost one lock, one assessment and a number of
- * statements that does not grow with them.
+ * The one way in for what happens to a batch: brought to the batch that holds the piece it is about, completed from
+ * what is known, refused where it cannot be, doubted once where it is hardly possible, then kept. Any number of entries
+ * cost one lock, one assessment and a number of statements that does not grow with them.
  */
 final readonly class RecordEntry
 {
@@ -72,10 +72,10 @@ final readonly class RecordEntry
      *
      * @return list<Kept>
      *
-     * @throws EntryProblem                            if one cannot be of this batch as it stands
-     * @throws Doubtful                                if one is hardly possible and nobody said that it is right
+     * @throws EntryProblem if one cannot be of this batch as it stands
+     * @throws Doubtful if one is hardly possible and nobody said that it is right
      * @throws \Verjuicer\App\Ledger\Log\EventConflict if one does not go with what is kept already
-     * @throws \Verjuicer\App\Ledger\Batch\TagInUse    if the batch would be open again beside another of its tag
+     * @throws \Verjuicer\App\Ledger\Batch\TagInUse if the batch would be open again beside another of its tag
      */
     public function keep(Batch $batch, Account $by, bool $isSure, Draft ...$drafts): array
     {
@@ -88,9 +88,10 @@ final readonly class RecordEntry
         return $this->ledger->write($batch->site, function () use ($by, $resolved, $drafts): array {
             $kept = $events = $batches = [];
             foreach ($resolved as $index => [$destination, $draft]) {
-                $to = $destination->piece === null
-                    ? $destination->batch
-                    : $this->apart($destination->batch, $drafts[$index], $by);
+                $to =
+                    $destination->piece === null
+                        ? $destination->batch
+                        : $this->apart($destination->batch, $drafts[$index], $by);
                 $kept[] = new Kept($to, $draft);
                 $batches[$to->id->toRfc4122()] = $to;
                 $events[$to->id->toRfc4122()][] = $draft->event($by->initials);
@@ -113,7 +114,14 @@ final readonly class RecordEntry
 
         return $now->piece === null || $now->tag === null
             ? $now->batch
-            : $this->partWays->apart(Uuid::v5($draft->id, 'apart'), $now->batch, $by, $draft->at, [$now->piece], $now->tag);
+            : $this->partWays->apart(
+                Uuid::v5($draft->id, 'apart'),
+                $now->batch,
+                $by,
+                $draft->at,
+                [$now->piece],
+                $now->tag,
+            );
     }
 
     /**

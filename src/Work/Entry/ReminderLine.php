@@ -10,7 +10,10 @@ use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** Reads what somebody wants to be reminded of: "spritz every 30", "wrap at 165", "sauce in 120", "wrap when the colour is set". */
+/**
+ * Reads what somebody wants to be reminded of: "spritz every 30", "wrap at 165", "sauce in 120", "wrap when the colour
+ * is set".
+ */
 final readonly class ReminderLine
 {
     private const MOST_MINUTES = 2880;
@@ -42,7 +45,11 @@ final readonly class ReminderLine
         } else {
             $what = $words;
         }
-        if ($what === [] || ($minutes !== null && ($every ?? $in ?? 1) < 1) || max($every ?? 1, $in ?? 1) > self::MOST_MINUTES) {
+        if (
+            $what === []
+            || ($minutes !== null && ($every ?? ($in ?? 1)) < 1)
+            || max($every ?? 1, $in ?? 1) > self::MOST_MINUTES
+        ) {
             throw EntryProblem::noReminder();
         }
         $kind = $this->words->verb($what[0])[0] ?? null;

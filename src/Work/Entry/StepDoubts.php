@@ -16,7 +16,9 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Ruleset\Doubt;
 use Verjuicer\Core\Ruleset\RuleSet;
 
-/** Which steps are hardly possible: in an order that cannot be, of more than there is, into the cold while it is warm. */
+/**
+ * Which steps are hardly possible: in an order that cannot be, of more than there is, into the cold while it is warm.
+ */
 final readonly class StepDoubts
 {
     /** What is said about food rather than done to it: at any time. */
@@ -34,11 +36,13 @@ final readonly class StepDoubts
      */
     public function of(Detail $detail, Instant $at, ?int $piece): array
     {
-        return array_values(array_filter([
-            $this->order($detail, $at),
-            $this->isTooMuch($detail) ? Doubt::TooMuch : null,
-            $this->isWarmIntoCold($detail, $at, $piece) ? Doubt::WarmIntoCold : null,
-        ]));
+        return array_values(
+            array_filter([
+                $this->order($detail, $at),
+                $this->isTooMuch($detail) ? Doubt::TooMuch : null,
+                $this->isWarmIntoCold($detail, $at, $piece) ? Doubt::WarmIntoCold : null,
+            ]),
+        );
     }
 
     private function order(Detail $detail, Instant $at): ?Doubt
@@ -54,7 +58,7 @@ final readonly class StepDoubts
 
         return match (true) {
             $first->at->isAfter($at) => Doubt::BeforeItBegan,
-            $end !== null && $at->isAfter($end) && !$detail instanceof EndsBatch => Doubt::AfterItEnded,
+            $end !== null && $at->isAfter($end) && !($detail instanceof EndsBatch) => Doubt::AfterItEnded,
             $detail instanceof EndsBatch && $this->happenedAfter($at) => Doubt::EndedBeforeMore,
             $this->needsHeat($detail) && !$this->hadBy($at, ...self::HEAT) => Doubt::NeverOnHeat,
             default => null,
@@ -84,7 +88,9 @@ final readonly class StepDoubts
     private function happenedAfter(Instant $at): bool
     {
         foreach ($this->timeline->events as $event) {
-            $isOfFood = $event->detail instanceof Kinds\Reading || ($event->detail instanceof BeginsStage && !$event->detail instanceof EndsBatch);
+            $isOfFood =
+                $event->detail instanceof Kinds\Reading
+                || ($event->detail instanceof BeginsStage && !($event->detail instanceof EndsBatch));
             if ($isOfFood && $event->at->isAfter($at)) {
                 return true;
             }
@@ -123,7 +129,11 @@ final readonly class StepDoubts
                 $last[$reading->at >= $pulled ? 'pan' : $reading->piece] = $reading;
             }
         }
-        $last = isset($last['pan']) ? [$last['pan']] : ($piece === null ? $last : array_intersect_key($last, [$piece => true]));
+        $last = isset($last['pan'])
+            ? [$last['pan']]
+            : ($piece === null
+                ? $last
+                : array_intersect_key($last, [$piece => true]));
         foreach ($last as $reading) {
             if ($reading->temp->isAbove($this->rules->limits()->cold->threshold)) {
                 return true;

@@ -21,8 +21,11 @@ final class LabelController extends FormController
 {
     private const PDF_SECONDS = 30;
 
-    public function __construct(private readonly Batches $batches, private readonly Labels $labels, private readonly CurrentAccount $account)
-    {
+    public function __construct(
+        private readonly Batches $batches,
+        private readonly Labels $labels,
+        private readonly CurrentAccount $account,
+    ) {
     }
 
     #[Route('/batches/{id}/label', name: 'label', requirements: ['id' => Requirement::UUID], methods: ['GET'])]
@@ -30,7 +33,10 @@ final class LabelController extends FormController
     {
         $batch = $this->batches->get($id);
 
-        return $this->page('work/label/label.html.twig', $this->blank(), ['batch' => $batch, 'svg' => $this->labels->of($batch)]);
+        return $this->page('work/label/label.html.twig', $this->blank(), [
+            'batch' => $batch,
+            'svg' => $this->labels->of($batch),
+        ]);
     }
 
     #[IsGranted('ROLE_CREW')]
@@ -41,7 +47,10 @@ final class LabelController extends FormController
         $input = $this->read($request, 'label');
         $label = $input->id();
         if (!$input->isGood()) {
-            return $this->page('work/label/label.html.twig', $input, ['batch' => $batch, 'svg' => $this->labels->of($batch)]);
+            return $this->page('work/label/label.html.twig', $input, [
+                'batch' => $batch,
+                'svg' => $this->labels->of($batch),
+            ]);
         }
         $this->labels->print($label, $batch, $this->account->get());
 
@@ -53,17 +62,41 @@ final class LabelController extends FormController
     {
         $batch = $this->batches->get($id);
 
-        return new Response($this->labels->of($batch), headers: ['Content-Type' => 'image/svg+xml', 'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, 'label-'.$batch->code.'.svg')]);
+        return new Response(
+            $this->labels->of($batch),
+            headers: [
+                'Content-Type' => 'image/svg+xml',
+                'Content-Disposition' => HeaderUtils::makeDisposition(
+                    HeaderUtils::DISPOSITION_ATTACHMENT,
+                    'label-'.$batch->code.'.svg',
+                ),
+            ],
+        );
     }
 
     #[Route('/batches/{id}/label.pdf', name: 'label_pdf', requirements: ['id' => Requirement::UUID], methods: ['GET'])]
     public function pdf(string $id): Response
     {
         $batch = $this->batches->get($id);
-        $process = new Process(['weasyprint', '-', '-'], null, null, $this->renderView('work/label/paper.html.twig', ['svg' => $this->labels->of($batch)]), self::PDF_SECONDS);
+        $process = new Process(
+            ['weasyprint', '-', '-'],
+            null,
+            null,
+            $this->renderView('work/label/paper.html.twig', ['svg' => $this->labels->of($batch)]),
+            self::PDF_SECONDS,
+        );
         $process->mustRun();
 
-        return new Response($process->getOutput(), headers: ['Content-Type' => 'application/pdf', 'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, 'label-'.$batch->code.'.pdf')]);
+        return new Response(
+            $process->getOutput(),
+            headers: [
+                'Content-Type' => 'application/pdf',
+                'Content-Disposition' => HeaderUtils::makeDisposition(
+                    HeaderUtils::DISPOSITION_ATTACHMENT,
+                    'label-'.$batch->code.'.pdf',
+                ),
+            ],
+        );
     }
 
     #[Route('/labels', name: 'labels', methods: ['GET'])]
@@ -72,6 +105,9 @@ final class LabelController extends FormController
         $site = $this->account->get()->site;
         $after = PageKey::parse($request->query->getString('after'));
 
-        return $this->render('work/label/spool.html.twig', ['site' => $site, 'page' => $this->labels->spool($site, $after)]);
+        return $this->render('work/label/spool.html.twig', [
+            'site' => $site,
+            'page' => $this->labels->spool($site, $after),
+        ]);
     }
 }

@@ -26,7 +26,10 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Ruleset\DateMarkRules;
 
-/** Labels of pans and packs, and the spool they go to: a stand-in for a label printer, whose every label stays to be looked at. */
+/**
+ * Labels of pans and packs, and the spool they go to: a stand-in for a label printer, whose every label stays to be
+ * looked at.
+ */
 final readonly class Labels
 {
     public function __construct(
@@ -60,7 +63,8 @@ final readonly class Labels
     public function print(Uuid $id, Batch $batch, Account $by): bool
     {
         return $this->connection->executeStatement(
-            'INSERT INTO label (id, site_id, batch_id, account_id, at, svg) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
+            'INSERT INTO label (id, site_id, batch_id, account_id, at, svg) VALUES (?, ?, ?, ?, ?, ?) '
+            .'ON CONFLICT (id) DO NOTHING',
             [
                 $id->toRfc4122(),
                 $batch->site->id->toRfc4122(),
@@ -72,15 +76,21 @@ final readonly class Labels
         ) === 1;
     }
 
-    /** @return Page<array{id: string, batch_id: string, at: Instant, initials: string, svg: string}> the latest first */
+    /**
+     * @return Page<array{id: string, batch_id: string, at: Instant, initials: string, svg: string}> the latest first
+     */
     public function spool(Site $site, ?PageKey $after): Page
     {
         /** @var list<array{id: string, batch_id: string, at: int, initials: string, svg: string}> $rows */
-        $rows = $this->connection->fetchAllAssociative(<<<'SQL'
+        $rows = $this->connection->fetchAllAssociative(
+            <<<'SQL'
             SELECT l.id, l.batch_id, extract(epoch FROM l.at)::bigint AS at, a.initials, l.svg
             FROM label l JOIN account a ON a.id = l.account_id
-            WHERE l.site_id = :site AND (l.at, l.id) < (to_timestamp(:place), :id::uuid) ORDER BY l.at DESC, l.id DESC LIMIT :most
-            SQL, ($after ?? PageKey::first())->parameters() + ['site' => $site->id->toRfc4122()]);
+            WHERE l.site_id = :site AND (l.at, l.id) < (to_timestamp(:place), :id::uuid) ORDER BY l.at DESC,
+              l.id DESC LIMIT :most
+            SQL,
+            ($after ?? PageKey::first())->parameters() + ['site' => $site->id->toRfc4122()],
+        );
         $labels = array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at'])] + $row, $rows);
 
         return Page::of($labels, static fn (array $one): PageKey => new PageKey($one['at']->epoch, $one['id']));
@@ -97,7 +107,10 @@ final readonly class Labels
         return $prepared;
     }
 
-    /** @return array<string, Instant|LocalDate> until when, by what limits it: the moment to throw it away, or the day to use it by */
+    /**
+     * @return array<string, Instant|LocalDate> until when, by what limits it: the moment to throw it away, or the day
+     *     to use it by
+     */
     private static function dates(Assessment $assessment): array
     {
         $dates = [];
@@ -108,7 +121,10 @@ final readonly class Labels
         }
         $site = $assessment->record->site;
         $stage = $assessment->timeline->stage();
-        if (!isset($dates['time_control']) && $stage?->is(Cool::class, ColdHold::class, Freeze::class, Thaw::class) === true) {
+        if (
+            !isset($dates['time_control'])
+            && $stage?->is(Cool::class, ColdHold::class, Freeze::class, Thaw::class) === true
+        ) {
             $dayOne = LocalDate::ofInstant(self::prepared($assessment), $site->zone);
             $useBy = $dayOne->plusDays($assessment->rules->get(DateMarkRules::class)->days - 1);
             foreach ($assessment->findings as $finding) {

@@ -109,12 +109,19 @@ final class PitController extends FormController implements ShowsAgain
     }
 
     #[IsGranted('ROLE_CREW')]
-    #[Route('/{pit}/back/{event}', name: 'pit_take_back', requirements: ['pit' => Requirement::UUID, 'event' => Requirement::UUID], methods: ['POST'])]
+    #[Route(
+        '/{pit}/back/{event}',
+        name: 'pit_take_back',
+        requirements: ['pit' => Requirement::UUID, 'event' => Requirement::UUID],
+        methods: ['POST'],
+    ),]
     public function takeBack(string $pit, string $event, Request $request): Response
     {
         $found = $this->find($pit);
-        $wrong = array_values(array_filter($this->history->of($found), static fn (SiteEvent $one): bool => $one->id === $event))[0]
-            ?? throw $this->createNotFoundException();
+        $wrong =
+            array_values(
+                array_filter($this->history->of($found), static fn (SiteEvent $one): bool => $one->id === $event),
+            )[0] ?? throw $this->createNotFoundException();
         $input = $this->read($request, 'pit');
         $id = $input->id();
         $reason = $input->text('reason', true);
@@ -158,7 +165,11 @@ final class PitController extends FormController implements ShowsAgain
             ];
         }, $this->pits->of($site));
 
-        return $this->page('work/pit/list.html.twig', $input, ['site' => $site, 'rows' => $rows, 'kinds' => Oven::cases()]);
+        return $this->page('work/pit/list.html.twig', $input, [
+            'site' => $site,
+            'rows' => $rows,
+            'kinds' => Oven::cases(),
+        ]);
     }
 
     private function one(Pit $pit, FormInput $input): Response

@@ -21,9 +21,14 @@ final readonly class PitLoad
     /** @return list<Batch> open batches on the heat in this pit, by tag */
     public function batchesIn(Pit $pit): array
     {
-        $inside = array_filter($this->lanes->open($pit->site)->lanes, static fn (Lane $lane): bool => $lane->pit === $pit->name);
+        $inside = array_filter(
+            $this->lanes->open($pit->site)->lanes,
+            static fn (Lane $lane): bool => $lane->pit === $pit->name,
+        );
         $ids = array_map(static fn (Lane $lane): Uuid => Uuid::fromString($lane->batchId), array_values($inside));
 
-        return $ids === [] ? [] : $this->entities->getRepository(Batch::class)->findBy(['id' => $ids], ['tag' => 'ASC']);
+        return $ids === []
+            ? []
+            : $this->entities->getRepository(Batch::class)->findBy(['id' => $ids], ['tag' => 'ASC']);
     }
 }

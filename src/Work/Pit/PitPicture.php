@@ -15,7 +15,10 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Pit\PitLog;
 use Verjuicer\Core\Pit\PitStray;
 
-/** A pit over the last half day: its set point as steps, readings as marks, what was done as signs below, strays as bars. */
+/**
+ * A pit over the last half day: its set point as steps, readings as marks, what was done as signs below, strays as
+ * bars.
+ */
 final readonly class PitPicture
 {
     public const TOP = 16;
@@ -26,21 +29,33 @@ final readonly class PitPicture
     private const HOURS = 12;
 
     /**
-     * @param list<array{y: float, label: string}>                            $levels
-     * @param list<array{x: float, label: string, is_midnight: bool}>         $hours
+     * @param list<array{y: float, label: string}> $levels
+     * @param list<array{x: float, label: string, is_midnight: bool}> $hours
      * @param list<array{x: float, y: float, at: Instant, temp: Temperature}> $readings
-     * @param list<array{x: float, sign: string, at: Instant}>                $signs
-     * @param list<array{x: float, width: float, is_hot: bool}>               $strays
+     * @param list<array{x: float, sign: string, at: Instant}> $signs
+     * @param list<array{x: float, width: float, is_hot: bool}> $strays
      */
-    private function __construct(public array $levels, public array $hours, public string $set, public string $line, public array $readings, public array $signs, public array $strays)
-    {
+    private function __construct(
+        public array $levels,
+        public array $hours,
+        public string $set,
+        public string $line,
+        public array $readings,
+        public array $signs,
+        public array $strays,
+    ) {
     }
 
     /** @param list<PitStray> $strays */
     public static function of(PitLog $log, array $strays, Site $site, Instant $now): self
     {
         $time = new TimeAxis($now->plus(Span::ofHours(-self::HOURS)), $now, self::LEFT, self::RIGHT);
-        $scale = new TemperatureAxis(Temperature::fahrenheit('100'), Temperature::fahrenheit('450'), self::TOP, self::BOTTOM);
+        $scale = new TemperatureAxis(
+            Temperature::fahrenheit('100'),
+            Temperature::fahrenheit('450'),
+            self::TOP,
+            self::BOTTOM,
+        );
         $set = $log->setAt($time->from);
         $path = $set === null ? '' : 'M'.self::LEFT.' '.$scale->y($set);
         $readings = $signs = [];
@@ -63,17 +78,29 @@ final readonly class PitPicture
         $isSet = $log->setAt($now) !== null;
 
         return new self(
-            array_map(static fn (Temperature $level): array => ['y' => $scale->y($level), 'label' => $level->number().'°'], self::levels($site->unit)),
+            array_map(
+                static fn (Temperature $level): array => ['y' => $scale->y($level), 'label' => $level->number().'°'],
+                self::levels($site->unit),
+            ),
             $time->hours($site->zone()),
             $path === '' || !$isSet ? $path : $path.'H'.self::RIGHT,
             implode(' ', array_map(static fn (array $mark): string => $mark['x'].','.$mark['y'], $readings)),
             $readings,
             $signs,
-            array_values(array_filter(array_map(static function (PitStray $stray) use ($time): array {
-                $x = $time->clampedX($stray->from);
+            array_values(
+                array_filter(
+                    array_map(static function (PitStray $stray) use ($time): array {
+                        $x = $time->clampedX($stray->from);
 
-                return ['x' => $x, 'width' => round($time->clampedX($stray->to) - $x, 1), 'is_hot' => $stray->isHot];
-            }, $strays), static fn (array $bar): bool => $bar['width'] > 0)),
+                        return [
+                            'x' => $x,
+                            'width' => round($time->clampedX($stray->to) - $x, 1),
+                            'is_hot' => $stray->isHot,
+                        ];
+                    }, $strays),
+                    static fn (array $bar): bool => $bar['width'] > 0,
+                ),
+            ),
         );
     }
 

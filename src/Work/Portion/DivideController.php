@@ -49,7 +49,11 @@ final class DivideController extends FormController implements ShowsAgain
         $batch = $this->batches->get($id);
         $filled = ['when' => $this->happened->now()];
         foreach ($this->portioning->tags($batch, self::MOST) as $row => $tag) {
-            $filled += ['tag'.$row => (string) $tag, 'portion'.$row => Uuid::v7()->toRfc4122(), 'grams'.$row.'_unit' => 'kg'];
+            $filled += [
+                'tag'.$row => (string) $tag,
+                'portion'.$row => Uuid::v7()->toRfc4122(),
+                'grams'.$row.'_unit' => 'kg',
+            ];
         }
 
         return $this->again($this->blank($filled), $batch);

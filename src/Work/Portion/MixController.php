@@ -34,7 +34,9 @@ use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Ruleset\DateMarkRules;
 
-/** Puts one portion into another of its kind: only where both records are sound; the older date counts for all of it. */
+/**
+ * Puts one portion into another of its kind: only where both records are sound; the older date counts for all of it.
+ */
 final class MixController extends FormController implements ShowsAgain
 {
     public function __construct(
@@ -69,7 +71,12 @@ final class MixController extends FormController implements ShowsAgain
             $pieces = $this->lastReadings->isOneMass($from) ? null : implode(', ', $this->held->numbers($from));
             $note = new Note(step: NoteStep::Mixed, mixedFrom: $from->code, useBy: $useBy, pieceNumbers: $pieces);
             $this->entry->keep($into, $by, true, new Draft(Uuid::v5($uuid, 'into'), $note, $at));
-            $this->entry->keep($from, $by, true, new Draft(Uuid::v5($uuid, 'from'), new Close(NoteStep::Mixed, $into->code), $at));
+            $this->entry->keep(
+                $from,
+                $by,
+                true,
+                new Draft(Uuid::v5($uuid, 'from'), new Close(NoteStep::Mixed, $into->code), $at),
+            );
         });
 
         return $this->kept('mix.kept', 'batch', ['id' => $into->id->toRfc4122()]);
@@ -100,7 +107,10 @@ final class MixController extends FormController implements ShowsAgain
             }
         }
         $stage = $one->timeline->stage();
-        if ($stage?->is(HotHold::class, ColdHold::class) !== true || $stage->name() !== $other->timeline->stage()?->name()) {
+        if (
+            $stage?->is(HotHold::class, ColdHold::class) !== true
+            || $stage->name() !== $other->timeline->stage()?->name()
+        ) {
             throw MixProblem::stage();
         }
         $dayOne = self::dayOne($one);

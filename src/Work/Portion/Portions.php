@@ -19,7 +19,10 @@ use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Weight;
 
-/** Divides batches by weight, or by pieces: each portion has a history of its own from then on, and shares the one before. */
+/**
+ * Divides batches by weight, or by pieces: each portion has a history of its own from then on, and shares the one
+ * before.
+ */
 final readonly class Portions
 {
     public function __construct(
@@ -32,16 +35,24 @@ final readonly class Portions
     }
 
     /**
-     * @param Uuid             $id   made by the client: the same division again is done once
+     * @param Uuid $id made by the client: the same division again is done once
      * @param list<PortionRow> $rows
-     * @param int              $left grams that stay where they were; 0 ends the divided batch
-     * @param int              $lost grams that are neither, with the reason for it
+     * @param int $left grams that stay where they were; 0 ends the divided batch
+     * @param int $lost grams that are neither, with the reason for it
      *
-     * @throws \Verjuicer\App\Ledger\Batch\TagInUse    if an open batch has one of the tags
+     * @throws \Verjuicer\App\Ledger\Batch\TagInUse if an open batch has one of the tags
      * @throws \Verjuicer\App\Ledger\Log\EventConflict if it lies ahead of now
      */
-    public function divide(Uuid $id, Batch $batch, Account $by, Instant $at, array $rows, int $left, int $lost, string $reason): void
-    {
+    public function divide(
+        Uuid $id,
+        Batch $batch,
+        Account $by,
+        Instant $at,
+        array $rows,
+        int $left,
+        int $lost,
+        string $reason,
+    ): void {
         $this->ledger->write($batch->site, function () use ($id, $batch, $by, $at, $rows, $left, $lost, $reason): void {
             if ($this->portioning->place($id) !== null) {
                 return;
@@ -67,11 +78,21 @@ final readonly class Portions
                     $row->depthMm,
                 );
                 $weight = Weight::ofGrams($row->grams);
-                $begun = new Note($row->container, step: NoteStep::Portioned, weightKg: $weight, depthMm: $row->depthMm);
+                $begun = new Note(
+                    $row->container,
+                    step: NoteStep::Portioned,
+                    weightKg: $weight,
+                    depthMm: $row->depthMm,
+                );
                 $this->entry->keep($portion, $by, true, new Draft(Uuid::v5($row->id, 'begun'), $begun, $at));
             }
             if ($left === 0) {
-                $this->entry->keep($batch, $by, true, new Draft(Uuid::v5($id, 'close'), new Close(NoteStep::Divided), $at));
+                $this->entry->keep(
+                    $batch,
+                    $by,
+                    true,
+                    new Draft(Uuid::v5($id, 'close'), new Close(NoteStep::Divided), $at),
+                );
             }
         });
     }
@@ -79,10 +100,10 @@ final readonly class Portions
     /**
      * Lets pieces go their own ways; the rest goes on, and where nothing is left the batch ends.
      *
-     * @param Uuid                            $id   made by the client: the same again is done once
+     * @param Uuid $id made by the client: the same again is done once
      * @param array<int, non-empty-list<int>> $ways pieces by the tag they get
      *
-     * @throws \Verjuicer\App\Ledger\Batch\TagInUse    if an open batch has one of the tags
+     * @throws \Verjuicer\App\Ledger\Batch\TagInUse if an open batch has one of the tags
      * @throws \Verjuicer\App\Ledger\Log\EventConflict if it lies ahead of now
      */
     public function part(Uuid $id, Batch $batch, Account $by, Instant $at, array $ways): void
@@ -93,7 +114,12 @@ final readonly class Portions
                 $this->partWays->apart(Uuid::v5($id, (string) $tag), $batch, $by, $at, $pieces, $tag);
             }
             if ($left === []) {
-                $this->entry->keep($batch, $by, true, new Draft(Uuid::v5($id, 'close'), new Close(NoteStep::Divided), $at));
+                $this->entry->keep(
+                    $batch,
+                    $by,
+                    true,
+                    new Draft(Uuid::v5($id, 'close'), new Close(NoteStep::Divided), $at),
+                );
             }
         });
     }

@@ -33,7 +33,7 @@ final readonly class Deliveries
     }
 
     /**
-     * @param Uuid              $id   made by the client, as are those of the lots: the same again are kept once
+     * @param Uuid $id made by the client, as are those of the lots: the same again are kept once
      * @param list<ReceivedLot> $lots
      */
     public function keep(Uuid $id, Account $by, Instant $at, string $supplier, array $lots): void
@@ -50,26 +50,28 @@ final readonly class Deliveries
 
     private function add(Uuid $delivery, Account $by, Instant $at, Supplier $supplier, ReceivedLot $lot): void
     {
-        $this->entities->persist(new Lot(
-            $lot->id,
-            $by->site,
-            $delivery,
-            $supplier,
-            $lot->product,
-            $lot->number,
-            $lot->pieces,
-            $lot->grams,
-            $lot->cents,
-            $lot->isFrozen,
-            $lot->temp,
-            $lot->thermometer,
-            $lot->useBy === null ? null : new \DateTimeImmutable($lot->useBy),
-            $lot->isAccepted,
-            $lot->reason,
-            new \DateTimeImmutable($at->rfc3339()),
-            new \DateTimeImmutable($this->now->instant()->rfc3339()),
-            $by,
-        ));
+        $this->entities->persist(
+            new Lot(
+                $lot->id,
+                $by->site,
+                $delivery,
+                $supplier,
+                $lot->product,
+                $lot->number,
+                $lot->pieces,
+                $lot->grams,
+                $lot->cents,
+                $lot->isFrozen,
+                $lot->temp,
+                $lot->thermometer,
+                $lot->useBy === null ? null : new \DateTimeImmutable($lot->useBy),
+                $lot->isAccepted,
+                $lot->reason,
+                new \DateTimeImmutable($at->rfc3339()),
+                new \DateTimeImmutable($this->now->instant()->rfc3339()),
+                $by,
+            ),
+        );
         $this->entities->flush();
         if ($lot->isAccepted) {
             $type = $lot->isFrozen ? 'freeze' : 'cold_hold';

@@ -106,7 +106,8 @@ final class DeliveryController extends FormController implements ShowsAgain
     /** @return list<int> the rows somebody wrote in */
     private function filled(FormInput $input): array
     {
-        $isFilled = static fn (int $row): bool => $input->text('product'.$row) !== '' || $input->text('number'.$row) !== '';
+        $isFilled = static fn (int $row): bool => $input->text('product'.$row) !== ''
+            || $input->text('number'.$row) !== '';
 
         return array_values(array_filter(range(0, self::MOST_LOTS - 1), $isFilled));
     }
@@ -125,21 +126,23 @@ final class DeliveryController extends FormController implements ShowsAgain
         $thermometer = $input->text('thermometer'.$row);
         $reason = $input->text('reason'.$row);
 
-        return $product === null || $pieces === null || $grams === null ? null : new ReceivedLot(
-            $id,
-            $product,
-            $number,
-            $pieces,
-            $grams,
-            $input->cents('price'.$row),
-            $input->isOn('frozen'.$row),
-            $input->temperature('temp'.$row, $site->unit),
-            $thermometer === '' ? null : $thermometer,
-            $input->day('use_by'.$row),
-            $input->text('decision'.$row) !== 'refused',
-            $reason === '' ? null : $reason,
-            $input->text('place'.$row, most: 40),
-        );
+        return $product === null || $pieces === null || $grams === null
+            ? null
+            : new ReceivedLot(
+                $id,
+                $product,
+                $number,
+                $pieces,
+                $grams,
+                $input->cents('price'.$row),
+                $input->isOn('frozen'.$row),
+                $input->temperature('temp'.$row, $site->unit),
+                $thermometer === '' ? null : $thermometer,
+                $input->day('use_by'.$row),
+                $input->text('decision'.$row) !== 'refused',
+                $reason === '' ? null : $reason,
+                $input->text('place'.$row, most: 40),
+            );
     }
 
     /** @return list<int> the rows that came in above the cold limit */

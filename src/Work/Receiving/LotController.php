@@ -89,7 +89,10 @@ final class LotController extends FormController implements ShowsAgain
         $was = $onHand->arrival();
         $arrived = new Received($temp, $input->isOn('frozen'), $was->supplier, $was->lot, $was->thermometer);
         $by = $this->account->get();
-        $this->ledger->write($by->site, fn () => $this->received->putRight($id, $onHand->lot, $arrived, $onHand->at(), $reason, $by));
+        $this->ledger->write(
+            $by->site,
+            fn () => $this->received->putRight($id, $onHand->lot, $arrived, $onHand->at(), $reason, $by),
+        );
 
         return $this->kept('lot.kept', 'lot', ['lot' => $lot]);
     }

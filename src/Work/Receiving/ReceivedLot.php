@@ -12,10 +12,10 @@ use Verjuicer\Core\Measure\Temperature;
 final readonly class ReceivedLot
 {
     /**
-     * @param int|null    $cents  the price of all of it
-     * @param string|null $useBy  a day, 2026-11-25
+     * @param int|null $cents the price of all of it
+     * @param string|null $useBy a day, 2026-11-25
      * @param string|null $reason why it was refused, or accepted all the same
-     * @param string      $place  where it went; empty where nobody said
+     * @param string $place where it went; empty where nobody said
      */
     public function __construct(
         public Uuid $id,

@@ -33,7 +33,9 @@ use Verjuicer\Core\Event\Kinds;
 use Verjuicer\Core\Food\Feel;
 use Verjuicer\Core\Measure\Instant;
 
-/** Reads a batch piece by piece and spot by spot: one number, Enter, the next. What was left out is named at the end. */
+/**
+ * Reads a batch piece by piece and spot by spot: one number, Enter, the next. What was left out is named at the end.
+ */
 #[IsGranted('ROLE_CREW')]
 #[Route('/batches/{id}/check', requirements: ['id' => Requirement::UUID])]
 final class CheckRoundController extends FormController implements ShowsAgain
@@ -82,7 +84,13 @@ final class CheckRoundController extends FormController implements ShowsAgain
             $label = $input->text('thermometer'.$which);
             if ($temp !== null && $at !== null) {
                 $thermometer = $label === '' ? null : $label;
-                $reading = new Kinds\Reading($temp, $stop['piece'], $stop['spot'], $thermometer, $which === '' ? $feel : null);
+                $reading = new Kinds\Reading(
+                    $temp,
+                    $stop['piece'],
+                    $stop['spot'],
+                    $thermometer,
+                    $which === '' ? $feel : null,
+                );
                 $drafts[] = new Draft($input->id($idField), $reading, $at, $reason === '' ? null : $reason);
             }
         }
@@ -133,7 +141,8 @@ final class CheckRoundController extends FormController implements ShowsAgain
             }
         }
         foreach ($read as $reading) {
-            $coldest = $coldest instanceof Reading && !$coldest->temp->isHotterThan($reading->temp) ? $coldest : $reading;
+            $coldest =
+                $coldest instanceof Reading && !$coldest->temp->isHotterThan($reading->temp) ? $coldest : $reading;
         }
 
         return $this->page('work/round/check.html.twig', $input, [
@@ -144,7 +153,9 @@ final class CheckRoundController extends FormController implements ShowsAgain
             'of' => \count($stops),
             'from' => $from,
             'read' => $read,
-            'missed' => array_values(array_filter($stops, static fn (array $one): bool => !isset($read[$one['piece'].'/'.$one['spot']]))),
+            'missed' => array_values(
+                array_filter($stops, static fn (array $one): bool => !isset($read[$one['piece'].'/'.$one['spot']])),
+            ),
             'coldest' => $coldest,
             'thermometers' => $this->thermometers->labels($batch->site),
             'second_id' => Uuid::v7()->toRfc4122(),

@@ -129,7 +129,17 @@ final class HotRoundController extends FormController implements ShowsAgain
             $temp = $input->temperature('t'.$lane->tag, $this->account->get()->site->unit);
             if ($temp !== null) {
                 $reading = new Reading($temp, thermometer: $thermometer === '' ? null : $thermometer);
-                $drafts[] = [$lane, new Draft($input->id('id'.$lane->tag), $reading, $at, $reason === '' ? null : $reason, isSpotOpen: true, isPieceOpen: true)];
+                $drafts[] = [
+                    $lane,
+                    new Draft(
+                        $input->id('id'.$lane->tag),
+                        $reading,
+                        $at,
+                        $reason === '' ? null : $reason,
+                        isSpotOpen: true,
+                        isPieceOpen: true,
+                    ),
+                ];
             }
         }
 
@@ -142,7 +152,13 @@ final class HotRoundController extends FormController implements ShowsAgain
         $stage = Catalogue::of(HotHold::class)->name();
         $open = $this->lanes->open($this->account->get()->site)->lanes;
         $held = array_values(array_filter($open, static fn (Lane $lane): bool => $lane->stage() === $stage));
-        usort($held, static fn (Lane $one, Lane $other): int => [$one->place ?? '', $one->tag] <=> [$other->place ?? '', $other->tag]);
+        usort(
+            $held,
+            static fn (Lane $one, Lane $other): int => [$one->place ?? '', $one->tag] <=> [
+                $other->place ?? '',
+                $other->tag,
+            ],
+        );
 
         return $held;
     }

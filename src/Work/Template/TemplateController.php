@@ -69,10 +69,12 @@ final class TemplateController extends FormController
     /** @return list<string> */
     private function lines(FormInput $input): array
     {
-        $lines = array_values(array_filter(
-            array_map(trim(...), explode("\n", $input->text('lines', true, 2000))),
-            static fn (string $line): bool => $line !== '',
-        ));
+        $lines = array_values(
+            array_filter(
+                array_map(trim(...), explode("\n", $input->text('lines', true, 2000))),
+                static fn (string $line): bool => $line !== '',
+            ),
+        );
         if (\count($lines) > self::MOST) {
             $input->refuse('lines', 'template.problem.many', ['{most}' => (string) self::MOST]);
         }
@@ -89,6 +91,8 @@ final class TemplateController extends FormController
 
     private function all(FormInput $input): Response
     {
-        return $this->page('work/template/list.html.twig', $input, ['templates' => $this->templates->of($this->account->get()->site)]);
+        return $this->page('work/template/list.html.twig', $input, [
+            'templates' => $this->templates->of($this->account->get()->site),
+        ]);
     }
 }

@@ -22,19 +22,30 @@ final readonly class DriftPicture
     }
 
     /**
-     * @param list<Check> $checks          by time
-     * @param int         $toleranceTenths of the unit they were read in
+     * @param list<Check> $checks by time
+     * @param int $toleranceTenths of the unit they were read in
      */
     public static function of(array $checks, int $toleranceTenths, Instant $now): self
     {
         $first = $checks[0]->at ?? $now;
         $axis = new TimeAxis($first, $now, self::LEFT, self::RIGHT);
-        $marks = array_map(static fn (Check $check): array => [
-            'x' => $axis->x($check->at),
-            'y' => round(self::MIDDLE - max(-2.0, min(2.0, $check->drift() / $toleranceTenths)) * self::PIXELS_A_TOLERANCE, 1),
-            'check' => $check,
-        ], $checks);
+        $marks = array_map(
+            static fn (Check $check): array => [
+                'x' => $axis->x($check->at),
+                'y' => round(
+                    self::MIDDLE - max(-2.0, min(2.0, $check->drift() / $toleranceTenths)) * self::PIXELS_A_TOLERANCE,
+                    1,
+                ),
+                'check' => $check,
+            ],
+            $checks,
+        );
 
-        return new self($marks, self::MIDDLE - self::PIXELS_A_TOLERANCE, self::MIDDLE, self::MIDDLE + self::PIXELS_A_TOLERANCE);
+        return new self(
+            $marks,
+            self::MIDDLE - self::PIXELS_A_TOLERANCE,
+            self::MIDDLE,
+            self::MIDDLE + self::PIXELS_A_TOLERANCE,
+        );
     }
 }

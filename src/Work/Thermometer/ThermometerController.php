@@ -35,7 +35,10 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
 use Verjuicer\Core\Ruleset\ThermometerRules;
 use Verjuicer\Core\Thermal\BoilingPoint;
 
-/** The register of thermometers: checks in ice and in boiling water, their drift, and what a failed one throws into doubt. */
+/**
+ * The register of thermometers: checks in ice and in boiling water, their drift, and what a failed one throws into
+ * doubt.
+ */
 #[Route('/thermometers')]
 final class ThermometerController extends FormController implements ShowsAgain
 {
@@ -74,7 +77,14 @@ final class ThermometerController extends FormController implements ShowsAgain
             return $this->all($input);
         }
         $site = $this->account->get()->site;
-        $added = new Thermometer($site, $label, $kind, $input->text('serial'), $input->text('measures'), $input->text('holder'));
+        $added = new Thermometer(
+            $site,
+            $label,
+            $kind,
+            $input->text('serial'),
+            $input->text('measures'),
+            $input->text('holder'),
+        );
         $this->entities->persist($added);
         try {
             $this->entities->flush();
@@ -87,14 +97,27 @@ final class ThermometerController extends FormController implements ShowsAgain
         return $this->kept('thermometer.added', 'thermometers');
     }
 
-    #[Route('/{thermometer}', name: 'thermometer', requirements: ['thermometer' => Requirement::UUID], methods: ['GET'])]
+    #[Route(
+        '/{thermometer}',
+        name: 'thermometer',
+        requirements: ['thermometer' => Requirement::UUID],
+        methods: ['GET'],
+    ),]
     public function show(string $thermometer): Response
     {
-        return $this->one($this->find($thermometer), $this->blank(['method' => 'ice', 'outcome' => 'kept', 'when' => $this->happened->now()]));
+        return $this->one(
+            $this->find($thermometer),
+            $this->blank(['method' => 'ice', 'outcome' => 'kept', 'when' => $this->happened->now()]),
+        );
     }
 
     #[IsGranted('ROLE_CREW')]
-    #[Route('/{thermometer}', name: 'thermometer_check', requirements: ['thermometer' => Requirement::UUID], methods: ['POST'])]
+    #[Route(
+        '/{thermometer}',
+        name: 'thermometer_check',
+        requirements: ['thermometer' => Requirement::UUID],
+        methods: ['POST'],
+    ),]
     public function check(string $thermometer, Request $request): Response
     {
         $found = $this->find($thermometer);
@@ -126,8 +149,12 @@ final class ThermometerController extends FormController implements ShowsAgain
     }
 
     /** What it ought to read; null where neither the pressure of the day nor the site's elevation is known. */
-    private function expected(Thermometer $thermometer, string $method, ?int $pressure, TemperatureUnit $unit): ?Temperature
-    {
+    private function expected(
+        Thermometer $thermometer,
+        string $method,
+        ?int $pressure,
+        TemperatureUnit $unit,
+    ): ?Temperature {
         $elevation = $thermometer->site->elevationM;
 
         return match (true) {
@@ -140,7 +167,10 @@ final class ThermometerController extends FormController implements ShowsAgain
 
     public function showAgain(Request $request, Problem $problem): Response
     {
-        return $this->one($this->find($request->attributes->getString('thermometer')), $this->refused($request, $problem));
+        return $this->one(
+            $this->find($request->attributes->getString('thermometer')),
+            $this->refused($request, $problem),
+        );
     }
 
     private function all(FormInput $input): Response
@@ -159,7 +189,12 @@ final class ThermometerController extends FormController implements ShowsAgain
 
         $kinds = ThermometerKind::cases();
 
-        return $this->page('work/thermometer/list.html.twig', $input, ['site' => $site, 'rows' => $rows, 'kinds' => $kinds, 'within' => $within]);
+        return $this->page('work/thermometer/list.html.twig', $input, [
+            'site' => $site,
+            'rows' => $rows,
+            'kinds' => $kinds,
+            'within' => $within,
+        ]);
     }
 
     private function one(Thermometer $thermometer, FormInput $input): Response
@@ -188,7 +223,8 @@ final class ThermometerController extends FormController implements ShowsAgain
     /**
      * @param list<Check> $checks
      *
-     * @return list<array{batch: Batch, readings: int, verdict: string}> the batches of which readings are in doubt, and their verdicts as they are now
+     * @return list<array{batch: Batch, readings: int, verdict: string}> the batches of which readings are in doubt, and
+     *     their verdicts as they are now
      */
     private function doubts(Thermometer $thermometer, array $checks): array
     {
@@ -196,10 +232,15 @@ final class ThermometerController extends FormController implements ShowsAgain
         foreach ($this->checks->batchesInDoubt($thermometer, $checks) as $batch) {
             $assessment = $this->assessments->of($batch);
             $suspect = array_fill_keys($assessment->suspectReadings, true);
-            $isOfThis = static fn (Reading $one): bool => isset($suspect[$one->id]) && $one->thermometer === $thermometer->label;
+            $isOfThis = static fn (Reading $one): bool => isset($suspect[$one->id])
+                && $one->thermometer === $thermometer->label;
             $ofThis = array_filter($assessment->timeline->readings, $isOfThis);
             if ($ofThis !== []) {
-                $doubts[] = ['batch' => $batch, 'readings' => \count($ofThis), 'verdict' => $assessment->verdict->value];
+                $doubts[] = [
+                    'batch' => $batch,
+                    'readings' => \count($ofThis),
+                    'verdict' => $assessment->verdict->value,
+                ];
             }
         }
 

@@ -23,14 +23,20 @@ use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Ruleset\CoolingRules;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
-/** Before the fact: how long a rest stays hot, and whether a cooling passes its gates, by method, size and start. A forecast, with its range. */
+/**
+ * Before the fact: how long a rest stays hot, and whether a cooling passes its gates, by method, size and start. A
+ * forecast, with its range.
+ */
 final class WhatIfController extends FormController
 {
     private const DEEPEST_CM = 100;
     private const SHALLOWEST_CM = 0.1;
 
-    public function __construct(private readonly RuleSetLibrary $ruleSets, private readonly CurrentAccount $account, private readonly Now $now)
-    {
+    public function __construct(
+        private readonly RuleSetLibrary $ruleSets,
+        private readonly CurrentAccount $account,
+        private readonly Now $now,
+    ) {
     }
 
     #[Route('/what-if', name: 'what_if', methods: ['GET'])]
@@ -40,16 +46,26 @@ final class WhatIfController extends FormController
         $input = FormInput::asked($request);
         $answer = $request->query->count() === 0 ? null : $this->answer($input);
 
-        return $this->page('work/what_if/what_if.html.twig', $input, ['site' => $site, 'methods' => self::places(), 'answer' => $answer, 'now' => $this->now->instant()]);
+        return $this->page('work/what_if/what_if.html.twig', $input, [
+            'site' => $site,
+            'methods' => self::places(),
+            'answer' => $answer,
+            'now' => $this->now->instant(),
+        ]);
     }
 
     /** @return list<Holding> the places of which anything can be said */
     private static function places(): array
     {
-        return array_values(array_filter(Holding::cases(), static fn (Holding $one): bool => Surroundings::of($one) !== null));
+        return array_values(
+            array_filter(Holding::cases(), static fn (Holding $one): bool => Surroundings::of($one) !== null),
+        );
     }
 
-    /** @return array{hot: Crossing|null, hot_limit: Threshold, is_hot: bool, gates: list<array{limit: Threshold, within: Span, least: Span|null, most: Span|null, late: Lateness|null}>}|null */
+    /**
+     * @return array{hot: Crossing|null, hot_limit: Threshold, is_hot: bool, gates: list<array{limit: Threshold,
+     *     within: Span, least: Span|null, most: Span|null, late: Lateness|null}>}|null
+     */
     private function answer(FormInput $input): ?array
     {
         $site = $this->account->get()->site;
@@ -83,7 +99,12 @@ final class WhatIfController extends FormController
             $this->gate($below, $rules->limits()->cold->threshold, $cooling->total->span),
         ];
 
-        return ['hot' => $fall->crossing($hot), 'hot_limit' => $limit, 'is_hot' => Point::celsius($start) > $hot, 'gates' => $gates];
+        return [
+            'hot' => $fall->crossing($hot),
+            'hot_limit' => $limit,
+            'is_hot' => Point::celsius($start) > $hot,
+            'gates' => $gates,
+        ];
     }
 
     /** @return array{limit: Threshold, within: Span, least: Span|null, most: Span|null, late: Lateness|null} */

@@ -24,10 +24,27 @@ final class InspectorTest extends KitchenTestCase
      * @param list<string> $without
      */
     #[DataProvider('scopes')]
-    public function testAPacketHoldsWhatWasChosenAndNothingElse(PacketScope $scope, string $paper, array $within, array $without): void
-    {
+    public function testAPacketHoldsWhatWasChosenAndNothingElse(
+        PacketScope $scope,
+        string $paper,
+        array $within,
+        array $without,
+    ): void {
         $text = $this->text($this->made($scope, $paper));
-        foreach (['Packet for an inspector', 'Quarry Lane Smokehouse', 'Verdicts by rule', '3-501.14', 'FDA Food Code 2022', 'T2 QL-0119', '145 °F for 4 min', '3-401.11(A)', 'readings in hot hold at least every 2 h', ...$within] as $words) {
+        foreach (
+            [
+                'Packet for an inspector',
+                'Quarry Lane Smokehouse',
+                'Verdicts by rule',
+                '3-501.14',
+                'FDA Food Code 2022',
+                'T2 QL-0119',
+                '145 °F for 4 min',
+                '3-401.11(A)',
+                'readings in hot hold at least every 2 h',
+                ...$within,
+            ] as $words
+        ) {
             self::assertStringContainsString($words, $text);
         }
         foreach ($without as $words) {
@@ -40,10 +57,20 @@ final class InspectorTest extends KitchenTestCase
     /** @return iterable<string, array{PacketScope, string, list<string>, list<string>}> */
     public static function scopes(): iterable
     {
-        $days = ['2020-01-01', '2100-01-01'];
-        yield 'a product' => [new PacketScope(...$days, product: 'Pork loin'), 'Letter', ['Pork loin', 'Never got there', 'Ridge Road Provisions'], ['Beef brisket', 'Turkey breast']];
-        yield 'a lot' => [new PacketScope(...$days, lot: 'HC-2211'), 'A4', ['Goat leg', 'Orchard brine'], ['Pork loin']];
-        yield 'nothing' => [new PacketScope(...$days, batch: 'none'), 'A4', ['No batch was under way'], ['Goat leg']];
+        [$from, $to] = ['2020-01-01', '2100-01-01'];
+        yield 'a product' => [
+            new PacketScope($from, $to, product: 'Pork loin'),
+            'Letter',
+            ['Pork loin', 'Never got there', 'Ridge Road Provisions'],
+            ['Beef brisket', 'Turkey breast'],
+        ];
+        yield 'a lot' => [
+            new PacketScope($from, $to, lot: 'HC-2211'),
+            'A4',
+            ['Goat leg', 'Orchard brine'],
+            ['Pork loin'],
+        ];
+        yield 'nothing' => [new PacketScope($from, $to, batch: 'none'), 'A4', ['No batch was under way'], ['Goat leg']];
     }
 
     public function testAPacketIsAskedForMadeInTheBackgroundAndTaken(): void
@@ -52,10 +79,18 @@ final class InspectorTest extends KitchenTestCase
         self::assertSelectorNotExists('main form', $this->client->request('GET', '/packets')->text());
         $this->logIn('ike');
         $page = $this->client->request('GET', '/packets');
-        $page = $this->client->submit($page->selectButton('Make it')->form(['from' => '2026-12-02', 'to' => '2026-12-01']));
+        $page = $this->client->submit(
+            $page->selectButton('Make it')->form(['from' => '2026-12-02', 'to' => '2026-12-01']),
+        );
         self::assertSelectorExists('#problem-to');
-        $page = $this->client->submit($page->selectButton('Make it')->form(['from' => '2020-01-01', 'to' => '2026-12-01', 'lot' => 'NO-SUCH']));
-        self::assertStringContainsString('of that batch code, lot or product', $page->filter('#problem-to')->text(), 'a slip of the pen is no empty packet');
+        $page = $this->client->submit(
+            $page->selectButton('Make it')->form(['from' => '2020-01-01', 'to' => '2026-12-01', 'lot' => 'NO-SUCH']),
+        );
+        self::assertStringContainsString(
+            'of that batch code, lot or product',
+            $page->filter('#problem-to')->text(),
+            'a slip of the pen is no empty packet',
+        );
         $id = $this->asked(new PacketScope('2020-01-01', '2100-01-01', product: 'Duck'), 'A4');
         $this->connection()->executeStatement('UPDATE packet SET finished_at = NULL, pdf = NULL WHERE id = ?', [$id]);
         $page = $this->client->request('GET', '/packets/'.$id);
@@ -64,7 +99,13 @@ final class InspectorTest extends KitchenTestCase
         $this->client->request('GET', "/packets/$id/packet.pdf");
         self::assertResponseStatusCodeSame(404);
         $this->make($id);
-        self::assertStringContainsString('Open the PDF', $this->client->request('GET', '/packets/'.$id)->filter('main')->text());
+        self::assertStringContainsString(
+            'Open the PDF',
+            $this->client
+                ->request('GET', '/packets/'.$id)
+                ->filter('main')
+                ->text(),
+        );
         $this->client->request('GET', "/packets/$id/packet.pdf");
         self::assertStringStartsWith('%PDF-', (string) $this->client->getResponse()->getContent());
     }
@@ -74,12 +115,23 @@ final class InspectorTest extends KitchenTestCase
         $id = $this->made(new PacketScope('2020-01-01', '2100-01-01', product: 'Duck'), 'A4');
         $this->logIn('mara');
         $page = $this->client->request('GET', '/packets/'.$id, server: ['HTTP_HOST' => 'elsewhere.example']);
-        $page = $this->client->submit($page->selectButton('Make a link')->form(['days' => '3']), serverParameters: ['HTTP_HOST' => 'elsewhere.example']);
+        $page = $this->client->submit(
+            $page->selectButton('Make a link')->form(['days' => '3']),
+            serverParameters: ['HTTP_HOST' => 'elsewhere.example'],
+        );
         $address = trim($page->filter('p.bg-sand')->text());
-        self::assertStringStartsWith('http://127.0.0.1:8080/shared/', $address, 'from the configured address, whatever host was asked for');
+        self::assertStringStartsWith(
+            'http://127.0.0.1:8080/shared/',
+            $address,
+            'from the configured address, whatever host was asked for',
+        );
         $link = (string) parse_url($address, \PHP_URL_PATH);
         self::assertMatchesRegularExpression('#^/shared/[0-9a-f]{48}$#', $link);
-        self::assertSame(0, $this->number("SELECT count(*) FROM packet WHERE token_hash = '".substr($link, 8)."'"), 'only its hash is kept');
+        self::assertSame(
+            0,
+            $this->number("SELECT count(*) FROM packet WHERE token_hash = '".substr($link, 8)."'"),
+            'only its hash is kept',
+        );
         $this->client->getCookieJar()->clear();
         $this->client->restart();
         self::assertStringContainsString('Duck', $this->client->request('GET', $link)->filter('main')->text());
@@ -89,11 +141,17 @@ final class InspectorTest extends KitchenTestCase
         self::assertResponseRedirects('http://localhost/login');
         $made = "SELECT md5(pdf) FROM packet WHERE id = '$id'";
         $before = $this->words($made);
-        $this->service(Packets::class)->finish($this->service(Packets::class)->find($id) ?? self::fail(), Instant::ofEpoch(2_000_000_000), 'another');
+        $this->service(Packets::class)->finish(
+            $this->service(Packets::class)->find($id) ?? self::fail(),
+            Instant::ofEpoch(2_000_000_000),
+            'another',
+        );
         self::assertSame($before, $this->words($made), 'what was handed on is never made anew');
         $this->client->request('GET', '/shared/'.str_repeat('0', 48));
         self::assertResponseStatusCodeSame(404);
-        $this->connection()->executeStatement("UPDATE packet SET expires_at = '".TestKitchen::MOMENT."'::timestamptz - interval '1 second'");
+        $this->connection()->executeStatement(
+            "UPDATE packet SET expires_at = '".TestKitchen::MOMENT."'::timestamptz - interval '1 second'",
+        );
         $this->client->request('GET', $link);
         self::assertResponseStatusCodeSame(404, 'expired');
     }
@@ -106,16 +164,51 @@ final class InspectorTest extends KitchenTestCase
         self::assertStringContainsString('cooling, first gate', $text);
         self::assertMatchesRegularExpression('/\d of \d batches held hot had a gap/', $text);
         self::assertStringContainsString('off by +4.8 °F', $page->filter('a:contains("T2")')->text());
-        foreach (['by_rule' => 'cooked through', 'by_product' => 'Pork loin', 'took/cook' => 'Cook'] as $group => $bar) {
-            $link = $page->filter("a[href*='/trends/$group']:contains('$bar')")->first()->link();
+        foreach (
+            ['by_rule' => 'cooked through', 'by_product' => 'Pork loin', 'took/cook' => 'Cook'] as $group => $bar
+        ) {
+            $link = $page
+                ->filter("a[href*='/trends/$group']:contains('$bar')")
+                ->first()
+                ->link();
             self::assertStringContainsString('Pork loin', $this->client->click($link)->filter('main')->text(), $group);
         }
-        self::assertStringContainsString('Beef brisket', $this->client->click($page->filter("a[href*='/trends/by_unit']:contains('switched-off oven')")->link())->filter('main')->text());
-        self::assertStringContainsString('Beef cheek', $this->client->click($page->filter("a[href*='/trends/gaps']")->link())->filter('main')->text());
-        $zone = "SELECT count(*) FROM (SELECT DISTINCT batch_id, extract(hour FROM at AT TIME ZONE 'America/Denver') FROM deviation WHERE at IS NOT NULL) one";
-        self::assertSame($this->number($zone), array_sum($page->filter('a[href*="/trends/by_hour"] span:last-child')->each(static fn (Crawler $one): int => (int) $one->text())), 'every deviation stands at its hour');
-        foreach ($page->filter('a[href*="/trends/by_rule"]')->each(static fn (Crawler $one): array => [$one->filter('span:last-child')->text(), $one->link()]) as [$count, $link]) {
-            self::assertCount((int) $count, $this->client->click($link)->filter('main li'), 'a bar and the records behind it agree');
+        self::assertStringContainsString(
+            'Beef brisket',
+            $this->client
+                ->click($page->filter("a[href*='/trends/by_unit']:contains('switched-off oven')")->link())
+                ->filter('main')
+                ->text(),
+        );
+        self::assertStringContainsString(
+            'Beef cheek',
+            $this->client
+                ->click($page->filter("a[href*='/trends/gaps']")->link())
+                ->filter('main')
+                ->text(),
+        );
+        $zone =
+            'SELECT count(*) FROM ('
+."SELECT DISTINCT batch_id, extract(hour FROM at AT TIME ZONE 'America/Denver') "
+.'FROM deviation WHERE at IS NOT NULL) one';
+        self::assertSame(
+            $this->number($zone),
+            array_sum(
+                $page
+                    ->filter('a[href*="/trends/by_hour"] span:last-child')
+                    ->each(static fn (Crawler $one): int => (int) $one->text()),
+            ),
+            'every deviation stands at its hour',
+        );
+        $bars = $page
+            ->filter('a[href*="/trends/by_rule"]')
+            ->each(static fn (Crawler $one): array => [$one->filter('span:last-child')->text(), $one->link()]);
+        foreach ($bars as [$count, $link]) {
+            self::assertCount(
+                (int) $count,
+                $this->client->click($link)->filter('main li'),
+                'a bar and the records behind it agree',
+            );
         }
         $this->client->request('GET', '/trends/by_rule', ['name' => "x' OR 1=1 --"]);
         self::assertResponseIsSuccessful();
@@ -133,18 +226,33 @@ final class InspectorTest extends KitchenTestCase
         $form = fn () => $this->client->request('GET', '/site')->selectButton('Keep')->form();
         $page = $this->client->submit($form(), ['keep_months' => '0', 'keep_basis' => 'County rule 12']);
         self::assertSelectorExists('#problem-keep_months');
-        self::assertSame('County rule 12', $page->filter('[name=keep_basis]')->attr('value'), 'nothing that was typed is lost');
+        self::assertSame(
+            'County rule 12',
+            $page->filter('[name=keep_basis]')->attr('value'),
+            'nothing that was typed is lost',
+        );
         $this->client->submit($form(), ['keep_months' => '1', 'keep_basis' => 'County rule 12']);
-        $this->connection()->executeStatement("UPDATE batch_report SET ended_at = '".TestKitchen::MOMENT."'::timestamptz - interval '40 days' WHERE batch_id = (SELECT id FROM batch WHERE tag = 3)");
+        $this->connection()->executeStatement(
+            "UPDATE batch_report SET ended_at = '".
+                TestKitchen::MOMENT.
+                "'::timestamptz - interval '40 days' WHERE batch_id = (SELECT id FROM batch WHERE tag = 3)",
+        );
         $page = $this->client->request('GET', '/keeping');
         self::assertStringContainsString('County rule 12', $page->filter('main')->text());
-        $cells = $page->filter('tbody tr')->first()->filter('td')->each(static fn (Crawler $cell): string => $cell->text());
+        $cells = $page
+            ->filter('tbody tr')
+            ->first()
+            ->filter('td')
+            ->each(static fn (Crawler $cell): string => $cell->text());
         self::assertSame((string) $this->number('SELECT count(*) FROM batch'), $cells[0]);
         $today = (new \DateTimeImmutable(TestKitchen::MOMENT))->setTimezone(new \DateTimeZone('America/Denver'));
         self::assertStringContainsString($today->modify('-40 days')->format('j M Y'), $cells[1]);
         self::assertStringContainsString($today->format('j M Y'), $cells[2], 'an open one counts as of today');
         self::assertSame('1', $cells[4], 'one is past its time, and is there all the same');
-        self::assertStringContainsString('Link '.$this->number('SELECT max(position) FROM chain_link').':', $page->filter('main')->text());
+        self::assertStringContainsString(
+            'Link '.$this->number('SELECT max(position) FROM chain_link').':',
+            $page->filter('main')->text(),
+        );
     }
 
     private function made(PacketScope $scope, string $paper): string
@@ -158,7 +266,15 @@ final class InspectorTest extends KitchenTestCase
     private function asked(PacketScope $scope, string $paper): string
     {
         $id = Uuid::v7();
-        $this->service(Packets::class)->ask($id, $this->logIn('ike'), Instant::ofEpoch($this->number('SELECT extract(epoch FROM max(recorded_at))::int FROM event'))->plus(Span::ofSeconds(5)), $scope, $paper);
+        $this->service(Packets::class)->ask(
+            $id,
+            $this->logIn('ike'),
+            Instant::ofEpoch($this->number('SELECT extract(epoch FROM max(recorded_at))::int FROM event'))->plus(
+                Span::ofSeconds(5),
+            ),
+            $scope,
+            $paper,
+        );
 
         return $id->toRfc4122();
     }
@@ -174,7 +290,12 @@ final class InspectorTest extends KitchenTestCase
     {
         $packet = $this->service(Packets::class)->find($id);
         self::assertNotNull($packet);
-        $process = new Process(['pdftotext', '-layout', '-', '-'], null, null, $this->service(Packets::class)->pdf($packet));
+        $process = new Process(
+            ['pdftotext', '-layout', '-', '-'],
+            null,
+            null,
+            $this->service(Packets::class)->pdf($packet),
+        );
         $process->mustRun();
 
         return (string) preg_replace('/\s+/', ' ', $process->getOutput());

@@ -8,7 +8,10 @@ use Doctrine\DBAL\DriverManager;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Process\Process;
 
-/** The demo is backed up, destroyed and restored; and exported and imported into an empty site: nothing is lost, altered or judged otherwise. */
+/**
+ * The demo is backed up, destroyed and restored; and exported and imported into an empty site: nothing is lost, altered
+ * or judged otherwise.
+ */
 final class MovingHouseTest extends TestCase
 {
     private const ROOT = __DIR__.'/../../..';
@@ -36,8 +39,16 @@ final class MovingHouseTest extends TestCase
         [$status, $said] = $this->console(self::url(), 'verjuicer:backup', $this->file);
         self::assertSame(0, $status, $said);
         self::assertMatchesRegularExpression('/SHA-256 [0-9a-f]{64}/', $said);
-        self::assertSame(2, $this->console(self::url(), 'verjuicer:backup', $this->file)[0], 'a backup never overwrites another');
-        self::assertSame(2, $this->console(self::url(), 'verjuicer:restore', $this->file)[0], 'nothing is restored over what is there');
+        self::assertSame(
+            2,
+            $this->console(self::url(), 'verjuicer:backup', $this->file)[0],
+            'a backup never overwrites another',
+        );
+        self::assertSame(
+            2,
+            $this->console(self::url(), 'verjuicer:restore', $this->file)[0],
+            'nothing is restored over what is there',
+        );
 
         $restored = $this->database();
         [$status, $said] = $this->console($restored, 'verjuicer:restore', $this->file);
@@ -51,7 +62,9 @@ final class MovingHouseTest extends TestCase
         $altered = $this->database();
         $this->console($altered, 'verjuicer:restore', $this->file);
         $connection = DriverManager::getConnection(self::parameters($altered));
-        $connection->executeStatement("SET session_replication_role = replica; UPDATE event SET initials = 'XX' WHERE type = 'cook'");
+        $connection->executeStatement(
+            "SET session_replication_role = replica; UPDATE event SET initials = 'XX' WHERE type = 'cook'",
+        );
         $connection->close();
         [$status, $said] = $this->console($altered, 'verjuicer:verify');
         self::assertSame(1, $status);
@@ -70,15 +83,31 @@ final class MovingHouseTest extends TestCase
         [$status, $said] = $this->console($empty, 'doctrine:migrations:migrate', '--no-interaction');
         self::assertSame(0, $status, $said);
         $connection = DriverManager::getConnection(self::parameters($empty));
-        $connection->executeStatement("INSERT INTO site (id, name, timezone, unit, elevation_m, rule_set) VALUES ('01900000-0000-7000-8000-000000000001', 'Quarry Lane Smokehouse', 'America/Denver', 'F', 1610, 'us-food-code-2022')");
-        $connection->executeStatement("INSERT INTO account (id, site_id, login, name, initials, role, password) VALUES ('01900000-0000-7000-8000-000000000002', '01900000-0000-7000-8000-000000000001', 'new', 'New', 'NN', 'manager', 'x')");
+        $connection->executeStatement(
+            'INSERT INTO site (id, name, timezone, unit, elevation_m, rule_set) '
+."VALUES ('01900000-0000-7000-8000-000000000001', 'Quarry Lane Smokehouse', 'America/Denver', 'F', 1610, "
+."'us-food-code-2022')",
+        );
+        $connection->executeStatement(
+            'INSERT INTO account (id, site_id, login, name, initials, role, password) '
+."VALUES ('01900000-0000-7000-8000-000000000002', '01900000-0000-7000-8000-000000000001', "
+."'new', 'New', 'NN', 'manager', 'x')",
+        );
 
         [$status, $said] = $this->console($empty, 'verjuicer:import', $this->file, '--login=new', '--preview');
-        self::assertSame([0, 'preview'], [$status, $connection->fetchOne('SELECT count(*) FROM batch') === 0 ? 'preview' : 'kept'], $said);
+        self::assertSame(
+            [0, 'preview'],
+            [$status, $connection->fetchOne('SELECT count(*) FROM batch') === 0 ? 'preview' : 'kept'],
+            $said,
+        );
         [$status, $said] = $this->console($empty, 'verjuicer:import', $this->file, '--login=new');
         self::assertSame(0, $status, $said);
         self::assertMatchesRegularExpression('/^(\d+) new, 0 known already/', $said);
-        self::assertStringContainsString('0 new', $this->console($empty, 'verjuicer:import', $this->file, '--login=new')[1], 'again, all is known');
+        self::assertStringContainsString(
+            '0 new',
+            $this->console($empty, 'verjuicer:import', $this->file, '--login=new')[1],
+            'again, all is known',
+        );
 
         $moment = '--as-of=2126-01-01T00:00:00Z';
         $verdicts = static function (string $ndjson): array {
@@ -87,7 +116,13 @@ final class MovingHouseTest extends TestCase
                 $answer = json_decode($line, true);
                 self::assertIsArray($answer);
                 self::assertIsString($answer['batch']);
-                $verdicts[$answer['batch']] = [$answer['verdict'], $answer['rules_judged'], $answer['danger_zone'], \count($answer['suspect_readings']), array_column($answer['findings'], 'message')];
+                $verdicts[$answer['batch']] = [
+                    $answer['verdict'],
+                    $answer['rules_judged'],
+                    $answer['danger_zone'],
+                    \count($answer['suspect_readings']),
+                    array_column($answer['findings'], 'message'),
+                ];
             }
             ksort($verdicts);
 
@@ -99,7 +134,11 @@ final class MovingHouseTest extends TestCase
 
         // One bad line, and nothing of the file is taken.
         $before = $connection->fetchOne('SELECT count(*) FROM event');
-        file_put_contents($this->file, str_replace('"code":"', '"code":"X-', explode("\n", $records)[0])."\n{\"format\":\"verjuicer-record/1\"}\n");
+        file_put_contents(
+            $this->file,
+            str_replace('"code":"', '"code":"X-', explode("\n", $records)[0])
+                ."\n{\"format\":\"verjuicer-record/1\"}\n",
+        );
         [$status, $said] = $this->console($empty, 'verjuicer:import', $this->file, '--login=new');
         self::assertSame(1, $status);
         self::assertStringContainsString('line 2: /site "site" is missing', $said);
@@ -109,7 +148,13 @@ final class MovingHouseTest extends TestCase
 
     private function assess(string $ndjson, string $moment): string
     {
-        $process = new Process([\PHP_BINARY, 'bin/console', 'verjuicer:assess', '-', '--ndjson', $moment], self::ROOT, ['APP_DEBUG' => '0'], $ndjson, 120);
+        $process = new Process(
+            [\PHP_BINARY, 'bin/console', 'verjuicer:assess', '-', '--ndjson', $moment],
+            self::ROOT,
+            ['APP_DEBUG' => '0'],
+            $ndjson,
+            120,
+        );
         $process->mustRun();
 
         return $process->getOutput();
@@ -127,7 +172,13 @@ final class MovingHouseTest extends TestCase
     /** @return array{int, string} */
     private function console(string $database, string ...$command): array
     {
-        $process = new Process([\PHP_BINARY, 'bin/console', ...$command], self::ROOT, ['APP_ENV' => 'test', 'APP_DEBUG' => '0', 'DATABASE_URL' => $database], null, 120);
+        $process = new Process(
+            [\PHP_BINARY, 'bin/console', ...$command],
+            self::ROOT,
+            ['APP_ENV' => 'test', 'APP_DEBUG' => '0', 'DATABASE_URL' => $database],
+            null,
+            120,
+        );
         $status = $process->run();
 
         return [$status, $process->getOutput().$process->getErrorOutput()];
@@ -146,7 +197,13 @@ final class MovingHouseTest extends TestCase
         $part = parse_url($url);
         self::assertIsArray($part);
 
-        return ['driver' => 'pdo_pgsql', 'host' => $part['host'] ?? '', 'port' => $part['port'] ?? 5432, 'user' => $part['user'] ?? '', 'dbname' => ltrim($part['path'] ?? '', '/')];
+        return [
+            'driver' => 'pdo_pgsql',
+            'host' => $part['host'] ?? '',
+            'port' => $part['port'] ?? 5432,
+            'user' => $part['user'] ?? '',
+            'dbname' => ltrim($part['path'] ?? '', '/'),
+        ];
     }
 
     private static function url(): string

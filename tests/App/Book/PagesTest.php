@@ -15,16 +15,19 @@ final class PagesTest extends KitchenTestCase
 {
     /** 150 that ended as tag 18 stands. */
     private const UNSETTLED = <<<'SQL'
-        WITH made AS (
-            INSERT INTO batch SELECT (jsonb_populate_record(b, jsonb_build_object('id', gen_random_uuid(), 'code', 'X-' || n))).*
-            FROM batch b, generate_series(1, 150) n WHERE b.tag = 18 RETURNING id
-        ), state AS (
-            INSERT INTO projection_state (batch_id, site_id, head, made, shape)
-            SELECT made.id, s.site_id, 1, 1, s.shape FROM made, projection_state s JOIN batch b ON b.id = s.batch_id WHERE b.tag = 18
-        )
-        INSERT INTO board_lane (batch_id, site_id, tag, ended_at, verdict, has_open_action, facts, version)
-        SELECT made.id, l.site_id, l.tag, '2026-11-20T12:00:00Z', l.verdict, true, l.facts, l.version FROM made, board_lane l WHERE l.tag = 18
-        SQL;
+    WITH made AS (
+        INSERT INTO batch SELECT (jsonb_populate_record(b, jsonb_build_object('id', gen_random_uuid(), 'code',
+          'X-' || n))).*
+        FROM batch b, generate_series(1, 150) n WHERE b.tag = 18 RETURNING id
+    ), state AS (
+        INSERT INTO projection_state (batch_id, site_id, head, made, shape)
+        SELECT made.id, s.site_id, 1, 1, s.shape FROM made, projection_state s JOIN batch b ON b.id = s.batch_id
+          WHERE b.tag = 18
+    )
+    INSERT INTO board_lane (batch_id, site_id, tag, ended_at, verdict, has_open_action, facts, version)
+    SELECT made.id, l.site_id, l.tag, '2026-11-20T12:00:00Z', l.verdict, true, l.facts, l.version FROM made,
+      board_lane l WHERE l.tag = 18
+    SQL;
 
     #[DataProvider('lists')]
     public function testEverythingIsSeenOnce(string $path, string $item, string $more): void
@@ -53,33 +56,42 @@ final class PagesTest extends KitchenTestCase
     public static function lists(): iterable
     {
         $batches = <<<'SQL'
-            INSERT INTO batch SELECT (jsonb_populate_record(b, jsonb_build_object('id', gen_random_uuid(), 'code', 'X-' || n, 'begun_at', b.begun_at - (n / 3) * interval '1 second'))).*
-            FROM batch b, generate_series(1, 150) n WHERE b.tag = 18
-            SQL;
+        INSERT INTO batch SELECT (jsonb_populate_record(b, jsonb_build_object('id', gen_random_uuid(), 'code',
+          'X-' || n, 'begun_at', b.begun_at - (n / 3) * interval '1 second'))).*
+        FROM batch b, generate_series(1, 150) n WHERE b.tag = 18
+        SQL;
         yield 'batches of a search' => ['/find?words=Pork+loin', 'a[href^="/batches/"].font-bold', $batches];
         yield 'the records behind a bar' => [
-            '/trends/by_product?name=Pork+loin', 'main ul a[href^="/batches/"]',
+            '/trends/by_product?name=Pork+loin',
+            'main ul a[href^="/batches/"]',
             "WITH made AS ($batches RETURNING id) INSERT INTO deviation SELECT id, 'cook', NULL, NULL FROM made",
         ];
         yield 'how long stages took' => [
-            '/trends/took/cook', 'main ul a[href^="/batches/"]',
-            "WITH made AS ($batches RETURNING id, begun_at) INSERT INTO stage_report SELECT id, 0, 'cook', begun_at, begun_at + interval '2 hours', NULL FROM made",
+            '/trends/took/cook',
+            'main ul a[href^="/batches/"]',
+            "WITH made AS ($batches RETURNING id, begun_at) INSERT INTO stage_report "
+."SELECT id, 0, 'cook', begun_at, begun_at + interval '2 hours', NULL FROM made",
         ];
         yield 'lots' => [
-            '/receiving', 'div:last-of-type > table a[href^="/lots/"]',
+            '/receiving',
+            'div:last-of-type > table a[href^="/lots/"]',
             <<<'SQL'
-                INSERT INTO lot SELECT (jsonb_populate_record(l, jsonb_build_object('id', gen_random_uuid(), 'number', 'X-' || n, 'pieces', 1, 'is_accepted', false))).*
-                FROM lot l, generate_series(1, 150) n WHERE l.number = 'NF-903'
-                SQL,
+            INSERT INTO lot SELECT (jsonb_populate_record(l, jsonb_build_object('id', gen_random_uuid(), 'number',
+              'X-' || n, 'pieces', 1, 'is_accepted', false))).*
+            FROM lot l, generate_series(1, 150) n WHERE l.number = 'NF-903'
+            SQL,
         ];
         yield 'what ended and is not settled' => ['/unsettled', 'main ul a[href^="/batches/"]', self::UNSETTLED];
         yield 'packets' => [
-            '/packets', 'main ul a[href^="/packets/"]',
+            '/packets',
+            'main ul a[href^="/packets/"]',
             <<<'SQL'
-                INSERT INTO packet (id, site_id, account_id, at, scope, paper)
-                SELECT gen_random_uuid(), a.site_id, a.id, '2026-11-24T20:00:00Z'::timestamptz - (n / 5) * interval '1 minute', '{"from":"2026-11-01","to":"2026-11-02"}', 'A4'
-                FROM account a, generate_series(1, 150) n WHERE a.login = 'ike'
-                SQL,
+            INSERT INTO packet (id, site_id, account_id, at, scope, paper)
+            SELECT gen_random_uuid(), a.site_id, a.id,
+              '2026-11-24T20:00:00Z'::timestamptz - (n / 5) * interval '1 minute',
+              '{"from":"2026-11-01","to":"2026-11-02"}', 'A4'
+            FROM account a, generate_series(1, 150) n WHERE a.login = 'ike'
+            SQL,
         ];
     }
 

@@ -23,7 +23,11 @@ final class RecordBookTest extends KitchenTestCase
         $row = $page->filter('[data-batch="18"]')->text();
         self::assertStringContainsString('cooked through', $row);
         self::assertStringContainsString('open', $row);
-        self::assertStringContainsString('also on another day', $page->filter('[data-batch="28"]')->text(), 'a batch of days ago that is still here');
+        self::assertStringContainsString(
+            'also on another day',
+            $page->filter('[data-batch="28"]')->text(),
+            'a batch of days ago that is still here',
+        );
         self::assertStringContainsString('T2', $page->filter('main')->text());
         self::assertStringContainsString('NF-903', $this->pagesOf($day, -1), 'the refused lot stands on its day');
         self::assertMatchesRegularExpression('/Link \d+: [0-9a-f]{64}/', $page->filter('main')->text());
@@ -33,7 +37,13 @@ final class RecordBookTest extends KitchenTestCase
     {
         $code = $this->words('SELECT code FROM batch WHERE tag = 24');
         foreach ([0, -1] as $offset) {
-            self::assertStringContainsString($code, $this->client->request('GET', '/days/'.$this->day($offset))->filter('main')->text());
+            self::assertStringContainsString(
+                $code,
+                $this->client
+                    ->request('GET', '/days/'.$this->day($offset))
+                    ->filter('main')
+                    ->text(),
+            );
         }
     }
 
@@ -45,9 +55,17 @@ final class RecordBookTest extends KitchenTestCase
         $form = $page->selectButton('Verify and sign')->form(['password' => 'wrong']);
         $page = $this->client->submit($form);
         self::assertSelectorTextContains('#problem-password', 'not your password');
-        self::assertGreaterThan(1, $page->filter('[id^=problem-reason]')->count(), 'every open finding is settled or named');
+        self::assertGreaterThan(
+            1,
+            $page->filter('[id^=problem-reason]')->count(),
+            'every open finding is settled or named',
+        );
         $fields = ['password' => 'oak-and-patience'];
-        foreach ($page->filter('input[name^=reason]')->each(static fn (Crawler $one): string => (string) $one->attr('name')) as $name) {
+        foreach (
+            $page
+->filter('input[name^=reason]')
+->each(static fn (Crawler $one): string => (string) $one->attr('name')) as $name
+        ) {
             $fields[$name] = 'thrown away tomorrow, seen by the manager';
         }
         $form = $page->selectButton('Verify and sign')->form($fields);
@@ -59,7 +77,10 @@ final class RecordBookTest extends KitchenTestCase
         self::assertStringContainsString('Signed by Dell Farrow', $page->filter('main')->text());
         self::assertStringNotContainsString('after it was signed', $page->filter('main')->text());
         self::assertStringNotContainsString('judged now', $page->filter('main details')->text());
-        self::assertNull($this->service(SiteChain::class)->firstBreak($this->logIn('mara')->site), 'the signature is in the chain');
+        self::assertNull(
+            $this->service(SiteChain::class)->firstBreak($this->logIn('mara')->site),
+            'the signature is in the chain',
+        );
 
         // What comes later is an amendment, seen as such.
         $this->connection()->executeStatement('SET session_replication_role = replica');
@@ -68,11 +89,28 @@ final class RecordBookTest extends KitchenTestCase
         $this->keep('7 174');
         $this->keep('28 60');
         $this->logIn('dell');
-        $said = $this->client->request('GET', '/days/'.$day)->filter('main details')->text();
-        self::assertStringContainsString('judged now: broken', $said, 'what the sheet said when it was signed stands beside what it says now');
+        $said = $this->client
+            ->request('GET', '/days/'.$day)
+            ->filter('main details')
+            ->text();
+        self::assertStringContainsString(
+            'judged now: broken',
+            $said,
+            'what the sheet said when it was signed stands beside what it says now',
+        );
         self::assertStringContainsString('3-401.11(A)(2)', $said, 'with its findings');
-        self::assertStringContainsString('Written down after it was signed', $this->client->request('GET', '/days/'.$day)->filter('main')->text());
-        self::assertSame('altered', $this->service(SiteChain::class)->firstBreak($this->logIn()->site)?->what, 'and the altered signature is found');
+        self::assertStringContainsString(
+            'Written down after it was signed',
+            $this->client
+                ->request('GET', '/days/'.$day)
+                ->filter('main')
+                ->text(),
+        );
+        self::assertSame(
+            'altered',
+            $this->service(SiteChain::class)->firstBreak($this->logIn()->site)?->what,
+            'and the altered signature is found',
+        );
     }
 
     #[DataProvider('noDays')]
@@ -96,7 +134,13 @@ final class RecordBookTest extends KitchenTestCase
         $day = $this->day(0);
         foreach (['mara', 'wynn'] as $login) {
             $this->logIn($login);
-            self::assertSelectorNotExists('input[type=password]', $this->client->request('GET', '/days/'.$day)->filter('title')->text());
+            self::assertSelectorNotExists(
+                'input[type=password]',
+                $this->client
+                    ->request('GET', '/days/'.$day)
+                    ->filter('title')
+                    ->text(),
+            );
             $this->client->request('POST', '/days/'.$day, ['password' => 'oak-and-patience']);
             self::assertResponseStatusCodeSame(403);
         }
@@ -107,7 +151,10 @@ final class RecordBookTest extends KitchenTestCase
     public function testFindsByWhatPeopleRemember(string $words, array $found): void
     {
         $this->logIn('wynn');
-        $page = $this->client->request('GET', '/find', ['words' => $words])->filter('main')->text();
+        $page = $this->client
+            ->request('GET', '/find', ['words' => $words])
+            ->filter('main')
+            ->text();
         foreach ($found as $one) {
             self::assertStringContainsString($one, $page);
         }
@@ -138,11 +185,25 @@ final class RecordBookTest extends KitchenTestCase
         $lot = $this->words("SELECT id::text FROM lot WHERE number = 'RR-4471'");
         $path = $this->path(18);
         $page = $this->client->request('GET', $path.'/divide');
-        $this->client->submit($page->selectButton('Divide it')->form(['total' => '3.5', 'left' => '1', 'grams0' => '1.5', 'container0' => 'pan', 'grams1' => '1', 'container1' => 'pack']));
+        $this->client->submit(
+            $page
+                ->selectButton('Divide it')
+                ->form([
+                    'total' => '3.5',
+                    'left' => '1',
+                    'grams0' => '1.5',
+                    'container0' => 'pan',
+                    'grams1' => '1',
+                    'container1' => 'pack',
+                ]),
+        );
         self::assertResponseStatusCodeSame(303);
         $this->keep('181 discard recalled');
         $page = $this->client->request('GET', '/recall/lot/'.$lot);
-        self::assertSame(['18', '181', '182'], $page->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()));
+        self::assertSame(
+            ['18', '181', '182'],
+            $page->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()),
+        );
         self::assertStringContainsString('Thrown away', $page->filter('tr:contains("181")')->text());
         self::assertStringContainsString('1.5 kg', $page->filter('tr:contains("181")')->text());
         self::assertStringContainsString('here: cabinet', $page->filter('tr:contains("18")')->first()->text());
@@ -151,23 +212,48 @@ final class RecordBookTest extends KitchenTestCase
         self::assertStringContainsString('Not yet used: 1 piece, 2.03 kg, walk-in', $text);
         self::assertStringContainsString('2 still here, 1 served, thrown away or closed', $text);
         // What was put together with something else is followed there; what was taken back is where it was.
-        $event = 'INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members, replaces, reason) SELECT gen_random_uuid(), b.id, now(), now(), b.begun_by_id, \'MR\', ';
-        $this->connection()->executeStatement($event."'close', jsonb_build_object('step', 'mixed', 'mixed_into', (SELECT code FROM batch WHERE tag = 21)), NULL, NULL FROM batch b WHERE b.tag = 182");
-        $this->connection()->executeStatement($event."'void', '{}', e.id, 'the wrong pan' FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.tag = 181 AND e.type = 'discard'");
+        $event =
+            'INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members, replaces, reason) '
+.'SELECT gen_random_uuid(), b.id, now(), now(), b.begun_by_id, \'MR\', ';
+        $this->connection()->executeStatement(
+            $event
+                ."'close', jsonb_build_object('step', 'mixed', 'mixed_into', (SELECT code FROM batch WHERE tag = 21)), "
+.'NULL, NULL FROM batch b WHERE b.tag = 182',
+        );
+        $this->connection()->executeStatement(
+            $event
+                ."'void', '{}', e.id, 'the wrong pan' "
+."FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.tag = 181 AND e.type = 'discard'",
+        );
         $this->service(Projections::class)->rebuild();
         $page = $this->client->request('GET', '/recall/lot/'.$lot);
-        self::assertSame(['18', '181', '182', '21'], $page->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()));
+        self::assertSame(
+            ['18', '181', '182', '21'],
+            $page->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()),
+        );
         self::assertStringContainsString('here: cabinet', $page->filter('tr:contains("181")')->text());
         self::assertStringContainsString('Closed', $page->filter('tbody tr')->eq(2)->text());
         self::assertStringContainsString('Beef cheek', $page->filter('tr:contains("21")')->last()->text());
 
         $thermometer = $this->words("SELECT id::text FROM thermometer WHERE label = 'T2'");
-        self::assertSame(['16'], $this->client->request('GET', '/recall/thermometer/'.$thermometer)->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()));
+        self::assertSame(
+            ['16'],
+            $this->client
+                ->request('GET', '/recall/thermometer/'.$thermometer)
+                ->filter('tbody a')
+                ->each(static fn (Crawler $one): string => $one->text()),
+        );
         $page = $this->client->request('GET', '/recall/thermometer/'.$thermometer, ['since' => '2100-01-01']);
         self::assertStringContainsString('Everything from Fri 1 Jan 2100 on', $page->filter('main')->text());
         self::assertCount(0, $page->filter('tbody a'));
         $recipe = $this->words("SELECT id::text FROM recipe WHERE name = 'Orchard brine'");
-        self::assertSame(['5'], $this->client->request('GET', '/recall/recipe/'.$recipe)->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()));
+        self::assertSame(
+            ['5'],
+            $this->client
+                ->request('GET', '/recall/recipe/'.$recipe)
+                ->filter('tbody a')
+                ->each(static fn (Crawler $one): string => $one->text()),
+        );
         $this->client->request('GET', '/recall/lot/'.$recipe);
         self::assertResponseStatusCodeSame(404);
     }
@@ -179,9 +265,14 @@ final class RecordBookTest extends KitchenTestCase
         $this->logIn('wynn');
         $lot = $this->words("SELECT id::text FROM lot WHERE number = 'RR-4471'");
         $of18 = '(SELECT id FROM batch WHERE tag = 18)';
-        $this->connection()->executeStatement("UPDATE batch_report SET verdict = 'met', place = 'nowhere' WHERE batch_id = $of18");
+        $this->connection()->executeStatement(
+            "UPDATE batch_report SET verdict = 'met', place = 'nowhere' WHERE batch_id = $of18",
+        );
         $this->connection()->executeStatement("DELETE FROM deviation WHERE batch_id = $of18");
-        $turned = "UPDATE projection_state SET next_turn = '".TestKitchen::MOMENT."'::timestamptz - interval '1 minute' WHERE batch_id = $of18";
+        $turned =
+            "UPDATE projection_state SET next_turn = '"
+            .TestKitchen::MOMENT
+            ."'::timestamptz - interval '1 minute' WHERE batch_id = $of18";
         self::assertSame(1, $this->connection()->executeStatement($turned));
         $page = $this->client->request('GET', str_replace('{lot}', $lot, $path))->filter('main')->text();
         self::assertStringContainsString('Pork loin', $page);
@@ -199,7 +290,12 @@ final class RecordBookTest extends KitchenTestCase
     {
         $site = $this->logIn()->site;
 
-        return LocalDate::ofInstant(Instant::ofEpoch($this->number('SELECT extract(epoch FROM max(recorded_at))::int FROM event')), $site->zone())->plusDays($offset)->iso();
+        return LocalDate::ofInstant(
+            Instant::ofEpoch($this->number('SELECT extract(epoch FROM max(recorded_at))::int FROM event')),
+            $site->zone(),
+        )
+            ->plusDays($offset)
+            ->iso();
     }
 
     private function pagesOf(string $day, int $back): string
@@ -208,7 +304,10 @@ final class RecordBookTest extends KitchenTestCase
         self::assertNotNull($date);
         $text = '';
         for ($offset = 0; $offset >= $back; --$offset) {
-            $text .= $this->client->request('GET', '/days/'.$date->plusDays($offset)->iso())->filter('main')->text();
+            $text .= $this->client
+                ->request('GET', '/days/'.$date->plusDays($offset)->iso())
+                ->filter('main')
+                ->text();
         }
 
         return $text;

@@ -18,10 +18,18 @@ final class TakingInTest extends KitchenTestCase
         $counts = [];
         foreach ([0, 1, 2, 400] as $readings) {
             $record = self::record("COUNT-$readings", $readings);
-            $counts[$readings] = $this->statements(static fn () => self::assertSame(1, $import->import($record, $by, false)->new));
+            $counts[$readings] = $this->statements(
+                static fn () => self::assertSame(1, $import->import($record, $by, false)->new),
+            );
         }
         self::assertSame([$counts[1], $counts[1]], [$counts[2], $counts[400]]);
-        self::assertSame(400, $this->number("SELECT count(*) FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.code = 'COUNT-400' AND type = 'reading'"));
+        self::assertSame(
+            400,
+            $this->number(
+                'SELECT count(*) FROM event e JOIN batch b ON b.id = e.batch_id '
+."WHERE b.code = 'COUNT-400' AND type = 'reading'",
+            ),
+        );
     }
 
     #[DataProvider('refused')]
@@ -32,7 +40,11 @@ final class TakingInTest extends KitchenTestCase
         $report = $this->service(RecordImport::class)->import($text, $by, false);
         self::assertSame(2, $report->refused[0]['line'] ?? null, $report->refused[0]['why'] ?? '');
         self::assertStringContainsString($why, $report->refused[0]['why']);
-        self::assertSame(0, $this->number("SELECT count(*) FROM batch WHERE code IN ('GOOD', 'WRONG')"), 'all of a file or nothing of it');
+        self::assertSame(
+            0,
+            $this->number("SELECT count(*) FROM batch WHERE code IN ('GOOD', 'WRONG')"),
+            'all of a file or nothing of it',
+        );
     }
 
     /** @return iterable<string, array{string, string, string}> */
@@ -47,18 +59,44 @@ final class TakingInTest extends KitchenTestCase
 
     private static function record(string $code, int $readings): string
     {
-        $at = static fn (int $minute): string => gmdate('Y-m-d\TH:i:s\Z', strtotime('2026-11-20T08:00:00Z') + 60 * $minute);
-        $events = [['id' => 'cook', 'at' => $at(0), 'by' => 'MR', 'type' => 'cook', 'oven' => 'convection', 'set' => ['f' => 250]]];
+        $at = static fn (int $minute): string => gmdate(
+            'Y-m-d\TH:i:s\Z',
+            strtotime('2026-11-20T08:00:00Z') + 60 * $minute,
+        );
+        $events = [
+            [
+                'id' => 'cook',
+                'at' => $at(0),
+                'by' => 'MR',
+                'type' => 'cook',
+                'oven' => 'convection',
+                'set' => ['f' => 250],
+            ],
+        ];
         for ($one = 1; $one <= $readings; ++$one) {
-            $events[] = ['id' => "r$one", 'at' => $at($one), 'by' => 'MR', 'type' => 'reading', 'temp' => ['f' => 170 + $one % 3], 'spot' => 'core'];
+            $events[] = [
+                'id' => "r$one",
+                'at' => $at($one),
+                'by' => 'MR',
+                'type' => 'reading',
+                'temp' => ['f' => 170 + ($one % 3)],
+                'spot' => 'core',
+            ];
         }
         $events[] = ['id' => 'end', 'at' => $at(500), 'by' => 'MR', 'type' => 'close'];
 
-        return json_encode([
-            'format' => 'verjuicer-record/1',
-            'site' => ['timezone' => 'America/Denver', 'unit' => 'F'],
-            'rules' => 'us-food-code-2022',
-            'batch' => ['code' => $code, 'product' => ['animal' => 'lamb', 'form' => 'roast', 'integrity' => 'intact', 'pieces' => 1], 'events' => $events],
-        ], \JSON_THROW_ON_ERROR);
+        return json_encode(
+            [
+                'format' => 'verjuicer-record/1',
+                'site' => ['timezone' => 'America/Denver', 'unit' => 'F'],
+                'rules' => 'us-food-code-2022',
+                'batch' => [
+                    'code' => $code,
+                    'product' => ['animal' => 'lamb', 'form' => 'roast', 'integrity' => 'intact', 'pieces' => 1],
+                    'events' => $events,
+                ],
+            ],
+            \JSON_THROW_ON_ERROR,
+        );
     }
 }

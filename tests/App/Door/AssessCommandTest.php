@@ -72,13 +72,18 @@ final class AssessCommandTest extends TestCase
         foreach (self::conformance() as [$name]) {
             self::assertFits('record', (string) file_get_contents(self::folder()."/$name.json"));
         }
-        self::assertFalse((new Validator())->validate(json_decode('{"format":"verjuicer-record/1"}'), self::schema('record'))->isValid());
+        self::assertFalse(
+            (new Validator())
+                ->validate(json_decode('{"format":"verjuicer-record/1"}'), self::schema('record'))
+                ->isValid(),
+        );
     }
 
     /** Generated from the catalogue by `verjuicer:format`. */
     public function testTheDocumentsOfTheFormatDescribeTheCatalogue(): void
     {
-        foreach (['record.schema.json' => FormatCommand::schema(...), 'README.md' => FormatCommand::readme(...)] as $file => $written) {
+        $files = ['record.schema.json' => FormatCommand::schema(...), 'README.md' => FormatCommand::readme(...)];
+        foreach ($files as $file => $written) {
             $kept = (string) file_get_contents(self::ROOT.'/docs/format/'.$file);
             self::assertSame($written($kept), $kept, $file.': run bin/console verjuicer:format');
         }
@@ -99,7 +104,10 @@ final class AssessCommandTest extends TestCase
 
     public function testAnInvalidRecordIsNotAssessed(): void
     {
-        [$status, $output] = self::run_(['-'], str_replace('"f":140', '"f":1400', Story::of('0 cook', '10 140')->json()));
+        [$status, $output] = self::run_(
+            ['-'],
+            str_replace('"f":140', '"f":1400', Story::of('0 cook', '10 140')->json()),
+        );
         self::assertSame(2, $status);
         self::assertSame('/batch/events/1/temp', self::json($output)->errors[0]->pointer);
     }
@@ -107,7 +115,11 @@ final class AssessCommandTest extends TestCase
     public function testOptionsAreCheckedAndUsed(): void
     {
         $story = Story::of('0 hot_hold', '10 140')->json();
-        self::assertSame('2026-05-02T12:20:00Z', self::json(self::run_(['-', '--as-of=2026-05-02T06:20:00-06:00', '--rules=us-food-code-2022'], $story)[1])->as_of);
+        self::assertSame(
+            '2026-05-02T12:20:00Z',
+            self::json(self::run_(['-', '--as-of=2026-05-02T06:20:00-06:00', '--rules=us-food-code-2022'], $story)[1])
+                ->as_of,
+        );
         foreach (['--as-of=noon', '--rules=none'] as $option) {
             [$status, $output] = self::run_(['-', $option], $story);
             self::assertSame(2, $status);
@@ -124,19 +136,30 @@ final class AssessCommandTest extends TestCase
 
     public function testOneAnswerALineInTheSameOrder(): void
     {
-        $lines = [Story::of('0 cook', '1 serve')->json(), '{"broken', '', Story::of('0 received temp=40', '1 close')->json()];
+        $lines = [
+            Story::of('0 cook', '1 serve')->json(),
+            '{"broken',
+            '',
+            Story::of('0 received temp=40', '1 close')->json(),
+        ];
         [$status, $output] = self::run_(['-', '--ndjson'], implode("\n", $lines)."\n");
         self::assertSame(0, $status);
         $answers = explode("\n", rtrim($output, "\n"));
         self::assertCount(4, $answers);
-        self::assertSame(['not_shown', null, null, 'met'], array_map(static fn (string $answer): ?string => self::json($answer)->verdict ?? null, $answers));
+        self::assertSame(
+            ['not_shown', null, null, 'met'],
+            array_map(static fn (string $answer): ?string => self::json($answer)->verdict ?? null, $answers),
+        );
         self::assertObjectHasProperty('errors', self::json($answers[1]));
     }
 
     private static function assertFits(string $schema, string $json): void
     {
         $result = (new Validator())->validate(json_decode($json), self::schema($schema));
-        self::assertTrue($result->isValid(), $result->error() === null ? '' : (string) json_encode((new ErrorFormatter())->format($result->error())));
+        self::assertTrue(
+            $result->isValid(),
+            $result->error() === null ? '' : (string) json_encode((new ErrorFormatter())->format($result->error())),
+        );
     }
 
     private static function schema(string $name): string
@@ -151,7 +174,12 @@ final class AssessCommandTest extends TestCase
      */
     private static function run_(array $arguments, string $input = ''): array
     {
-        $process = new Process([\PHP_BINARY, 'bin/console', 'verjuicer:assess', ...$arguments], self::ROOT, ['APP_ENV' => 'test', 'APP_DEBUG' => '0'], $input);
+        $process = new Process(
+            [\PHP_BINARY, 'bin/console', 'verjuicer:assess', ...$arguments],
+            self::ROOT,
+            ['APP_ENV' => 'test', 'APP_DEBUG' => '0'],
+            $input,
+        );
         $process->run();
 
         return [(int) $process->getExitCode(), $process->getOutput()];

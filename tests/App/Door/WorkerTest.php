@@ -18,7 +18,10 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Tests\App\KitchenTestCase;
 use Verjuicer\Tests\Kitchen\TestKitchen;
 
-/** What takes long waits in the database for the worker: made in turn, tried once more where it fails, and then there to be seen. */
+/**
+ * What takes long waits in the database for the worker: made in turn, tried once more where it fails, and then there to
+ * be seen.
+ */
 final class WorkerTest extends KitchenTestCase
 {
     protected function setUp(): void
@@ -44,7 +47,11 @@ final class WorkerTest extends KitchenTestCase
         $made = $this->words("SELECT md5(pdf) FROM packet WHERE id = '$id'");
         $this->service(MessageBusInterface::class)->dispatch(new MakePacket($id));
         $this->work();
-        self::assertSame($made, $this->words("SELECT md5(pdf) FROM packet WHERE id = '$id'"), 'once made it is never made anew');
+        self::assertSame(
+            $made,
+            $this->words("SELECT md5(pdf) FROM packet WHERE id = '$id'"),
+            'once made it is never made anew',
+        );
     }
 
     public function testWhatFailsIsTriedOnceMoreAndThenSeen(): void
@@ -73,20 +80,33 @@ final class WorkerTest extends KitchenTestCase
         $page = $this->client->request('GET', '/exchange');
         $form = $page->selectButton('See what would happen')->form();
         $text = "time,temp\n2026-11-24T12:00:00Z,160.5\n2026-11-24T12:10:00Z,161\n";
-        $page = $this->client->request('POST', '/exchange', ['what' => 'logger', 'tag' => '7', 'text' => $text] + $form->getValues());
+        $page = $this->client->request(
+            'POST',
+            '/exchange',
+            ['what' => 'logger', 'tag' => '7', 'text' => $text] + $form->getValues(),
+        );
         $this->client->submit($page->selectButton('Take it')->form());
         self::assertStringContainsString('being taken in', $this->client->followRedirect()->filter('main')->text());
         self::assertSame($readings, $this->number("SELECT count(*) FROM event WHERE type = 'reading'"));
         $this->work();
-        self::assertStringContainsString('2 taken in, 0 were there already', $this->client->request('GET', '/exchange')->filter('main')->text());
+        self::assertStringContainsString(
+            '2 taken in, 0 were there already',
+            $this->client->request('GET', '/exchange')->filter('main')->text(),
+        );
         self::assertSame($readings + 2, $this->number("SELECT count(*) FROM event WHERE type = 'reading'"));
-        self::assertSame(1, $this->number('SELECT count(*) FROM import WHERE text IS NULL'), 'what is in the records is not kept twice');
+        self::assertSame(
+            1,
+            $this->number('SELECT count(*) FROM import WHERE text IS NULL'),
+            'what is in the records is not kept twice',
+        );
     }
 
     public function testWhatManyChangesLeaveBehindIsWorkedOff(): void
     {
         $site = $this->logIn()->site->id->toRfc4122();
-        $this->connection()->executeStatement('UPDATE projection_state SET head = head + 1 WHERE batch_id NOT IN (SELECT batch_id FROM open_tag)');
+        $this->connection()->executeStatement(
+            'UPDATE projection_state SET head = head + 1 WHERE batch_id NOT IN (SELECT batch_id FROM open_tag)',
+        );
         $left = 'SELECT count(*) FROM projection_state WHERE made < head';
         self::assertGreaterThan(0, $this->number($left));
         $this->service(MessageBusInterface::class)->dispatch(new CatchUp($site));
@@ -97,14 +117,23 @@ final class WorkerTest extends KitchenTestCase
     private function ask(PacketScope $scope): string
     {
         $id = Uuid::v7();
-        $this->service(Packets::class)->ask($id, $this->logIn('ike'), Instant::parse(TestKitchen::MOMENT), $scope, 'A4');
+        $this->service(Packets::class)->ask(
+            $id,
+            $this->logIn('ike'),
+            Instant::parse(TestKitchen::MOMENT),
+            $scope,
+            'A4',
+        );
 
         return $id->toRfc4122();
     }
 
     private function page(string $id): string
     {
-        return $this->client->request('GET', '/packets/'.$id)->filter('main')->each(static fn (Crawler $main): string => $main->text())[0] ?? '';
+        return $this->client
+            ->request('GET', '/packets/'.$id)
+            ->filter('main')
+            ->each(static fn (Crawler $main): string => $main->text())[0] ?? '';
     }
 
     private function waiting(string $queue = 'work'): int

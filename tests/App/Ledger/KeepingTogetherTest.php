@@ -59,7 +59,17 @@ final class KeepingTogetherTest extends KitchenTestCase
             $any = AnyEvent::of($kind, $chance);
             $replaces = $any->replaces === null ? null : $first->id;
             $id = Uuid::v7()->toRfc4122();
-            $kept[$id] = new Event($id, $this->now(), 'MR', $any->detail, $replaces, $any->reason, null, $any->imported, $any->extensions);
+            $kept[$id] = new Event(
+                $id,
+                $this->now(),
+                'MR',
+                $any->detail,
+                $replaces,
+                $any->reason,
+                null,
+                $any->imported,
+                $any->extensions,
+            );
         }
         self::assertTrue($log->append($batch, $by, ...$kept));
         self::assertFalse($log->append($batch, $by, ...$kept), 'again, nothing is new');
@@ -90,7 +100,9 @@ final class KeepingTogetherTest extends KitchenTestCase
         $batch = $this->batch(7);
         $by = $this->logIn();
         $log = $this->service(EventLog::class);
-        $reading = fn (int $one): Event => $this->event(new Reading(Temperature::fahrenheit((string) (150 + $one % 20)), 1 + $one % 4, 'core', 'T1'));
+        $reading = fn (int $one): Event => $this->event(
+            new Reading(Temperature::fahrenheit((string) (150 + ($one % 20))), 1 + ($one % 4), 'core', 'T1'),
+        );
         $log->append($batch, $by, $reading(0));
         $counts = [];
         foreach ([1, 2, 400] as $count) {
@@ -105,7 +117,12 @@ final class KeepingTogetherTest extends KitchenTestCase
     {
         $batch = $this->batch(7);
         $by = $this->logIn();
-        $at = fn (int $seconds): Event => new Event(Uuid::v7()->toRfc4122(), $this->now()->plus(Span::ofSeconds($seconds)), 'MR', new Spritz());
+        $at = fn (int $seconds): Event => new Event(
+            Uuid::v7()->toRfc4122(),
+            $this->now()->plus(Span::ofSeconds($seconds)),
+            'MR',
+            new Spritz(),
+        );
         $log = $this->service(EventLog::class);
         self::assertTrue($log->append($batch, $by, $at(60)));
         $this->expectException(EventConflict::class);
@@ -123,7 +140,12 @@ final class KeepingTogetherTest extends KitchenTestCase
         $before = $this->number('SELECT count(*) FROM event');
         foreach ([[new Sauce(), 7], [new Spritz(), 5], [new Spritz('Cider spritz'), 7]] as [$detail, $tag]) {
             try {
-                $log->append($this->batch($tag), $by, $this->event(new Note('before it')), new Event($id, $this->now(), 'MR', $detail));
+                $log->append(
+                    $this->batch($tag),
+                    $by,
+                    $this->event(new Note('before it')),
+                    new Event($id, $this->now(), 'MR', $detail),
+                );
                 self::fail('kept');
             } catch (EventConflict $conflict) {
                 self::assertSame('entry.problem.id_taken', $conflict->key);
@@ -135,7 +157,9 @@ final class KeepingTogetherTest extends KitchenTestCase
     public function testACorrectionNamesAnEntryOfItsOwnBatch(): void
     {
         $by = $this->logIn();
-        $foreign = $this->words("SELECT e.id::text FROM event e JOIN batch b ON b.id = batch_id WHERE tag = 5 AND type = 'reading' LIMIT 1");
+        $foreign = $this->words(
+            "SELECT e.id::text FROM event e JOIN batch b ON b.id = batch_id WHERE tag = 5 AND type = 'reading' LIMIT 1",
+        );
         $void = new Event(Uuid::v7()->toRfc4122(), $this->now(), 'MR', new TakenBack(), $foreign, 'slip');
         $this->expectException(EventConflict::class);
         $this->expectExceptionMessage('replaces_nothing');
@@ -151,13 +175,46 @@ final class KeepingTogetherTest extends KitchenTestCase
         $begun = Instant::parse('2026-07-05T05:30:00Z');
         foreach ([81, 82, 81] as $tag) {
             $cook = new Event(Uuid::v7()->toRfc4122(), $begun, 'MR', new Cook());
-            $end = new Event(Uuid::v7()->toRfc4122(), Instant::parse('2026-07-05T15:00:00Z'), 'MR', new Discard(), null, 'test');
-            $codes[] = $batches->begin(Uuid::v7(), $by, new BatchPlan($product, $tag, 1, null), null, $begun, $cook, $end)->code;
+            $end = new Event(
+                Uuid::v7()->toRfc4122(),
+                Instant::parse('2026-07-05T15:00:00Z'),
+                'MR',
+                new Discard(),
+                null,
+                'test',
+            );
+            $codes[] = $batches->begin(
+                Uuid::v7(),
+                $by,
+                new BatchPlan($product, $tag, 1, null),
+                null,
+                $begun,
+                $cook,
+                $end,
+            )->code;
         }
-        self::assertSame(['2026-0704-81', '2026-0704-82', '2026-0704-81.2'], $codes, 'by the date on the wall it began on; a second one is told apart');
-        $batches->begin(Uuid::v7(), $by, new BatchPlan($product, 83, 1, null), null, $this->now(), $this->event(new Prep()));
+        self::assertSame(
+            ['2026-0704-81', '2026-0704-82', '2026-0704-81.2'],
+            $codes,
+            'by the date on the wall it began on; a second one is told apart',
+        );
+        $batches->begin(
+            Uuid::v7(),
+            $by,
+            new BatchPlan($product, 83, 1, null),
+            null,
+            $this->now(),
+            $this->event(new Prep()),
+        );
         $this->expectException(TagInUse::class);
-        $batches->begin(Uuid::v7(), $by, new BatchPlan($product, 83, 1, null), null, $this->now(), $this->event(new Prep()));
+        $batches->begin(
+            Uuid::v7(),
+            $by,
+            new BatchPlan($product, 83, 1, null),
+            null,
+            $this->now(),
+            $this->event(new Prep()),
+        );
     }
 
     public function testATagIsFreeWhenItsBatchEndsAndHeldAgainWhenThatIsTakenBack(): void
@@ -173,9 +230,20 @@ final class KeepingTogetherTest extends KitchenTestCase
         $log->append($batch, $by, $void);
         self::assertSame($batch, $batches->tagged($by->site, 7));
         $log->append($batch, $by, $again = $this->event(new Serve()));
-        $this->service(NewBatches::class)->begin(Uuid::v7(), $by, new BatchPlan($this->product('Pork butt'), 7, 1, null), null, $this->now(), $this->event(new Prep()));
+        $this->service(NewBatches::class)->begin(
+            Uuid::v7(),
+            $by,
+            new BatchPlan($this->product('Pork butt'), 7, 1, null),
+            null,
+            $this->now(),
+            $this->event(new Prep()),
+        );
         $this->expectException(TagInUse::class);
-        $log->append($batch, $by, new Event(Uuid::v7()->toRfc4122(), $this->now(), 'MR', new TakenBack(), $again->id, 'too early'));
+        $log->append(
+            $batch,
+            $by,
+            new Event(Uuid::v7()->toRfc4122(), $this->now(), 'MR', new TakenBack(), $again->id, 'too early'),
+        );
     }
 
     public function testALotGivesNoMoreThanItHas(): void
@@ -185,12 +253,22 @@ final class KeepingTogetherTest extends KitchenTestCase
         $id = $this->words("SELECT id::text FROM lot WHERE number = 'NF-902'");
         $onHand = $lots->find($by->site, $id);
         self::assertNotNull($onHand);
-        self::assertSame([9, 15452], [$onHand->piecesLeft, $onHand->gramsLeft], '12 of 20.6 kg, three of 1,716 g taken, rounded down');
+        self::assertSame(
+            [9, 15452],
+            [$onHand->piecesLeft, $onHand->gramsLeft],
+            '12 of 20.6 kg, three of 1,716 g taken, rounded down',
+        );
         $this->begin($onHand->lot, 91, 8);
         $after = $lots->find($by->site, $id);
         self::assertSame([1, 1724], [$after?->piecesLeft, $after?->gramsLeft]);
-        $this->service(SiteLog::class)->add(Uuid::v7(), 'lot', $onHand->lot->id, $by, $this->now(), 'discard', ['pieces' => 1, 'grams' => 1724]);
-        self::assertNotContains($id, array_map(static fn ($one): string => $one->lot->id->toRfc4122(), $lots->available($by->site)));
+        $this->service(SiteLog::class)->add(Uuid::v7(), 'lot', $onHand->lot->id, $by, $this->now(), 'discard', [
+            'pieces' => 1,
+            'grams' => 1724,
+        ]);
+        self::assertNotContains(
+            $id,
+            array_map(static fn ($one): string => $one->lot->id->toRfc4122(), $lots->available($by->site)),
+        );
         $before = $this->number('SELECT count(*) FROM batch');
         try {
             $this->begin($onHand->lot, 92, 1);
@@ -230,13 +308,24 @@ final class KeepingTogetherTest extends KitchenTestCase
         self::assertSame(['first', 'second', 'third'], array_map(static fn ($event): string => $event->type, $events));
         self::assertSame('250.5', $events[0]->temperature('temp')?->number());
         self::assertNull($events[0]->text('temp'));
-        self::assertSame(['first', 'third'], array_map(static fn ($event): string => $event->type, $log->of($subject, 2)), 'of many, those written down last');
+        self::assertSame(
+            ['first', 'third'],
+            array_map(static fn ($event): string => $event->type, $log->of($subject, 2)),
+            'of many, those written down last',
+        );
     }
 
     private function begin(Lot $lot, int $tag, int $pieces): void
     {
         $plan = new BatchPlan($lot->product, $tag, $pieces, $lot->gramsOfOne());
-        $this->service(NewBatches::class)->begin(Uuid::v7(), $this->logIn(), $plan, $lot, $this->now(), $this->event(new Prep()));
+        $this->service(NewBatches::class)->begin(
+            Uuid::v7(),
+            $this->logIn(),
+            $plan,
+            $lot,
+            $this->now(),
+            $this->event(new Prep()),
+        );
     }
 
     private function event(Detail $detail): Event

@@ -19,16 +19,25 @@ final class SiteChainTest extends KitchenTestCase
         $site = $this->logIn()->site;
         $chain = $this->service(SiteChain::class);
         self::assertNull($chain->firstBreak($site));
-        $rows = $this->number('SELECT (SELECT count(*) FROM batch) + (SELECT count(*) FROM event) + (SELECT count(*) FROM site_event) + (SELECT count(*) FROM lot) + (SELECT count(*) FROM batch_lot) + (SELECT count(*) FROM thermometer_check)');
+        $rows = $this->number(
+            'SELECT (SELECT count(*) FROM batch) + (SELECT count(*) FROM event) + (SELECT count(*) '
+            .'FROM site_event) + (SELECT count(*) FROM lot) + (SELECT count(*) '
+            .'FROM batch_lot) + (SELECT count(*) FROM thermometer_check)',
+        );
         self::assertSame($rows, $chain->length($site));
         $this->keep('7 173');
         self::assertSame($rows + 1, $chain->length($site));
-        $last = $this->connection()->fetchAssociative('SELECT kind, row_id FROM chain_link ORDER BY position DESC LIMIT 1');
-        self::assertSame(['kind' => 'event', 'row_id' => $this->words('SELECT id::text FROM event ORDER BY seq DESC LIMIT 1')], $last);
+        $last = $this->connection()->fetchAssociative(
+            'SELECT kind, row_id FROM chain_link ORDER BY position DESC LIMIT 1',
+        );
+        self::assertSame(
+            ['kind' => 'event', 'row_id' => $this->words('SELECT id::text FROM event ORDER BY seq DESC LIMIT 1')],
+            $last,
+        );
         self::assertNull($chain->firstBreak($site));
         $tester = new CommandTester($this->service(VerifyCommand::class));
         self::assertSame(0, $tester->execute([]));
-        self::assertStringContainsString(($rows + 1).' links, all hold', $tester->getDisplay());
+        self::assertStringContainsString($rows + 1 .' links, all hold', $tester->getDisplay());
     }
 
     /** @param list<string> $tampering */
@@ -53,20 +62,63 @@ final class SiteChainTest extends KitchenTestCase
     public static function tamperings(): iterable
     {
         $some = "(SELECT id FROM event WHERE type = 'reading' ORDER BY seq OFFSET 20 LIMIT 1)";
-        yield 'a temperature' => ['altered', 'event', ["UPDATE event SET members = jsonb_set(members, '{temp}', '{\"f\": 165}') WHERE id = $some"]];
-        yield 'a time by a second' => ['altered', 'event', ["UPDATE event SET at = at - interval '1 second' WHERE id = $some"]];
-        yield 'when it was written down' => ['altered', 'event', ["UPDATE event SET recorded_at = at WHERE id = $some"]];
+        yield 'a temperature' => [
+            'altered',
+            'event',
+            ["UPDATE event SET members = jsonb_set(members, '{temp}', '{\"f\": 165}') WHERE id = $some"],
+        ];
+        yield 'a time by a second' => [
+            'altered',
+            'event',
+            ["UPDATE event SET at = at - interval '1 second' WHERE id = $some"],
+        ];
+        yield 'when it was written down' => [
+            'altered',
+            'event',
+            ["UPDATE event SET recorded_at = at WHERE id = $some"],
+        ];
         yield 'who' => ['altered', 'event', ["UPDATE event SET initials = 'XX' WHERE id = $some"]];
         yield 'a reason' => ['altered', 'event', ["UPDATE event SET reason = 'none' WHERE id = $some"]];
         yield 'an event removed' => ['missing_row', 'event', ["DELETE FROM event WHERE id = $some"]];
-        yield 'an event removed with its link' => ['missing_link', 'event', ["DELETE FROM chain_link WHERE row_id = $some", "DELETE FROM event WHERE id = $some"]];
-        yield 'an event slipped in' => ['not_chained', 'event', ["INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members) SELECT gen_random_uuid(), batch_id, at, recorded_at, account_id, initials, type, members FROM event WHERE id = $some"]];
+        yield 'an event removed with its link' => [
+            'missing_link',
+            'event',
+            ["DELETE FROM chain_link WHERE row_id = $some", "DELETE FROM event WHERE id = $some"],
+        ];
+        yield 'an event slipped in' => [
+            'not_chained',
+            'event',
+            [
+                'INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members) '
+                .'SELECT gen_random_uuid(), batch_id, at, recorded_at, account_id, initials, type, members '
+                ."FROM event WHERE id = $some",
+            ],
+        ];
         yield 'a batch made smaller' => ['altered', 'batch', ['UPDATE batch SET raw_grams = 4400 WHERE tag = 3']];
         yield 'a lot' => ['altered', 'lot', ["UPDATE lot SET is_accepted = true WHERE number = 'NF-903'"]];
-        yield 'what a batch took from a lot' => ['altered', 'batch_lot', ['UPDATE batch_lot SET grams = grams - 1 WHERE batch_id = (SELECT id FROM batch WHERE tag = 18)']];
-        yield 'a lot it never came from' => ['not_chained', 'batch_lot', ["INSERT INTO batch_lot (batch_id, lot_id, pieces, grams) SELECT b.id, l.id, 1, 1 FROM batch b, lot l WHERE b.tag = 3 AND l.number = 'RR-4471'"]];
-        yield 'a thermometer check' => ['altered', 'thermometer_check', ["UPDATE thermometer_check SET read = '{\"f\": 32}' WHERE read = '{\"f\": 36.8}'"]];
-        yield 'a pit reading' => ['altered', 'site_event', ["UPDATE site_event SET members = '{\"temp\": {\"f\": 275}}' WHERE members = '{\"temp\": {\"f\": 226}}'"]];
+        yield 'what a batch took from a lot' => [
+            'altered',
+            'batch_lot',
+            ['UPDATE batch_lot SET grams = grams - 1 WHERE batch_id = (SELECT id FROM batch WHERE tag = 18)'],
+        ];
+        yield 'a lot it never came from' => [
+            'not_chained',
+            'batch_lot',
+            [
+                'INSERT INTO batch_lot (batch_id, lot_id, pieces, grams) '
+."SELECT b.id, l.id, 1, 1 FROM batch b, lot l WHERE b.tag = 3 AND l.number = 'RR-4471'",
+            ],
+        ];
+        yield 'a thermometer check' => [
+            'altered',
+            'thermometer_check',
+            ["UPDATE thermometer_check SET read = '{\"f\": 32}' WHERE read = '{\"f\": 36.8}'"],
+        ];
+        yield 'a pit reading' => [
+            'altered',
+            'site_event',
+            ["UPDATE site_event SET members = '{\"temp\": {\"f\": 275}}' WHERE members = '{\"temp\": {\"f\": 226}}'"],
+        ];
         yield 'a link' => ['altered', 'event', ["UPDATE chain_link SET hash = sha256('x') WHERE row_id = $some"]];
     }
 
@@ -74,15 +126,31 @@ final class SiteChainTest extends KitchenTestCase
     {
         $site = $this->logIn('dell')->site;
         $tester = new CommandTester($this->service(VerifyCommand::class));
-        $seals = explode("\r\n", implode('', iterator_to_array($this->service(RecordExport::class)->seals($site), false)));
+        $seals = explode(
+            "\r\n",
+            implode('', iterator_to_array($this->service(RecordExport::class)->seals($site), false)),
+        );
         self::assertSame('day,link,digest', $seals[0]);
         [, $link, $digest] = explode(',', $seals[\count($seals) - 2]);
-        self::assertSame($this->service(SiteChain::class)->length($site), (int) $link, 'the last day comes to the whole chain');
+        self::assertSame(
+            $this->service(SiteChain::class)->length($site),
+            (int) $link,
+            'the last day comes to the whole chain',
+        );
         self::assertSame(0, $tester->execute(['--expect' => ["$link:$digest"]]));
-        self::assertSame(2, $tester->execute(['--expect' => [substr("$link:$digest", 0, -1)]]), 'a slip in copying is said, not taken for tampering');
+        self::assertSame(
+            2,
+            $tester->execute(['--expect' => [substr("$link:$digest", 0, -1)]]),
+            'a slip in copying is said, not taken for tampering',
+        );
         // The last entry taken away with its link leaves a shorter chain that holds.
         $this->connection()->executeStatement('SET session_replication_role = replica');
-        foreach (['DELETE FROM event WHERE id = (SELECT row_id FROM chain_link ORDER BY position DESC LIMIT 1)', 'DELETE FROM chain_link WHERE position = (SELECT max(position) FROM chain_link)'] as $sql) {
+        foreach (
+            [
+                'DELETE FROM event WHERE id = (SELECT row_id FROM chain_link ORDER BY position DESC LIMIT 1)',
+                'DELETE FROM chain_link WHERE position = (SELECT max(position) FROM chain_link)',
+            ] as $sql
+        ) {
             self::assertSame(1, $this->connection()->executeStatement($sql), $sql);
         }
         $this->connection()->executeStatement('SET session_replication_role = DEFAULT');

@@ -21,24 +21,46 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
 use Verjuicer\Tests\App\KitchenTestCase;
 use Verjuicer\Tests\Kitchen\TestKitchen;
 
-/** A record holds of years of thermometer checks only those that say anything of its readings; what it leaves out must change nothing. */
+/**
+ * A record holds of years of thermometer checks only those that say anything of its readings; what it leaves out must
+ * change nothing.
+ */
 final class YearsOfChecksTest extends KitchenTestCase
 {
-    private const ADD = 'INSERT INTO thermometer_check (id, thermometer_id, at, recorded_at, account_id, method, expected, read, outcome) SELECT gen_random_uuid(), t.id, %s, now(), (SELECT id FROM account LIMIT 1), \'ice\', \'{"f": 32}\', %s, \'kept\' FROM thermometer t WHERE t.label = %s';
+    private const ADD =
+        'INSERT INTO thermometer_check '
+        .'(id, thermometer_id, at, recorded_at, account_id, method, expected, read, outcome) '
+        .'SELECT gen_random_uuid(), t.id, %s, now(), (SELECT id FROM account LIMIT 1), '
+        .'\'ice\', \'{"f": 32}\', %s, \'kept\' '
+        .'FROM thermometer t WHERE t.label = %s';
 
     #[DataProvider('seeds')]
     public function testLeavingOutTheOthersChangesNothing(int $seed): void
     {
         mt_srand($seed);
         foreach (['T1', 'T2', 'T3'] as $label) {
-            $this->connection()->executeStatement('ALTER TABLE thermometer_check DISABLE TRIGGER thermometer_check_only_added');
-            $this->connection()->executeStatement('DELETE FROM thermometer_check WHERE thermometer_id = (SELECT id FROM thermometer WHERE label = ?)', [$label]);
+            $this->connection()->executeStatement(
+                'ALTER TABLE thermometer_check DISABLE TRIGGER thermometer_check_only_added',
+            );
+            $this->connection()->executeStatement(
+                'DELETE FROM thermometer_check WHERE thermometer_id = (SELECT id FROM thermometer WHERE label = ?)',
+                [$label],
+            );
             for ($check = mt_rand(0, 12); $check > 0; --$check) {
-                $this->check($label, \sprintf("'".TestKitchen::MOMENT."'::timestamptz - interval '%d minutes'", mt_rand(-60, 4000)), mt_rand(0, 2) === 0 ? 36.5 : 32.3);
+                $this->check(
+                    $label,
+                    \sprintf("'".TestKitchen::MOMENT."'::timestamptz - interval '%d minutes'", mt_rand(-60, 4000)),
+                    mt_rand(0, 2) === 0 ? 36.5 : 32.3,
+                );
             }
             // At the very second of readings, where "before" and "after" are decided.
             if (mt_rand(0, 1) === 1) {
-                $this->check($label, "(SELECT at FROM event WHERE type = 'reading' AND members->>'thermometer' = '$label' ORDER BY md5(id::text || '$seed') LIMIT 1)", mt_rand(0, 1) === 0 ? 36.5 : 32.0);
+                $this->check(
+                    $label,
+                    "(SELECT at FROM event WHERE type = 'reading' AND members->>'thermometer' = '$label' "
+."ORDER BY md5(id::text || '$seed') LIMIT 1)",
+                    mt_rand(0, 1) === 0 ? 36.5 : 32.0,
+                );
             }
         }
         $leftOut = 0;
@@ -47,7 +69,11 @@ final class YearsOfChecksTest extends KitchenTestCase
             $whole = $this->withEveryCheck($batch, $record);
             $leftOut += self::checksIn($whole) - self::checksIn($record);
             foreach ([1, 86400, 40 * 86400] as $later) {
-                self::assertSame($this->judged($whole, Instant::parse(TestKitchen::MOMENT)->epoch + $later), $this->judged($record, Instant::parse(TestKitchen::MOMENT)->epoch + $later), $batch->code);
+                self::assertSame(
+                    $this->judged($whole, Instant::parse(TestKitchen::MOMENT)->epoch + $later),
+                    $this->judged($record, Instant::parse(TestKitchen::MOMENT)->epoch + $later),
+                    $batch->code,
+                );
             }
         }
         self::assertGreaterThan(0, $leftOut, 'something was left out, or this shows nothing');
@@ -64,7 +90,14 @@ final class YearsOfChecksTest extends KitchenTestCase
     private function check(string $label, string $at, float $read): void
     {
         $connection = $this->connection();
-        $connection->executeStatement(\sprintf(self::ADD, $at, $connection->quote(json_encode(['f' => $read], \JSON_THROW_ON_ERROR)), $connection->quote($label)));
+        $connection->executeStatement(
+            \sprintf(
+                self::ADD,
+                $at,
+                $connection->quote(json_encode(['f' => $read], \JSON_THROW_ON_ERROR)),
+                $connection->quote($label),
+            ),
+        );
     }
 
     /** @return list<Batch> */
@@ -79,11 +112,31 @@ final class YearsOfChecksTest extends KitchenTestCase
     {
         $checks = [];
         foreach ($this->service(Thermometers::class)->of($batch->site) as $thermometer) {
-            $checks[$thermometer->label] = array_map(static fn (Check $check): ThermometerCheck => new ThermometerCheck($check->at, $check->method, $check->expected, $check->read, []), $this->service(ThermometerChecks::class)->of($thermometer));
+            $checks[$thermometer->label] = array_map(
+                static fn (Check $check): ThermometerCheck => new ThermometerCheck(
+                    $check->at,
+                    $check->method,
+                    $check->expected,
+                    $check->read,
+                    [],
+                ),
+                $this->service(ThermometerChecks::class)->of($thermometer),
+            );
         }
-        $thermometers = array_map(static fn (Thermometer $one): Thermometer => new Thermometer($one->id, $checks[$one->id]), $record->thermometers);
+        $thermometers = array_map(
+            static fn (Thermometer $one): Thermometer => new Thermometer($one->id, $checks[$one->id]),
+            $record->thermometers,
+        );
 
-        return new Record($record->site, $record->rules, $record->asOf, $thermometers, $record->code, $record->product, $record->events);
+        return new Record(
+            $record->site,
+            $record->rules,
+            $record->asOf,
+            $thermometers,
+            $record->code,
+            $record->product,
+            $record->events,
+        );
     }
 
     private static function checksIn(Record $record): int
@@ -94,14 +147,32 @@ final class YearsOfChecksTest extends KitchenTestCase
     /** @return array<mixed> */
     private function judged(Record $record, int $at): array
     {
-        $assessment = $this->service(Assessor::class)->assess($record, $this->service(RuleSetLibrary::class)->get($record->rules), Instant::ofEpoch($at));
+        $assessment = $this->service(Assessor::class)->assess(
+            $record,
+            $this->service(RuleSetLibrary::class)->get($record->rules),
+            Instant::ofEpoch($at),
+        );
 
-        return [$assessment->verdict->value, array_map(static fn ($verdict): string => $verdict->value, $assessment->rulesJudged), $assessment->suspectReadings, self::findings($assessment)];
+        return [
+            $assessment->verdict->value,
+            array_map(static fn ($verdict): string => $verdict->value, $assessment->rulesJudged),
+            $assessment->suspectReadings,
+            self::findings($assessment),
+        ];
     }
 
     /** @return list<string> */
     private static function findings(Assessment $assessment): array
     {
-        return array_map(static fn (Finding $finding): string => $finding->rule.' '.$finding->message.' '.$finding->track.' '.implode(',', $finding->evidence), $assessment->findings);
+        return array_map(
+            static fn (Finding $finding): string => $finding->rule
+                .' '
+                .$finding->message
+                .' '
+                .$finding->track
+                .' '
+                .implode(',', $finding->evidence),
+            $assessment->findings,
+        );
     }
 }

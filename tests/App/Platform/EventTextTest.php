@@ -38,7 +38,10 @@ final class EventTextTest extends KernelTestCase
         yield ['core · 203 °F · T1 · feels tender', '0 203 T1 feel=tender'];
         yield ['Cook', '0 cook'];
         yield ['Cook · convection oven · set to 250 °F · in Drum', '0 cook oven=convection set=250 pit=Drum'];
-        yield ['Received · 38.5 °F · frozen · Hollow-Creek · lot HC-1', '0 received temp=38.5 frozen=true supplier=Hollow-Creek lot=HC-1'];
+        yield [
+            'Received · 38.5 °F · frozen · Hollow-Creek · lot HC-1',
+            '0 received temp=38.5 frozen=true supplier=Hollow-Creek lot=HC-1',
+        ];
         yield ['In the cold · walk-in', '0 cold_hold place=walk-in'];
         yield ['In the cold · walk-in', '0 cold_hold holding=walk_in'];
         yield ['Hot hold · cabinet 2 · covered', '0 hot_hold place=cabinet+2 holding=cabinet covered=true'];
@@ -49,7 +52,10 @@ final class EventTextTest extends KernelTestCase
         yield ['Thawing · in the sink', '0 thaw method=in+the+sink'];
         yield ['Reheat · for hot holding · on a steam table', '0 reheat for=hot_hold on=steam_table'];
         yield ['Out by the clock · from hot', '0 time_control plan=hot_4h'];
-        yield ['Seasoned · Quarry rub · 202 g · contains milk, soy', '0 season recipe=Quarry+rub weight_kg=0.202 allergens=["milk","soy"]'];
+        yield [
+            'Seasoned · Quarry rub · 202 g · contains milk, soy',
+            '0 season recipe=Quarry+rub weight_kg=0.202 allergens=["milk","soy"]',
+        ];
         yield ['Trimmed · before 6.4 kg · after 5.13 kg', '0 trim before_kg=6.4 after_kg=5.125'];
         yield ['Bladed · stuffed', '0 tenderize stuffed=true'];
         yield ['Wrapped · in paper · piece 2', '0 wrap with=paper p2', 3];
@@ -76,10 +82,16 @@ final class EventTextTest extends KernelTestCase
             'Spritzed · taken in from a file by DF, which says it was written down Sat 2 May 2026 12:30',
             self::text()->of(new Spritz(), null, 1, $zone, $says),
         );
-        self::assertSame('Spritzed · taken in from a file by DF', self::text()->of(new Spritz(), null, 1, $zone, new Imported('DF', null)));
+        self::assertSame(
+            'Spritzed · taken in from a file by DF',
+            self::text()->of(new Spritz(), null, 1, $zone, new Imported('DF', null)),
+        );
     }
 
-    /** Whatever the catalogue declares has its words: kinds, fields, choices, taps, signs, and what is missing from a form. */
+    /**
+     * Whatever the catalogue declares has its words: kinds, fields, choices, taps, signs, and what is missing from a
+     * form.
+     */
     public function testEverythingInTheCatalogueHasItsWords(): void
     {
         $translator = self::getContainer()->get(TranslatorInterface::class);
@@ -106,7 +118,7 @@ final class EventTextTest extends KernelTestCase
                 foreach ($field->choices === null ? [] : $field->choices::cases() as $choice) {
                     $needed[] = 'event.'.$name.'.'.$choice->value;
                 }
-                $needed = [...$needed, ...($field->says->input === Input::Carried ? [] : self::onForm($field))];
+                $needed = [...$needed, ...$field->says->input === Input::Carried ? [] : self::onForm($field)];
             }
         }
         self::assertSame([], array_values(array_filter($needed, static fn (string $key): bool => !$words->has($key))));
@@ -117,9 +129,9 @@ final class EventTextTest extends KernelTestCase
     {
         return [
             'step.'.$field->name,
-            ...($field->isRequired ? ['entry.problem.incomplete.'.$field->name] : []),
-            ...($field->type === FieldType::Choice && !$field->isRequired ? ['step.'.$field->name.'_unknown'] : []),
-            ...($field->says->input === Input::Listed ? ['step.no_'.$field->name] : []),
+            ...$field->isRequired ? ['entry.problem.incomplete.'.$field->name] : [],
+            ...$field->type === FieldType::Choice && !$field->isRequired ? ['step.'.$field->name.'_unknown'] : [],
+            ...$field->says->input === Input::Listed ? ['step.no_'.$field->name] : [],
         ];
     }
 

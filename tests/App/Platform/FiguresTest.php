@@ -61,14 +61,21 @@ final class FiguresTest extends TestCase
     #[DataProvider('moments')]
     public function testTellsTheDayOnlyWhereItIsAnother(string $instant, string $told, string $words): void
     {
-        self::assertSame($words, (new Figures())->instant(Instant::parse($instant), Zone::named('America/Denver'), Instant::parse($told)));
+        self::assertSame(
+            $words,
+            (new Figures())->instant(Instant::parse($instant), Zone::named('America/Denver'), Instant::parse($told)),
+        );
     }
 
     /** @return iterable<string, array{string, string, string}> */
     public static function moments(): iterable
     {
         yield 'the same day' => ['2026-11-25T18:05:00Z', '2026-11-25T20:00:00Z', '11:05'];
-        yield 'the same day in UTC, another on the wall' => ['2026-11-25T06:30:00Z', '2026-11-25T08:00:00Z', 'Tue 24 Nov 23:30'];
+        yield 'the same day in UTC, another on the wall' => [
+            '2026-11-25T06:30:00Z',
+            '2026-11-25T08:00:00Z',
+            'Tue 24 Nov 23:30',
+        ];
         yield 'another day in UTC, the same on the wall' => ['2026-11-25T22:00:00Z', '2026-11-26T03:00:00Z', '15:00'];
         yield 'in the hour that comes twice' => ['2026-11-01T08:30:00Z', '2026-11-01T12:00:00Z', '01:30'];
         yield 'ahead' => ['2026-11-26T18:05:00Z', '2026-11-25T20:00:00Z', 'Thu 26 Nov 11:05'];
@@ -78,9 +85,21 @@ final class FiguresTest extends TestCase
     {
         $figures = new Figures();
         $hot = Threshold::ofPair(Temperature::fahrenheit('135'), Temperature::celsius('57'));
-        self::assertSame(['135 °F', '57 °C'], [$figures->threshold($hot, TemperatureUnit::Fahrenheit), $figures->threshold($hot, TemperatureUnit::Celsius)]);
+        self::assertSame(
+            ['135 °F', '57 °C'],
+            [
+                $figures->threshold($hot, TemperatureUnit::Fahrenheit),
+                $figures->threshold($hot, TemperatureUnit::Celsius),
+            ],
+        );
         self::assertSame('54.4 °C', $figures->temperature(Temperature::celsius('54.4')));
-        self::assertSame('Wed 25 Nov 2026', $figures->date(LocalDate::ofInstant(Instant::parse('2026-11-26T03:00:00Z'), Zone::named('America/Denver'))));
-        self::assertSame('20:00', $figures->time(Instant::parse('2026-11-26T03:00:00Z'), Zone::named('America/Denver')));
+        self::assertSame(
+            'Wed 25 Nov 2026',
+            $figures->date(LocalDate::ofInstant(Instant::parse('2026-11-26T03:00:00Z'), Zone::named('America/Denver'))),
+        );
+        self::assertSame(
+            '20:00',
+            $figures->time(Instant::parse('2026-11-26T03:00:00Z'), Zone::named('America/Denver')),
+        );
     }
 }

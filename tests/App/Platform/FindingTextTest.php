@@ -14,7 +14,7 @@ use Verjuicer\Tests\Core\Story;
 final class FindingTextTest extends KernelTestCase
 {
     /**
-     * @param list<string>                        $lines
+     * @param list<string> $lines
      * @param list<array{string, string, string}> $expected rule, verdict, sentence
      */
     #[DataProvider('stories')]
@@ -23,10 +23,24 @@ final class FindingTextTest extends KernelTestCase
         $text = self::getContainer()->get(FindingText::class);
         self::assertInstanceOf(FindingText::class, $text);
         $assessment = Story::of(...$lines)->about($product)->assess($asOf);
-        $told = array_map(static fn (Finding $finding): array => [$finding->rule, $finding->verdict->value ?? 'caution', $text->sentence($finding, $assessment)], $assessment->findings);
-        self::assertSame($expected, array_values(array_filter($told, static fn (array $one): bool => $one[0] !== 'thermometer.unchecked')));
+        $told = array_map(
+            static fn (Finding $finding): array => [
+                $finding->rule,
+                $finding->verdict->value ?? 'caution',
+                $text->sentence($finding, $assessment),
+            ],
+            $assessment->findings,
+        );
+        self::assertSame(
+            $expected,
+            array_values(array_filter($told, static fn (array $one): bool => $one[0] !== 'thermometer.unchecked')),
+        );
         foreach ($assessment->findings as $finding) {
-            self::assertStringNotContainsString('{', $text->sentence($finding, $assessment).implode('', $text->options($finding, $assessment)), 'no figure is left out');
+            self::assertStringNotContainsString(
+                '{',
+                $text->sentence($finding, $assessment).implode('', $text->options($finding, $assessment)),
+                'no figure is left out',
+            );
             if ($finding->verdict?->value === 'broken') {
                 self::assertNotSame([], $text->options($finding, $assessment), 'a breach says what can be done');
             }
@@ -36,79 +50,248 @@ final class FindingTextTest extends KernelTestCase
     /** @return iterable<array{string, string, list<string>, list<array{string, string, string}>}> */
     public static function stories(): iterable
     {
-        yield ['beef cut', '30', ['0 received temp=40', '5 cold_hold', '20 39'], [
-            ['receiving', 'met', 'Came in at 40 °F, at or under 41 °F.'],
-            ['cold_hold', 'met', 'At 41 °F or under at every reading (1), last 39 °F at 06:20.'],
-        ]];
-        yield ['beef cut', '30', ['0 received temp=44'], [
-            ['receiving', 'broken', 'Came in at 44 °F, above 41 °F.'],
-        ]];
-        yield ['beef cut', '30', ['0 received'], [
-            ['receiving', 'not_shown', 'No temperature was written down at the door, so nothing shows that it came in cold.'],
-        ]];
-        yield ['lamb roast 3kg', '700', ['0 prep', '90 cook oven=convection set=325', '200 120', '300 146', '304 146', '310 rest', '330 141'], [
-            ['cook', 'met', '145 °F for 4 min is shown: 146 °F at 11:04.'],
-            ['rest', 'not_shown', 'No reading for 6 h 10 min, from 11:30 to 17:40. It may have fallen under 135 °F; nothing shows that it did not.'],
-            ['house.prep_out', 'caution', 'Out of refrigeration for 1 h 30 min before the cook; the house allows 1 h.'],
-        ]];
-        yield ['lamb roast 3kg 2pieces', '302', ['0 cook oven=convection set=250', '200 120 p1', '300 146 p1'], [
-            ['cook', 'running', 'At 145 °F since 11:00. One more reading that is still there, at 11:03 or later, shows 145 °F for 4 min.'],
-            ['cook', 'running', '1 of 2 pieces read so far. Not read: piece 2. Each piece needs 145 °F for 4 min, or 158 °F at once.'],
-        ]];
-        yield ['pork roast', '400', ['-5 inject', '0 cook', '200 141', '300 143', '310 rest'], [
-            ['cook', 'running', 'Off the heat at 143 °F, read at 11:00. It needs 145 °F for 3 min, or 158 °F at once (non-intact or ground): if that carries over, two readings show it, one at 145 °F or above now, and one that is still there 3 min later.'],
-            ['rest', 'running', 'Resting and not read yet. Read it by 13:10: a longer gap could hide a fall under 135 °F.'],
-            ['house.raw_leftover', 'caution', 'Injected at 05:55. What is left of the brine touched raw meat: throw it away and say so here.'],
-        ]];
-        yield ['beef cut', '340', ['0 cook', '100 170', '110 hot_hold', '120 150', '330 133'], [
-            ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
-            ['hot_hold', 'broken', 'Read 133 °F at 11:30, under 135 °F. It fell some time after 08:00.'],
-            ['house.hot_hold_check', 'caution', 'No reading for 3 h 30 min, from 08:00 to 11:30; the house checks every 2 h.'],
-        ]];
-        yield ['beef cut', '600', ['0 cook', '100 170', '110 hot_hold', '120 150'], [
-            ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
-            ['hot_hold', 'not_shown', 'No reading for 8 h, from 08:00 to 16:00. Past 4 h nothing shows that it stayed at 135 °F.'],
-            ['house.hot_hold_check', 'caution', 'No reading for 8 h, from 08:00 to 16:00; the house checks every 2 h.'],
-        ]];
-        yield ['beef cut', '400', ['0 cook', '100 170', '110 cool', '115 136', '120 130', '200 80'], [
-            ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
-            ['cool.stage1', 'not_shown', '70 °F was due by 09:55 and nothing shows it. Last read 80 °F at 09:20.'],
-            ['cool.total', 'running', 'Must be at 41 °F by 13:55, counting from 07:55. Last read 80 °F at 09:20.'],
-        ]];
-        yield ['beef cut', '400', ['0 cook', '100 170', '110 cool', '115 136', '120 130', '200 69', '390 40'], [
-            ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
-            ['cool.stage1', 'met', 'At 70 °F in time: 1 h 25 min at the most since it was last shown hot (07:55), 2 h allowed.'],
-            ['cool.total', 'met', 'At 41 °F in time: 4 h 35 min at the most since it was last shown hot (07:55), 6 h allowed.'],
-        ]];
-        yield ['beef cut', '600', ['0 cook', '100 170', '110 cool', '115 136', '120 130', '255 71', '300 60'], [
-            ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
-            ['cool.stage1', 'broken', 'Too slow to 70 °F: at least 2 h 15 min, 2 h allowed.'],
-            ['cool.total', 'not_shown', '41 °F was due by 13:55 and nothing shows it. Last read 60 °F at 11:00.'],
-        ]];
-        yield ['beef cut', '300', ['0 cook', '100 170', '110 rest'], [
-            ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
-            ['rest', 'not_shown', 'No reading for 3 h 10 min, from 07:50 to 11:00. It may have fallen under 135 °F; nothing shows that it did not.'],
-        ]];
-        yield ['beef cut', '500', ['0 reheat for=hot_hold', '60 120', '130 166'], [
-            ['reheat', 'not_shown', 'It took between 0 s and 2 h 10 min to reach 165 °F; 2 h are allowed. The readings do not show that it was in time.'],
-        ]];
-        yield ['beef cut', '200', ['0 reheat for=hot_hold', '60 120'], [
-            ['reheat', 'not_shown', '165 °F was due by 08:00 and nothing shows it. Last read 120 °F at 07:00.'],
-        ]];
-        yield ['beef cut', '60', ['-10 140', '0 time_control plan=hot_4h'], [
-            ['time_control', 'running', 'Out by the clock since 06:00. Serve it or throw it away by 10:00; it never goes back.'],
-        ]];
-        yield ['beef cut', '300', ['-10 130', '0 time_control plan=hot_4h', '50 hot_hold'], [
-            ['hot_hold', 'not_shown', 'Not read in this hold (4 h 10 min), so nothing shows that it stayed at 135 °F.'],
-            ['time_control', 'broken', 'Began at 130 °F (05:50), under 135 °F.'],
-            ['time_control', 'broken', 'Went on to Hot hold. What was out by the clock is served or thrown away, never returned.'],
-            ['house.hot_hold_check', 'caution', 'No reading for 4 h 10 min, from 06:50 to 11:00; the house checks every 2 h.'],
-        ]];
-        yield ['beef cut', '5000', ['0 cook', '100 170', '110 cool', '120 130', '200 69', '300 40', '310 cold_hold', '320 39'], [
-            ['cook', 'met', '145 °F for 15 s is shown: 170 °F at Sat 2 May 07:40.'],
-            ['cool.stage1', 'met', 'At 70 °F in time: 1 h 40 min at the most since it was last shown hot (Sat 2 May 07:40), 2 h allowed.'],
-            ['cool.total', 'met', 'At 41 °F in time: 3 h 20 min at the most since it was last shown hot (Sat 2 May 07:40), 6 h allowed.'],
-            ['date_mark', 'running', 'Use by Fri 8 May 2026. Day 1 is Sat 2 May 2026, frozen days left out: 0.'],
-        ]];
+        yield [
+            'beef cut',
+            '30',
+            ['0 received temp=40', '5 cold_hold', '20 39'],
+            [
+                ['receiving', 'met', 'Came in at 40 °F, at or under 41 °F.'],
+                ['cold_hold', 'met', 'At 41 °F or under at every reading (1), last 39 °F at 06:20.'],
+            ],
+        ];
+        yield ['beef cut', '30', ['0 received temp=44'], [['receiving', 'broken', 'Came in at 44 °F, above 41 °F.']]];
+        yield [
+            'beef cut',
+            '30',
+            ['0 received'],
+            [
+                [
+                    'receiving',
+                    'not_shown',
+                    'No temperature was written down at the door, so nothing shows that it came in cold.',
+                ],
+            ],
+        ];
+        yield [
+            'lamb roast 3kg',
+            '700',
+            ['0 prep', '90 cook oven=convection set=325', '200 120', '300 146', '304 146', '310 rest', '330 141'],
+            [
+                ['cook', 'met', '145 °F for 4 min is shown: 146 °F at 11:04.'],
+                [
+                    'rest',
+                    'not_shown',
+                    'No reading for 6 h 10 min, '
+                    .'from 11:30 to 17:40. It may have fallen under 135 °F; nothing shows that it did not.',
+                ],
+                [
+                    'house.prep_out',
+                    'caution',
+                    'Out of refrigeration for 1 h 30 min before the cook; the house allows 1 h.',
+                ],
+            ],
+        ];
+        yield [
+            'lamb roast 3kg 2pieces',
+            '302',
+            ['0 cook oven=convection set=250', '200 120 p1', '300 146 p1'],
+            [
+                [
+                    'cook',
+                    'running',
+                    'At 145 °F since 11:00. One more reading that is still there, at 11:03 or later, '
+                    .'shows 145 °F for 4 min.',
+                ],
+                [
+                    'cook',
+                    'running',
+                    '1 of 2 pieces read so far. Not read: piece 2. Each piece needs 145 °F for 4 min, '
+                    .'or 158 °F at once.',
+                ],
+            ],
+        ];
+        yield [
+            'pork roast',
+            '400',
+            ['-5 inject', '0 cook', '200 141', '300 143', '310 rest'],
+            [
+                [
+                    'cook',
+                    'running',
+                    'Off the heat at 143 °F, read at 11:00. It needs 145 °F for 3 min, '
+                    .'or 158 °F at once (non-intact or ground): if that carries over, two readings show it, '
+                    .'one at 145 °F or above now, and one that is still there 3 min later.',
+                ],
+                [
+                    'rest',
+                    'running',
+                    'Resting and not read yet. Read it by 13:10: a longer gap could hide a fall under 135 °F.',
+                ],
+                [
+                    'house.raw_leftover',
+                    'caution',
+                    'Injected at 05:55. What is left of the brine touched raw meat: throw it away and say so here.',
+                ],
+            ],
+        ];
+        yield [
+            'beef cut',
+            '340',
+            ['0 cook', '100 170', '110 hot_hold', '120 150', '330 133'],
+            [
+                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
+                ['hot_hold', 'broken', 'Read 133 °F at 11:30, under 135 °F. It fell some time after 08:00.'],
+                [
+                    'house.hot_hold_check',
+                    'caution',
+                    'No reading for 3 h 30 min, from 08:00 to 11:30; the house checks every 2 h.',
+                ],
+            ],
+        ];
+        yield [
+            'beef cut',
+            '600',
+            ['0 cook', '100 170', '110 hot_hold', '120 150'],
+            [
+                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
+                [
+                    'hot_hold',
+                    'not_shown',
+                    'No reading for 8 h, from 08:00 to 16:00. Past 4 h nothing shows that it stayed at 135 °F.',
+                ],
+                [
+                    'house.hot_hold_check',
+                    'caution',
+                    'No reading for 8 h, from 08:00 to 16:00; the house checks every 2 h.',
+                ],
+            ],
+        ];
+        yield [
+            'beef cut',
+            '400',
+            ['0 cook', '100 170', '110 cool', '115 136', '120 130', '200 80'],
+            [
+                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
+                ['cool.stage1', 'not_shown', '70 °F was due by 09:55 and nothing shows it. Last read 80 °F at 09:20.'],
+                ['cool.total', 'running', 'Must be at 41 °F by 13:55, counting from 07:55. Last read 80 °F at 09:20.'],
+            ],
+        ];
+        yield [
+            'beef cut',
+            '400',
+            ['0 cook', '100 170', '110 cool', '115 136', '120 130', '200 69', '390 40'],
+            [
+                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
+                [
+                    'cool.stage1',
+                    'met',
+                    'At 70 °F in time: 1 h 25 min at the most since it was last shown hot (07:55), 2 h allowed.',
+                ],
+                [
+                    'cool.total',
+                    'met',
+                    'At 41 °F in time: 4 h 35 min at the most since it was last shown hot (07:55), 6 h allowed.',
+                ],
+            ],
+        ];
+        yield [
+            'beef cut',
+            '600',
+            ['0 cook', '100 170', '110 cool', '115 136', '120 130', '255 71', '300 60'],
+            [
+                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
+                ['cool.stage1', 'broken', 'Too slow to 70 °F: at least 2 h 15 min, 2 h allowed.'],
+                ['cool.total', 'not_shown', '41 °F was due by 13:55 and nothing shows it. Last read 60 °F at 11:00.'],
+            ],
+        ];
+        yield [
+            'beef cut',
+            '300',
+            ['0 cook', '100 170', '110 rest'],
+            [
+                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
+                [
+                    'rest',
+                    'not_shown',
+                    'No reading for 3 h 10 min, '
+                    .'from 07:50 to 11:00. It may have fallen under 135 °F; nothing shows that it did not.',
+                ],
+            ],
+        ];
+        yield [
+            'beef cut',
+            '500',
+            ['0 reheat for=hot_hold', '60 120', '130 166'],
+            [
+                [
+                    'reheat',
+                    'not_shown',
+                    'It took between 0 s and 2 h 10 min to reach 165 °F; 2 h are allowed. The readings do not show '
+                    .'that it was in time.',
+                ],
+            ],
+        ];
+        yield [
+            'beef cut',
+            '200',
+            ['0 reheat for=hot_hold', '60 120'],
+            [['reheat', 'not_shown', '165 °F was due by 08:00 and nothing shows it. Last read 120 °F at 07:00.']],
+        ];
+        yield [
+            'beef cut',
+            '60',
+            ['-10 140', '0 time_control plan=hot_4h'],
+            [
+                [
+                    'time_control',
+                    'running',
+                    'Out by the clock since 06:00. Serve it or throw it away by 10:00; it never goes back.',
+                ],
+            ],
+        ];
+        yield [
+            'beef cut',
+            '300',
+            ['-10 130', '0 time_control plan=hot_4h', '50 hot_hold'],
+            [
+                [
+                    'hot_hold',
+                    'not_shown',
+                    'Not read in this hold (4 h 10 min), so nothing shows that it stayed at 135 °F.',
+                ],
+                ['time_control', 'broken', 'Began at 130 °F (05:50), under 135 °F.'],
+                [
+                    'time_control',
+                    'broken',
+                    'Went on to Hot hold. What was out by the clock is served or thrown away, never returned.',
+                ],
+                [
+                    'house.hot_hold_check',
+                    'caution',
+                    'No reading for 4 h 10 min, from 06:50 to 11:00; the house checks every 2 h.',
+                ],
+            ],
+        ];
+        yield [
+            'beef cut',
+            '5000',
+            ['0 cook', '100 170', '110 cool', '120 130', '200 69', '300 40', '310 cold_hold', '320 39'],
+            [
+                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at Sat 2 May 07:40.'],
+                [
+                    'cool.stage1',
+                    'met',
+                    'At 70 °F in time: 1 h 40 min at the most since it was last shown hot (Sat 2 May 07:40), '
+                    .'2 h allowed.',
+                ],
+                [
+                    'cool.total',
+                    'met',
+                    'At 41 °F in time: 3 h 20 min at the most since it was last shown hot (Sat 2 May 07:40), '
+                    .'6 h allowed.',
+                ],
+                ['date_mark', 'running', 'Use by Fri 8 May 2026. Day 1 is Sat 2 May 2026, frozen days left out: 0.'],
+            ],
+        ];
     }
 }

@@ -106,7 +106,14 @@ final class FormInputTest extends TestCase
 
     public function testMoneyIsHundredths(): void
     {
-        self::assertSame([12345, 1, null], [self::input(['p' => '123.45'])->cents('p'), self::input(['p' => '0.009'])->cents('p'), self::input([])->cents('p')]);
+        self::assertSame(
+            [12345, 1, null],
+            [
+                self::input(['p' => '123.45'])->cents('p'),
+                self::input(['p' => '0.009'])->cents('p'),
+                self::input([])->cents('p'),
+            ],
+        );
     }
 
     public function testRequiredFieldsSayTheyAre(): void
@@ -118,13 +125,29 @@ final class FormInputTest extends TestCase
         $input->choice('none', Oven::class, true);
         $input->whole('count', 1, 5, true);
         $input->id();
-        self::assertSame([
-            'text' => 'form.problem.required', 'long' => 'form.problem.too_long', 'oven' => 'form.problem.choice', 'none' => 'form.problem.required',
-            'count' => 'form.problem.required', 'form' => 'entry.problem.no_id',
-        ], array_map(static fn (\Symfony\Component\Translation\TranslatableMessage $problem): string => $problem->getMessage(), $input->problems));
+        self::assertSame(
+            [
+                'text' => 'form.problem.required',
+                'long' => 'form.problem.too_long',
+                'oven' => 'form.problem.choice',
+                'none' => 'form.problem.required',
+                'count' => 'form.problem.required',
+                'form' => 'entry.problem.no_id',
+            ],
+            array_map(
+                static fn (
+                    \Symfony\Component\Translation\TranslatableMessage $problem,
+                ): string => $problem->getMessage(),
+                $input->problems,
+            ),
+        );
         self::assertFalse($input->isGood());
         $input->refuse('text', 'another');
-        self::assertSame('form.problem.required', $input->problems['text']->getMessage(), 'the first problem of a field is the one told');
+        self::assertSame(
+            'form.problem.required',
+            $input->problems['text']->getMessage(),
+            'the first problem of a field is the one told',
+        );
     }
 
     /** A list where a text belongs is no answer, and breaks no page. */
@@ -133,7 +156,10 @@ final class FormInputTest extends TestCase
         $sent = ['name' => ['a', 'b'], 'place' => 'cellar', 'deep' => ['a' => ['b' => 'c']]];
         $input = FormInput::of(Request::create('/', 'POST', $sent));
         self::assertSame(['place' => 'cellar'], $input->typed->all());
-        self::assertSame(['', 'cellar'], [$input->text('name'), FormInput::asked(Request::create('/', 'GET', $sent))->text('place')]);
+        self::assertSame(
+            ['', 'cellar'],
+            [$input->text('name'), FormInput::asked(Request::create('/', 'GET', $sent))->text('place')],
+        );
     }
 
     /** @param array<string, string> $typed */

@@ -94,17 +94,40 @@ final class HappenedTest extends KitchenTestCase
     public function testIsAskedForWhereverSomethingIsEntered(string $path, string $form): void
     {
         $this->logIn();
-        $path = (string) preg_replace_callback('/\{(\w+):(.+?)\}/', fn (array $of): string => $of[1] === 'tag' ? $this->batch((int) $of[2])->id->toRfc4122() : $this->words("SELECT id::text FROM $of[1] WHERE ".($of[1] === 'lot' ? 'number' : ($of[1] === 'pit' ? 'name' : 'label'))." = '$of[2]'"), $path);
+        $path = (string) preg_replace_callback(
+            '/\{(\w+):(.+?)\}/',
+            fn (array $of): string => $of[1] === 'tag'
+                ? $this->batch((int) $of[2])->id->toRfc4122()
+                : $this->words(
+                    "SELECT id::text FROM $of[1] WHERE "
+                        .($of[1] === 'lot' ? 'number' : ($of[1] === 'pit' ? 'name' : 'label'))
+                        ." = '$of[2]'",
+                ),
+            $path,
+        );
         $form = $this->client->request('GET', $path)->filterXPath($form)->form();
         self::assertSame('now', $form->getValues()['when'] ?? null);
-        $before = $this->number('SELECT (SELECT count(*) FROM event) + (SELECT count(*) FROM site_event) + (SELECT count(*) FROM thermometer_check)');
-        foreach (['soon' => 'is not a time this takes', '' => 'Say when it happened', '14:01' => 'lies ahead of now'] as $typed => $said) {
+        $before = $this->number(
+            'SELECT (SELECT count(*) FROM event) + (SELECT count(*) FROM site_event) + (SELECT count(*) '
+            .'FROM thermometer_check)',
+        );
+        $slips = ['soon' => 'is not a time this takes', '' => 'Say when it happened', '14:01' => 'lies ahead of now'];
+        foreach ($slips as $typed => $said) {
             $page = $this->client->submit($form, ['when' => $typed]);
             self::assertResponseStatusCodeSame(422);
             self::assertStringContainsString($said, $page->filter('main')->text());
-            self::assertContains($typed, $page->filter('[name=when]')->each(static fn ($one): ?string => $one->attr('value')));
+            self::assertContains(
+                $typed,
+                $page->filter('[name=when]')->each(static fn ($one): ?string => $one->attr('value')),
+            );
         }
-        self::assertSame($before, $this->number('SELECT (SELECT count(*) FROM event) + (SELECT count(*) FROM site_event) + (SELECT count(*) FROM thermometer_check)'));
+        self::assertSame(
+            $before,
+            $this->number(
+                'SELECT (SELECT count(*) FROM event) + (SELECT count(*) FROM site_event) + (SELECT count(*) '
+                .'FROM thermometer_check)',
+            ),
+        );
     }
 
     /** @return iterable<string, array{string, string}> */

@@ -16,14 +16,26 @@ use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 use Verjuicer\Tests\App\KitchenTestCase;
 
-/** Rest, hold, divide, cool, reheat, label, dispose: what is kept, what is refused, and what stays open until somebody acts. */
+/**
+ * Rest, hold, divide, cool, reheat, label, dispose: what is kept, what is refused, and what stays open until somebody
+ * acts.
+ */
 final class AfterThePitTest extends KitchenTestCase
 {
     public function testADivisionMustAddUp(): void
     {
         $path = $this->path(21);
         $page = $this->client->request('GET', $path.'/divide');
-        $form = $page->selectButton('Divide it')->form(['total' => '2.0', 'grams0' => '1.2', 'container0' => 'pan', 'depth0' => '5', 'grams1' => '0.5', 'container1' => 'pack']);
+        $form = $page
+            ->selectButton('Divide it')
+            ->form([
+                'total' => '2.0',
+                'grams0' => '1.2',
+                'container0' => 'pan',
+                'depth0' => '5',
+                'grams1' => '0.5',
+                'container1' => 'pack',
+            ]);
         $page = $this->client->submit($form);
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('300 g are missing', $page->filter('main')->text());
@@ -37,16 +49,27 @@ final class AfterThePitTest extends KitchenTestCase
         $this->client->submit($form);
         self::assertSame($before + 2, $this->number('SELECT count(*) FROM batch'), 'a retry divides once');
         $page = $this->client->request('GET', $path);
-        self::assertStringContainsString('This batch has ended', $page->filter('main')->text(), 'nothing is left in it');
-        self::assertStringContainsString('divided · in all 2 kg · missing 300 g · juice and bones', $page->filter('#everything')->text());
-        self::assertSame(['211 2026', '212 2026'], $page->filter('#went ~ ul a')->each(static fn (Crawler $one): string => substr($one->text(), 0, 8)));
+        self::assertStringContainsString(
+            'This batch has ended',
+            $page->filter('main')->text(),
+            'nothing is left in it',
+        );
+        self::assertStringContainsString(
+            'divided · in all 2 kg · missing 300 g · juice and bones',
+            $page->filter('#everything')->text(),
+        );
+        self::assertSame(
+            ['211 2026', '212 2026'],
+            $page->filter('#went ~ ul a')->each(static fn (Crawler $one): string => substr($one->text(), 0, 8)),
+        );
     }
 
     public function testAPortionSharesWhatWasBeforeAndItsCorrections(): void
     {
         [$parent, $portion] = $this->divided();
         $records = $this->service(StoredRecords::class);
-        $shared = \count($records->of($parent)->events) - 2; // all but "closed", and the division itself, which the portion has too
+        // All but "closed", and the division itself, which the portion has too.
+        $shared = \count($records->of($parent)->events) - 2;
         self::assertCount($shared + 2, $records->of($portion)->events);
         $page = $this->client->request('GET', '/batches/'.$portion->id->toRfc4122());
         self::assertSelectorExists('[data-rule=cook][data-verdict=met]', 'the cook was its own');
@@ -60,12 +83,20 @@ final class AfterThePitTest extends KitchenTestCase
         self::assertSelectorNotExists('[data-rule=hot_hold][data-verdict=broken]');
 
         // A correction of what both share reaches both, on the page and on the board.
-        $row = $this->client->request('GET', '/batches/'.$parent->id->toRfc4122())->filter('#everything tr:contains("203 °F")')->first();
+        $row = $this->client
+            ->request('GET', '/batches/'.$parent->id->toRfc4122())
+            ->filter('#everything tr:contains("203 °F")')
+            ->first();
         $page = $this->client->click($row->selectLink('Correct')->link());
-        $this->client->submit($page->selectButton('Keep the correction')->form(['temp' => '103', 'reason' => 'misread']));
+        $this->client->submit(
+            $page->selectButton('Keep the correction')->form(['temp' => '103', 'reason' => 'misread']),
+        );
         $lanes = $this->service(Lanes::class);
         foreach ([$parent, $portion] as $batch) {
-            $corrected = array_filter($records->of($batch)->events, static fn ($event): bool => $event->replaces !== null);
+            $corrected = array_filter(
+                $records->of($batch)->events,
+                static fn ($event): bool => $event->replaces !== null,
+            );
             self::assertCount(1, $corrected);
             self::assertNotSame([], $lanes->of($batch)?->stages);
         }
@@ -82,7 +113,13 @@ final class AfterThePitTest extends KitchenTestCase
             $served = json_decode((string) $this->client->getResponse()->getContent(), true);
             self::assertIsArray($served);
             self::assertIsString($served['as_of']);
-            $judged = $this->service(AssessmentJson::class)->of($this->service(Assessor::class)->assess($record, $this->service(RuleSetLibrary::class)->get($record->rules), Instant::parse($served['as_of'])));
+            $judged = $this->service(AssessmentJson::class)->of(
+                $this->service(Assessor::class)->assess(
+                    $record,
+                    $this->service(RuleSetLibrary::class)->get($record->rules),
+                    Instant::parse($served['as_of']),
+                ),
+            );
             self::assertSame($served['rules_judged'], (array) $judged['rules_judged'], "tag $tag");
         }
     }
@@ -91,21 +128,34 @@ final class AfterThePitTest extends KitchenTestCase
     {
         $path = $this->path(18);
         $page = $this->client->request('GET', '/');
-        self::assertStringContainsString('not cooked through by the record', $page->filter('[data-due]')->first()->text());
+        self::assertStringContainsString(
+            'not cooked through by the record',
+            $page->filter('[data-due]')->first()->text(),
+        );
         $page = $this->client->click($page->filter('[data-due] a')->first()->link());
         $form = $page->filter('#actions form')->first();
         self::assertStringContainsString('Never got there', $form->text());
         $this->client->submit($page->selectButton('Keep the action')->form());
         self::assertSelectorTextContains('[role=alert]', 'Say what was done');
         $this->client->submit($page->selectButton('I take it')->form());
-        self::assertStringContainsString('MR has it', $this->client->request('GET', '/')->filter('[data-due]:contains("Tag 18")')->text());
+        self::assertStringContainsString(
+            'MR has it',
+            $this->client->request('GET', '/')->filter('[data-due]:contains("Tag 18")')->text(),
+        );
         $page = $this->client->request('GET', $path);
-        $this->client->submit($page->selectButton('Keep the action')->form(['other' => 'back on the heat to 158 °F', 'evidence' => 'T3, both pieces']));
+        $this->client->submit(
+            $page
+                ->selectButton('Keep the action')
+                ->form(['other' => 'back on the heat to 158 °F', 'evidence' => 'T3, both pieces']),
+        );
         $page = $this->client->followRedirect();
         self::assertSelectorNotExists('#actions');
         self::assertSelectorExists('[data-rule=cook][data-verdict=broken]', 'the finding stays');
         self::assertStringContainsString('back on the heat to 158 °F', $page->filter('#everything')->text());
-        self::assertStringNotContainsString('not cooked through', $this->client->request('GET', '/')->filter('section[aria-labelledby=due-next]')->text());
+        self::assertStringNotContainsString(
+            'not cooked through',
+            $this->client->request('GET', '/')->filter('section[aria-labelledby=due-next]')->text(),
+        );
     }
 
     public function testARoundReadsAllThatIsHeldHotInOnePass(): void
@@ -115,10 +165,17 @@ final class AfterThePitTest extends KitchenTestCase
         self::assertSame(['18', '21'], $page->filter('.tag')->each(static fn (Crawler $tag): string => $tag->text()));
         $before = $this->number("SELECT count(*) FROM event WHERE type = 'reading'");
         $this->client->submit($page->selectButton('Keep the round')->form());
-        self::assertStringContainsString('at least one temperature', $this->client->getCrawler()->filter('[role=alert]')->text());
+        self::assertStringContainsString(
+            'at least one temperature',
+            $this->client->getCrawler()->filter('[role=alert]')->text(),
+        );
         $page = $this->client->submit($page->selectButton('Keep the round')->form(['t18' => '144', 't21' => '-30']));
         self::assertSelectorExists('#problem-t21', 'a slip is asked about');
-        self::assertSame($before, $this->number("SELECT count(*) FROM event WHERE type = 'reading'"), 'and nothing of the round is kept yet');
+        self::assertSame(
+            $before,
+            $this->number("SELECT count(*) FROM event WHERE type = 'reading'"),
+            'and nothing of the round is kept yet',
+        );
         $form = $page->selectButton('Keep the round')->form(['t21' => '141']);
         $this->client->submit($form);
         $this->client->submit($form);
@@ -138,8 +195,14 @@ final class AfterThePitTest extends KitchenTestCase
         $this->client->submit($form);
         $this->client->submit($form);
         self::assertSame(1, $this->number('SELECT count(*) FROM label'), 'a retry prints once');
-        self::assertStringContainsString('House sausage', $this->client->request('GET', '/labels')->filter('main')->text());
-        $cold = $this->client->request('GET', $this->path(28).'/label')->filter('main svg')->text();
+        self::assertStringContainsString(
+            'House sausage',
+            $this->client->request('GET', '/labels')->filter('main')->text(),
+        );
+        $cold = $this->client
+            ->request('GET', $this->path(28).'/label')
+            ->filter('main svg')
+            ->text();
         self::assertStringContainsString('USE BY', $cold);
         self::assertStringContainsString('OUT OF BAG BY', $cold);
         $this->client->request('GET', $this->path(5).'/label.svg');
@@ -154,36 +217,65 @@ final class AfterThePitTest extends KitchenTestCase
     public function testWorksOutARestOrACoolingBeforeTheFact(array $asked, string $said): void
     {
         $this->logIn('wynn');
-        self::assertStringContainsString($said, $this->client->request('GET', '/what-if', $asked)->filter('main')->text());
+        self::assertStringContainsString(
+            $said,
+            $this->client->request('GET', '/what-if', $asked)->filter('main')->text(),
+        );
     }
 
     /** @return iterable<string, array{array<string, string>, string}> */
     public static function questions(): iterable
     {
-        yield 'a whole brisket cannot cool in time' => [['method' => 'walk_in', 'weight' => '5', 'start' => '150'], '70 °F: too late'];
+        yield 'a whole brisket cannot cool in time' => [
+            ['method' => 'walk_in', 'weight' => '5', 'start' => '150'],
+            '70 °F: too late',
+        ];
         yield 'a shallow ice bath can' => [['method' => 'ice_bath', 'depth' => '2.5', 'start' => '150'], 'to 1 h'];
-        yield 'a warm cabinet stays hot' => [['method' => 'cabinet', 'weight' => '3', 'start' => '190', 'around' => '145'], 'stays above the hot limit'];
-        yield 'a rest has an end' => [['method' => 'counter', 'weight' => '2', 'start' => '180'], 'Under the hot limit from'];
+        yield 'a warm cabinet stays hot' => [
+            ['method' => 'cabinet', 'weight' => '3', 'start' => '190', 'around' => '145'],
+            'stays above the hot limit',
+        ];
+        yield 'a rest has an end' => [
+            ['method' => 'counter', 'weight' => '2', 'start' => '180'],
+            'Under the hot limit from',
+        ];
         yield 'half a question' => [['method' => 'counter', 'start' => '180'], 'Fill this in'];
         yield 'no method' => [['method' => 'sun', 'weight' => '2', 'start' => '180'], 'Choose one'];
-        yield 'it never clears food' => [['method' => 'counter', 'weight' => '2', 'start' => '180'], 'never clears food'];
+        yield 'it never clears food' => [
+            ['method' => 'counter', 'weight' => '2', 'start' => '180'],
+            'never clears food',
+        ];
     }
 
     public function testPortionsGoTogetherOnlyWhereBothAreSound(): void
     {
         [, $one, $other] = $this->divided();
         $mix = function (Batch $from, string $tag): Crawler {
-            $form = $this->client->request('GET', '/batches/'.$from->id->toRfc4122())->selectButton('Put together')->form(['tag' => $tag]);
+            $form = $this->client
+                ->request('GET', '/batches/'.$from->id->toRfc4122())
+                ->selectButton('Put together')
+                ->form(['tag' => $tag]);
 
             return $this->client->submit($form);
         };
         self::assertStringContainsString('No open batch', $mix($one, '999')->filter('[role=alert]')->text());
-        self::assertStringContainsString('Only portions of one product', $mix($one, '18')->filter('[role=alert]')->text());
+        self::assertStringContainsString(
+            'Only portions of one product',
+            $mix($one, '18')->filter('[role=alert]')->text(),
+        );
         $this->keep($other->tag.' 128');
-        self::assertStringContainsString('must not go together', $mix($one, (string) $other->tag)->filter('[role=alert]')->text());
-        $row = $this->client->request('GET', '/batches/'.$other->id->toRfc4122())->filter('#everything tr:contains("128 °F")')->first();
+        self::assertStringContainsString(
+            'must not go together',
+            $mix($one, (string) $other->tag)->filter('[role=alert]')->text(),
+        );
+        $row = $this->client
+            ->request('GET', '/batches/'.$other->id->toRfc4122())
+            ->filter('#everything tr:contains("128 °F")')
+            ->first();
         $page = $this->client->click($row->selectLink('Correct')->link());
-        $this->client->submit($page->selectButton('Keep the correction')->form(['temp' => '148', 'reason' => 'misread']));
+        $this->client->submit(
+            $page->selectButton('Keep the correction')->form(['temp' => '148', 'reason' => 'misread']),
+        );
         $mix($one, (string) $other->tag);
         $page = $this->client->followRedirect();
         self::assertSelectorExists('[data-rule="house.mixed"]');
@@ -195,8 +287,8 @@ final class AfterThePitTest extends KitchenTestCase
         $path = $this->path(18);
         $this->step($path, 'serve', ['weight_kg' => '2.9', 'portions' => '14']);
         $went = $this->client->request('GET', $path)->filter('#went')->closest('section')?->text() ?? '';
-        self::assertStringContainsString('Bought4.07 kg100 %', $went, 'two of three pieces of 6.1 kg');
-        self::assertStringContainsString('Served2.9 kg71 %', $went);
+        self::assertStringContainsString('Bought 4.07 kg 100 %', $went, 'two of three pieces of 6.1 kg');
+        self::assertStringContainsString('Served 2.9 kg 71 %', $went);
         self::assertStringContainsString('2.61 a portion (14 served)', $went);
     }
 
@@ -204,7 +296,10 @@ final class AfterThePitTest extends KitchenTestCase
     {
         $path = $this->path(9);
         $this->step($path, 'discard', ['why' => 'safety', 'weight_kg' => '0.4', 'reason' => 'clock ran out']);
-        self::assertStringContainsString('Thrown away · for safety · 400 g · clock ran out', $this->client->request('GET', $path)->filter('#everything')->text());
+        self::assertStringContainsString(
+            'Thrown away · for safety · 400 g · clock ran out',
+            $this->client->request('GET', $path)->filter('#everything')->text(),
+        );
         self::assertSelectorExists('[data-rule=time_control][data-verdict=met]');
     }
 
@@ -213,14 +308,21 @@ final class AfterThePitTest extends KitchenTestCase
         $path = $this->path(3);
         $this->step($path, 'cool', ['method' => 'shallow pans', 'depth_mm' => '50', 'around' => '38']);
         $page = $this->client->request('GET', $path);
-        self::assertStringContainsString('Cooling · shallow pans · 50 mm deep · around it 38 °F', $page->filter('#everything')->text());
+        self::assertStringContainsString(
+            'Cooling · shallow pans · 50 mm deep · around it 38 °F',
+            $page->filter('#everything')->text(),
+        );
         self::assertStringContainsString('shallow pans', $page->filter('.bg-sand')->text());
     }
 
     /** @param array<string, string> $fields */
     private function step(string $path, string $type, array $fields): void
     {
-        $form = $this->client->request('GET', $path)->filter("input[name=type][value=$type]")->closest('form')?->form($fields);
+        $form = $this->client
+            ->request('GET', $path)
+            ->filter("input[name=type][value=$type]")
+            ->closest('form')
+            ?->form($fields);
         self::assertNotNull($form);
         $this->client->submit($form);
         self::assertResponseStatusCodeSame(303);
@@ -231,7 +333,17 @@ final class AfterThePitTest extends KitchenTestCase
     {
         $parent = $this->batch(21);
         $page = $this->client->request('GET', '/batches/'.$parent->id->toRfc4122().'/divide');
-        $this->client->submit($page->selectButton('Divide it')->form(['total' => '2', 'grams0' => '1.2', 'container0' => 'pan', 'grams1' => '0.8', 'container1' => 'pan']));
+        $this->client->submit(
+            $page
+                ->selectButton('Divide it')
+                ->form([
+                    'total' => '2',
+                    'grams0' => '1.2',
+                    'container0' => 'pan',
+                    'grams1' => '0.8',
+                    'container1' => 'pan',
+                ]),
+        );
         self::assertResponseStatusCodeSame(303);
 
         return [$parent, $this->batch(211), $this->batch(212)];

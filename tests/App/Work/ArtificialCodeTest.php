@@ -29,11 +29,27 @@ final class ArtificialCodeTest extends KitchenTestCase
     public function testWhatIsDueIsSaidInItsNumbers(): void
     {
         $this->logIn();
-        $dues = $this->client->request('GET', '/')->filter('[data-due]')->each(static fn (Crawler $one): string => $one->text());
+        $dues = $this->client
+            ->request('GET', '/')
+            ->filter('[data-due]')
+            ->each(static fn (Crawler $one): string => $one->text());
         $this->assertSpeaksOfNoRealLimit(implode("\n", $dues));
         self::assertStringContainsString('must be at '.$this->degrees('cooling', 'middle'), implode("\n", $dues));
-        $flags = $this->client->getCrawler()->filter('.p-post-text')->each(static fn (Crawler $one): string => $one->text());
-        self::assertNotSame([], array_filter($flags, fn (string $flag): bool => str_starts_with($flag, str_replace(' °F', '°', $this->degrees('cooling', 'middle')))), implode(' ', $flags));
+        $flags = $this->client
+            ->getCrawler()
+            ->filter('.p-post-text')
+            ->each(static fn (Crawler $one): string => $one->text());
+        self::assertNotSame(
+            [],
+            array_filter(
+                $flags,
+                fn (string $flag): bool => str_starts_with(
+                    $flag,
+                    str_replace(' °F', '°', $this->degrees('cooling', 'middle')),
+                ),
+            ),
+            implode(' ', $flags),
+        );
     }
 
     public function testAPageSaysItsNumbers(): void
@@ -43,11 +59,19 @@ final class ArtificialCodeTest extends KitchenTestCase
         foreach ([12, 3, 27, 21, 9, 28, 15] as $tag) {
             $page = $this->client->request('GET', $this->path($tag));
             self::assertResponseIsSuccessful();
-            $said .= implode("\n", $page->filter('#how-long, .bg-sand, #need, #pieces + p')->each(static fn (Crawler $one): string => $one->text()))."\n";
-            $said .= implode("\n", $page->filter('option')->each(static fn (Crawler $one): string => $one->text()))."\n";
+            $said
+                .= implode(
+                    "\n",
+                    $page
+                        ->filter('#how-long, .bg-sand, #need, #pieces + p')
+                        ->each(static fn (Crawler $one): string => $one->text()),
+                )."\n";
+            $said
+                .= implode("\n", $page->filter('option')->each(static fn (Crawler $one): string => $one->text()))."\n";
         }
         $this->assertSpeaksOfNoRealLimit($said);
-        foreach ([['cooling', 'middle'], ['limits', 'cold'], ['reheating', 'own'], ['time_control', 'cold_ceiling']] as $limit) {
+        $limits = [['cooling', 'middle'], ['limits', 'cold'], ['reheating', 'own'], ['time_control', 'cold_ceiling']];
+        foreach ($limits as $limit) {
             self::assertStringContainsString($this->degrees(...$limit), $said);
         }
     }
@@ -56,7 +80,10 @@ final class ArtificialCodeTest extends KitchenTestCase
     {
         $this->logIn();
         $days = ArtificialRules::data()['date_mark']['days'] ?? 0;
-        $label = $this->client->request('GET', $this->path(15).'/label')->filter('main svg')->text();
+        $label = $this->client
+            ->request('GET', $this->path(15).'/label')
+            ->filter('main svg')
+            ->text();
         $useBy = (new \DateTimeImmutable('2026-11-23'))->modify('+'.($days - 1).' days')->format('D j M Y');
         self::assertStringContainsString('USE BY '.$useBy, $label);
     }
@@ -64,18 +91,37 @@ final class ArtificialCodeTest extends KitchenTestCase
     public function testAPacketPrintsItsNumbersAndSections(): void
     {
         $id = Uuid::v7();
-        $this->service(Packets::class)->ask($id, $this->logIn('dell'), $this->service(Now::class)->instant(), new PacketScope('2020-01-01', '2030-01-01', product: 'Pork loin'), 'A4');
+        $this->service(Packets::class)->ask(
+            $id,
+            $this->logIn('dell'),
+            $this->service(Now::class)->instant(),
+            new PacketScope('2020-01-01', '2030-01-01', product: 'Pork loin'),
+            'A4',
+        );
         $packet = $this->service(Packets::class)->find($id->toRfc4122());
         self::assertNotNull($packet);
-        $process = new Process(['pdftotext', '-layout', '-', '-'], null, null, $this->service(Packets::class)->pdf($packet));
+        $process = new Process(
+            ['pdftotext', '-layout', '-', '-'],
+            null,
+            null,
+            $this->service(Packets::class)->pdf($packet),
+        );
         $text = (string) preg_replace('/\s+/', ' ', $process->mustRun()->getOutput());
-        self::assertSame(1, preg_match('/U\.S\. Food and Drug(.*?)readings in hot hold/s', $text, $part), 'the rules it was judged by');
+        self::assertSame(
+            1,
+            preg_match('/U\.S\. Food and Drug(.*?)readings in hot hold/s', $text, $part),
+            'the rules it was judged by',
+        );
         $rules = $part[1] ?? '';
         $this->assertSpeaksOfNoRealLimit($rules);
         $data = ArtificialRules::data();
         foreach (['received_cold', 'received_hot', 'cold', 'hot', 'hot_roast'] as $name) {
             [$word, $number] = explode(' ', $data['limits'][$name]['citation']);
-            self::assertMatchesRegularExpression('/'.$this->degrees('limits', $name).' '.$word.'\D{0,20}'.$number.'\b/u', $rules, $name);
+            self::assertMatchesRegularExpression(
+                '/'.$this->degrees('limits', $name).' '.$word.'\D{0,20}'.$number.'\b/u',
+                $rules,
+                $name,
+            );
         }
     }
 

@@ -32,17 +32,31 @@ final class BatchViewsTest extends TestCase
         self::assertSame(['hot_limit', 'rest'], array_column($limits, 'rule'));
         self::assertNotNull($limits[0]['latest']);
         $cooling = Story::of(...self::SLOW)->about('lamb roast')->assess('195');
-        self::assertSame(['cool.stage1', 'cool.total'], array_column(HoldingLimits::of($cooling, FallOutlook::of($cooling, null)), 'rule'));
+        self::assertSame(
+            ['cool.stage1', 'cool.total'],
+            array_column(HoldingLimits::of($cooling, FallOutlook::of($cooling, null)), 'rule'),
+        );
         self::assertSame([], HoldingLimits::of(Story::of('0 prep', '10 discard')->assess('20'), null));
     }
 
     public function testThePiecesOfTheLastCookWithTheirColdestSpot(): void
     {
-        $view = CookView::of(Story::of('0 cook', '100 160 p1', '101 150 p1 @bone', '102 170 p3', '103 140 p3 @bone', '110 152 p1 @bone')->about('turkey roast 3pieces')->assess('120'));
+        $view = CookView::of(
+            Story::of('0 cook', '100 160 p1', '101 150 p1 @bone', '102 170 p3', '103 140 p3 @bone', '110 152 p1 @bone')
+                ->about('turkey roast 3pieces')
+                ->assess('120'),
+        );
         self::assertNotNull($view);
         self::assertSame(
             [[1, '152 bone', 'running'], [2, 'none', 'none'], [3, '140 bone', 'running']],
-            array_map(static fn (array $row): array => [$row['piece'], $row['coldest'] === null ? 'none' : $row['coldest']->temp->number().' '.$row['coldest']->spot, $row['finding']?->verdict->value ?? 'none'], $view->pieces),
+            array_map(
+                static fn (array $row): array => [
+                    $row['piece'],
+                    $row['coldest'] === null ? 'none' : $row['coldest']->temp->number().' '.$row['coldest']->spot,
+                    $row['finding']?->verdict->value ?? 'none',
+                ],
+                $view->pieces,
+            ),
         );
         self::assertNull(CookView::of(Story::of('0 prep')->assess('10')));
     }
@@ -50,7 +64,10 @@ final class BatchViewsTest extends TestCase
     #[DataProvider('allergens')]
     public function testNoAllergensAreOnlyNoneWhereItIsSaidOfAllThatWentOn(bool $isUnknown, string ...$lines): void
     {
-        self::assertSame($isUnknown, CookView::areAllergensUnknown(Story::of(...array_values($lines))->about('beef cut')->assess('60')));
+        self::assertSame(
+            $isUnknown,
+            CookView::areAllergensUnknown(Story::of(...array_values($lines))->about('beef cut')->assess('60')),
+        );
     }
 
     /** @return iterable<array<bool|string>> */
@@ -69,7 +86,14 @@ final class BatchViewsTest extends TestCase
     public function testSaysWhatTheLawAsksAndWhy(?string $expected, string $product, array $lines): void
     {
         $requirement = Requirement::of(Story::of(...$lines)->about($product)->assess('60'));
-        self::assertSame($expected, $requirement === null ? null : $requirement->rule->category->value.($requirement->piercedAt === null ? '' : ' pierced').($requirement->isPoultryLike ? ' like poultry' : ''));
+        self::assertSame(
+            $expected,
+            $requirement === null
+                ? null
+                : $requirement->rule->category->value
+                    .($requirement->piercedAt === null ? '' : ' pierced')
+                    .($requirement->isPoultryLike ? ' like poultry' : ''),
+        );
     }
 
     /** @return iterable<array{string|null, string, list<string>}> */
@@ -87,10 +111,24 @@ final class BatchViewsTest extends TestCase
 
     public function testThePictureLeavesOutRawMeatInTheColdAndShowsWhatWasDone(): void
     {
-        $lines = ['0 received temp=38', '5 cold_hold', '10 39', '2000 prep', '2005 season', '2030 cook', '2100 90', '2105 wrap', '2200 150'];
+        $lines = [
+            '0 received temp=38',
+            '5 cold_hold',
+            '10 39',
+            '2000 prep',
+            '2005 season',
+            '2030 cook',
+            '2100 90',
+            '2105 wrap',
+            '2200 150',
+        ];
         $picture = BatchPicture::of(Story::of(...$lines)->assess('2210'), new Figures());
         self::assertSame(['cold_hold', 'prep', 'cook'], array_column($picture->bands, 'stage'));
-        self::assertSame([BatchPicture::LEFT * 1.0], [$picture->bands[0]['x']], 'the end of the cold is cut off at the edge');
+        self::assertSame(
+            [BatchPicture::LEFT * 1.0],
+            [$picture->bands[0]['x']],
+            'the end of the cold is cut off at the edge',
+        );
         self::assertCount(2, $picture->tracks[0]['marks'], 'the reading in the walk-in is not in it');
         self::assertSame(['season', 'wrap'], array_column($picture->signs, 'letter'));
         self::assertTrue($picture->isOpen);
@@ -115,12 +153,20 @@ final class BatchViewsTest extends TestCase
             $steps = array_column(NextSteps::after($stage), 'kind');
             self::assertNotSame([], $steps, $stage);
             $isOver = Catalogue::named($stage)?->endsBatch() === true;
-            self::assertSame(!$isOver, \in_array('discard', $steps, true), $stage.': food in doubt can always be thrown away');
+            self::assertSame(
+                !$isOver,
+                \in_array('discard', $steps, true),
+                $stage.': food in doubt can always be thrown away',
+            );
             foreach (NextSteps::taps($stage) as $tap) {
                 self::assertNotNull(NextSteps::tapped($tap), $tap);
             }
         }
-        self::assertNotContains('hot_hold', array_column(NextSteps::after('time_control'), 'kind'), 'what is out by the clock never goes back');
+        self::assertNotContains(
+            'hot_hold',
+            array_column(NextSteps::after('time_control'), 'kind'),
+            'what is out by the clock never goes back',
+        );
         self::assertNull(NextSteps::tapped('wrap/with/anything'));
     }
 }

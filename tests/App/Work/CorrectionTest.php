@@ -69,7 +69,14 @@ final class CorrectionTest extends KitchenTestCase
         $path = '/batches/'.$this->words('SELECT id::text FROM batch WHERE tag = 11');
         $this->logIn();
         $form = $this->client->request('GET', '/batches/new');
-        $this->client->submit($form->selectButton('Begin')->form(['product' => (string) $form->filter('option:contains("Lamb leg")')->attr('value'), 'tag' => '11']));
+        $this->client->submit(
+            $form
+                ->selectButton('Begin')
+                ->form([
+                    'product' => (string) $form->filter('option:contains("Lamb leg")')->attr('value'),
+                    'tag' => '11',
+                ]),
+        );
         self::assertResponseStatusCodeSame(303);
         $page = $this->open($path, 'Served');
         $this->client->submit($page->selectButton('Take it back')->form(['reason' => 'not yet']));
@@ -87,14 +94,20 @@ final class CorrectionTest extends KitchenTestCase
         self::assertResponseStatusCodeSame(403);
         $this->client->request('GET', $this->path(7));
         $this->logIn('wynn');
-        self::assertStringNotContainsString('Correct', $this->client->request('GET', explode('/events', $address)[0])->filter('#everything')->text());
+        self::assertStringNotContainsString(
+            'Correct',
+            $this->client->request('GET', explode('/events', $address)[0])->filter('#everything')->text(),
+        );
     }
 
     #[DataProvider('wallTimes')]
     public function testTheWallsTimeIsTakenAsTheKitchenReadsIt(string $given, ?string $near, ?string $instant): void
     {
         $zone = Zone::named('America/Denver');
-        self::assertSame($instant, WallTime::parse($given, $zone, Instant::parse($near ?? '2026-11-01T00:00:00Z'))?->rfc3339());
+        self::assertSame(
+            $instant,
+            WallTime::parse($given, $zone, Instant::parse($near ?? '2026-11-01T00:00:00Z'))?->rfc3339(),
+        );
     }
 
     /** @return iterable<string, array{string, string|null, string|null}> */
@@ -112,7 +125,10 @@ final class CorrectionTest extends KitchenTestCase
 
     private function open(string $path, string $entry): Crawler
     {
-        $row = $this->client->request('GET', $path)->filter("#everything tr:contains('$entry')")->first();
+        $row = $this->client
+            ->request('GET', $path)
+            ->filter("#everything tr:contains('$entry')")
+            ->first();
 
         return $this->client->click($row->selectLink('Correct')->link());
     }

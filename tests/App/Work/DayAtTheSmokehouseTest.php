@@ -9,8 +9,8 @@ use Symfony\Component\Process\Process;
 use Verjuicer\Tests\App\KitchenTestCase;
 
 /**
- * A day and an evening at the Quarry Lane Smokehouse, logged through the interface as they happen: each row is the time on the wall,
- * who, and what they do. At the end the exported records give the same verdicts by command as on screen.
+ * A day and an evening at the Quarry Lane Smokehouse, logged through the interface as they happen: each row is the time
+ * on the wall, who, and what they do. At the end the exported records give the same verdicts by command as on screen.
  */
 final class DayAtTheSmokehouseTest extends KitchenTestCase
 {
@@ -19,8 +19,16 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
     public function testADayFromDeliveryToOffThePit(): void
     {
         $this->at('06:00', 'mara');
-        $this->deliver('Hollow Creek Farm', ['Lamb shoulder', 'D-1', '4', '9.2', '38.5'], ['Beef rib roast', 'D-2', '1', '3.9', '39']);
-        $this->deliver('North Fork Poultry', ['Turkey breast', 'D-3', '2', '6.2', '37.5'], ['Duck', 'D-4', '2', '4.4', '40.5']);
+        $this->deliver(
+            'Hollow Creek Farm',
+            ['Lamb shoulder', 'D-1', '4', '9.2', '38.5'],
+            ['Beef rib roast', 'D-2', '1', '3.9', '39'],
+        );
+        $this->deliver(
+            'North Fork Poultry',
+            ['Turkey breast', 'D-3', '2', '6.2', '37.5'],
+            ['Duck', 'D-4', '2', '4.4', '40.5'],
+        );
         $this->deliver('Ridge Road Provisions', ['Pork loin', 'D-5', '2', '4', '36.9']);
         $this->pit('Drum', 'lit');
         $this->pit('Offset', 'lit');
@@ -43,16 +51,42 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         $this->line('405 inject Orchard brine');
         $this->line('401 season Quarry rub');
         $this->at('07:10', 'ike');
-        foreach ([401 => 'Drum', 405 => 'Drum', 402 => 'Offset', 403 => 'Offset', 404 => 'Offset', 406 => 'Drum'] as $tag => $pit) {
+        $pits = [401 => 'Drum', 405 => 'Drum', 402 => 'Offset', 403 => 'Offset', 404 => 'Offset', 406 => 'Drum'];
+        foreach ($pits as $tag => $pit) {
             $this->line("$tag cook $pit");
         }
         self::assertStringContainsString('non-intact or ground', $this->batchPage(405)->text());
-        self::assertStringContainsString('The low rows of the roast table are open', $this->batchPage(402)->text(), 'a small roast at 325 °F in moving air');
-        self::assertStringContainsString('The low rows are closed', $this->batchPage(401)->text(), 'at 250 °F they are not');
+        self::assertStringContainsString(
+            'The low rows of the roast table are open',
+            $this->batchPage(402)->text(),
+            'a small roast at 325 °F in moving air',
+        );
+        self::assertStringContainsString(
+            'The low rows are closed',
+            $this->batchPage(401)->text(),
+            'at 250 °F they are not',
+        );
 
         $this->at('08:30', 'ike');
-        $this->readings('T1', ['401.1 74', '401.2 71', '401.3 76', '401.4 70', '405.1 88', '405.2 86', '406.1 120', '406.2 122']);
-        $this->readings('T2', ['402 96', '403.1 breast 92', '403.2 breast 90', '404.1 breast 104', '404.1 thigh 99', '404.2 breast 101', '404.2 thigh 98']);
+        $this->readings('T1', [
+            '401.1 74',
+            '401.2 71',
+            '401.3 76',
+            '401.4 70',
+            '405.1 88',
+            '405.2 86',
+            '406.1 120',
+            '406.2 122',
+        ]);
+        $this->readings('T2', [
+            '402 96',
+            '403.1 breast 92',
+            '403.2 breast 90',
+            '404.1 breast 104',
+            '404.1 thigh 99',
+            '404.2 breast 101',
+            '404.2 thigh 98',
+        ]);
         $this->at('09:30', 'mara');
         $this->readings('T1', ['406.1 158', '406.2 159', '405.1 118', '401.1 108']);
         $this->at('09:32', 'mara');
@@ -68,7 +102,15 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         $this->readings('T2', ['402 140', '403.1 breast 140', '404.1 breast 150', '404.1 thigh 147']);
         self::assertStringContainsString('One more reading that is still there', $this->batchPage(402)->text());
         $this->at('10:25', 'mara');
-        $this->readings('T2', ['402 142', '403.1 breast 158', '403.2 breast 157', '404.1 breast 167', '404.1 thigh 168', '404.2 breast 166', '404.2 thigh 169']);
+        $this->readings('T2', [
+            '402 142',
+            '403.1 breast 158',
+            '403.2 breast 157',
+            '404.1 breast 167',
+            '404.1 thigh 168',
+            '404.2 breast 166',
+            '404.2 thigh 169',
+        ]);
         self::assertCount(1, $this->batchPage(402)->filter('[data-rule=cook][data-verdict=met]'));
         $this->line('404 off rack');
 
@@ -80,8 +122,20 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         $this->check('T1', 'ice', '32.3');
         $this->readings('T1', ['402 141', '403.1 breast 166', '403.2 breast 167']);
         $this->at('12:20', 'mara');
-        $this->readings('T1', ['402 142', '401.1 158', '401.2 155', '401.3 160', '401.4 154', '405.1 144', '405.2 143']);
-        self::assertCount(1, $this->batchPage(402)->filter('[data-rule=cook][data-verdict=met]'), 'read again with another');
+        $this->readings('T1', [
+            '402 142',
+            '401.1 158',
+            '401.2 155',
+            '401.3 160',
+            '401.4 154',
+            '405.1 144',
+            '405.2 143',
+        ]);
+        self::assertCount(
+            1,
+            $this->batchPage(402)->filter('[data-rule=cook][data-verdict=met]'),
+            'read again with another',
+        );
         foreach ([402, 403] as $tag) {
             $this->line("$tag off rack");
         }
@@ -144,7 +198,11 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
             $this->readings('T1', ["521 $degrees", '522 '.($degrees - 1), '501 146']);
         }
         foreach ([521, 522] as $tag) {
-            self::assertCount(1, $this->batchPage($tag)->filter('[data-rule="cool.stage1"][data-verdict=met]'), 'rescued');
+            self::assertCount(
+                1,
+                $this->batchPage($tag)->filter('[data-rule="cool.stage1"][data-verdict=met]'),
+                'rescued',
+            );
             $this->line("$tag cold walk-in");
         }
         $this->line('522 pack vacuum');
@@ -168,7 +226,12 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         self::assertStringContainsString('serve or throw away what is left', $this->dues(521));
         $this->at('23:59', 'ike');
         $this->line('521 discard end of service');
-        $expected = [501 => ['hot_hold', 'broken'], 502 => ['cool.stage1', 'stopped'], 521 => ['time_control', 'met'], 522 => ['cool.total', 'met']];
+        $expected = [
+            501 => ['hot_hold', 'broken'],
+            502 => ['cool.stage1', 'stopped'],
+            521 => ['time_control', 'met'],
+            522 => ['cool.total', 'met'],
+        ];
         foreach ($expected as $tag => [$rule, $verdict]) {
             $this->assertTheCommandAgrees($tag, $rule, $verdict);
         }
@@ -191,7 +254,17 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         $page = $this->client->request('GET', '/receiving/new');
         $fields = ['supplier' => $supplier];
         foreach (array_values($lots) as $row => [$product, $number, $pieces, $kilograms, $degrees]) {
-            $fields += ["product$row" => (string) $page->filter("select[name=product$row] option:contains('$product')")->attr('value'), "number$row" => $number, "pieces$row" => $pieces, "weight$row" => $kilograms, "temp$row" => $degrees, "thermometer$row" => 'T1', "place$row" => 'walk-in'];
+            $fields += [
+                "product$row" => (string) $page
+                    ->filter("select[name=product$row] option:contains('$product')")
+                    ->attr('value'),
+                "number$row" => $number,
+                "pieces$row" => $pieces,
+                "weight$row" => $kilograms,
+                "temp$row" => $degrees,
+                "thermometer$row" => 'T1',
+                "place$row" => 'walk-in',
+            ];
         }
         $this->client->submit($page->selectButton('Keep the delivery')->form($fields));
         self::assertResponseRedirects('/receiving');
@@ -200,22 +273,39 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
     private function pit(string $name, string $sign, string $temp = ''): void
     {
         $pit = $this->words("SELECT id::text FROM pit WHERE name = '$name'");
-        $form = $this->client->request('GET', '/pits/'.$pit)->filter('main form')->form();
+        $form = $this->client
+            ->request('GET', '/pits/'.$pit)
+            ->filter('main form')
+            ->form();
         $this->client->request('POST', '/pits/'.$pit, ['sign' => $sign, 'temp' => $temp] + $form->getValues());
         self::assertResponseStatusCodeSame(303);
     }
 
     private function begin(string $lot, int $tag, int $pieces): void
     {
-        $page = $this->client->request('GET', '/batches/new?lot='.$this->words("SELECT id::text FROM lot WHERE number = '$lot'"));
-        $this->client->submit($page->selectButton('Begin')->form(['tag' => (string) $tag, 'pieces' => (string) $pieces]));
+        $page = $this->client->request(
+            'GET',
+            '/batches/new?lot='.$this->words("SELECT id::text FROM lot WHERE number = '$lot'"),
+        );
+        $this->client->submit(
+            $page->selectButton('Begin')->form(['tag' => (string) $tag, 'pieces' => (string) $pieces]),
+        );
         self::assertResponseStatusCodeSame(303);
     }
 
     private function beginProduct(string $product, int $tag, int $pieces, string $kilograms = ''): void
     {
         $page = $this->client->request('GET', '/batches/new');
-        $this->client->submit($page->selectButton('Begin')->form(['product' => (string) $page->filter("[name=product] option:contains('$product')")->attr('value'), 'tag' => (string) $tag, 'pieces' => (string) $pieces, 'weight' => $kilograms]));
+        $this->client->submit(
+            $page
+                ->selectButton('Begin')
+                ->form([
+                    'product' => (string) $page->filter("[name=product] option:contains('$product')")->attr('value'),
+                    'tag' => (string) $tag,
+                    'pieces' => (string) $pieces,
+                    'weight' => $kilograms,
+                ]),
+        );
         self::assertResponseStatusCodeSame(303);
     }
 
@@ -229,7 +319,10 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
     private function readings(string $thermometer, array $lines, bool $isSure = true): void
     {
         foreach ($lines as $line) {
-            $form = $this->client->request('GET', '/log')->filter('form[action="/log"]')->form(['line' => "$line $thermometer"]);
+            $form = $this->client
+                ->request('GET', '/log')
+                ->filter('form[action="/log"]')
+                ->form(['line' => "$line $thermometer"]);
             $this->client->request('POST', '/log', ($isSure ? ['sure' => '1'] : []) + $form->getValues());
             self::assertResponseStatusCodeSame(303, $line);
         }
@@ -237,7 +330,10 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
 
     private function check(string $label, string $method, string $read): void
     {
-        $page = $this->client->request('GET', '/thermometers/'.$this->words("SELECT id::text FROM thermometer WHERE label = '$label'"));
+        $page = $this->client->request(
+            'GET',
+            '/thermometers/'.$this->words("SELECT id::text FROM thermometer WHERE label = '$label'"),
+        );
         $this->client->submit($page->selectButton('Keep the check')->form(['method' => $method, 'read' => $read]));
         self::assertResponseStatusCodeSame(303);
     }
@@ -248,7 +344,12 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         $page = $this->client->request('GET', $this->path($tag).'/divide');
         $fields = ['total' => (string) array_sum(array_map(floatval(...), $pans))];
         foreach (array_keys($pans) as $row => $pan) {
-            $fields += ["tag$row" => (string) $pan, "grams$row" => $pans[$pan], "container$row" => 'pan', "depth$row" => '4'];
+            $fields += [
+                "tag$row" => (string) $pan,
+                "grams$row" => $pans[$pan],
+                "container$row" => 'pan',
+                "depth$row" => '4',
+            ];
         }
         $this->client->submit($page->selectButton('Divide it')->form($fields));
         self::assertResponseStatusCodeSame(303);
@@ -257,7 +358,11 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
     private function act(int $tag, string $rule, string $words): void
     {
         $path = $this->path($tag);
-        $form = $this->client->request('GET', $path)->filter("#actions input[name=finding][value='$rule']")->closest('form')?->form(['other' => $words]);
+        $form = $this->client
+            ->request('GET', $path)
+            ->filter("#actions input[name=finding][value='$rule']")
+            ->closest('form')
+            ?->form(['other' => $words]);
         self::assertNotNull($form);
         $this->client->submit($form);
         self::assertResponseStatusCodeSame(303);
@@ -270,7 +375,13 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
 
     private function dues(int $tag): string
     {
-        return implode(' | ', $this->client->request('GET', '/')->filter("[data-due]:contains('Tag $tag')")->each(static fn (Crawler $due): string => $due->text()));
+        return implode(
+            ' | ',
+            $this->client
+                ->request('GET', '/')
+                ->filter("[data-due]:contains('Tag $tag')")
+                ->each(static fn (Crawler $due): string => $due->text()),
+        );
     }
 
     private function id(int $tag): string
@@ -286,7 +397,12 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         $served = json_decode((string) $this->client->getResponse()->getContent(), true);
         self::assertIsArray($served);
         self::assertIsString($served['as_of']);
-        $process = new Process([\PHP_BINARY, 'bin/console', 'verjuicer:assess', '-', '--as-of='.$served['as_of']], __DIR__.'/../../..', null, $record);
+        $process = new Process(
+            [\PHP_BINARY, 'bin/console', 'verjuicer:assess', '-', '--as-of='.$served['as_of']],
+            __DIR__.'/../../..',
+            null,
+            $record,
+        );
         $process->mustRun();
         $answer = json_decode($process->getOutput(), true);
         self::assertIsArray($answer);

@@ -40,7 +40,11 @@ final class DoubtsTest extends KitchenTestCase
     {
         $this->logIn();
         $this->client->submit($this->keep('7.1 40')->selectButton('Yes, keep it')->form());
-        self::assertStringContainsString('last read above the cold limit', $this->keep('7 cold')->filter('[role=alertdialog]')->text(), 'the others are warm');
+        self::assertStringContainsString(
+            'last read above the cold limit',
+            $this->keep('7 cold')->filter('[role=alertdialog]')->text(),
+            'the others are warm',
+        );
         $this->keep('7.1 cold');
         self::assertResponseRedirects();
     }
@@ -49,12 +53,18 @@ final class DoubtsTest extends KitchenTestCase
     {
         $this->logIn();
         $path = $this->path(7);
-        $form = $this->client->request('GET', $path)->filterXPath("//form[input[@name='type'][@value='discard']]")->form();
+        $form = $this->client
+            ->request('GET', $path)
+            ->filterXPath("//form[input[@name='type'][@value='discard']]")
+            ->form();
         $page = $this->client->submit($form, ['weight_kg' => '400', 'reason' => 'fell']);
         self::assertStringContainsString('more than there is', $page->filter('[role=alertdialog]')->text());
         $this->client->submit($page->selectButton('Yes, keep it')->form());
         self::assertResponseRedirects($path);
-        self::assertSame('400', $this->words("SELECT members->>'weight_kg' FROM event WHERE type = 'discard' ORDER BY seq DESC LIMIT 1"));
+        self::assertSame(
+            '400',
+            $this->words("SELECT members->>'weight_kg' FROM event WHERE type = 'discard' ORDER BY seq DESC LIMIT 1"),
+        );
     }
 
     public function testABatchRemembersItsUnit(): void
@@ -63,10 +73,16 @@ final class DoubtsTest extends KitchenTestCase
         $this->client->submit($this->keep('7 79c')->selectButton('Yes, keep it')->form());
         $this->keep('7 80.5');
         self::assertResponseRedirects();
-        self::assertSame('80.5', $this->words("SELECT members->'temp'->>'c' FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"));
+        self::assertSame(
+            '80.5',
+            $this->words("SELECT members->'temp'->>'c' FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"),
+        );
         $this->keep('7 178f');
         self::assertResponseRedirects();
-        self::assertSame('178', $this->words("SELECT members->'temp'->>'f' FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"));
+        self::assertSame(
+            '178',
+            $this->words("SELECT members->'temp'->>'f' FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"),
+        );
     }
 
     public function testWordsThatAreNotKnownAreOfferedTheNearestAndASpotIsAddedOnPurpose(): void
@@ -76,19 +92,34 @@ final class DoubtsTest extends KitchenTestCase
         self::assertStringContainsString('"bome" is not understood', $page->filter('[role=alert]')->text());
         $this->client->submit($page->selectButton('bone')->form());
         self::assertResponseRedirects();
-        self::assertSame('bone', $this->words("SELECT members->>'spot' FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"));
+        self::assertSame(
+            'bone',
+            $this->words("SELECT members->>'spot' FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"),
+        );
         foreach (['bone 2', 'between bones 3-4', 'thin end'] as $spot) {
             $page = $this->keep('7 '.$spot.' 174');
             $this->client->submit($page->selectButton('New spot "'.$spot.'"')->form());
             self::assertResponseRedirects(null, null, $spot);
-            self::assertSame($spot, $this->words("SELECT members->>'spot' FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"));
+            self::assertSame(
+                $spot,
+                $this->words("SELECT members->>'spot' FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"),
+            );
             $this->keep('7 '.$spot.' 175');
             self::assertResponseRedirects(null, null, 'from then on it is known');
         }
-        self::assertStringContainsString('no thermometer "t9"', $this->keep('7 flat t9 174')->filter('[role=alert]')->text());
+        self::assertStringContainsString(
+            'no thermometer "t9"',
+            $this->keep('7 flat t9 174')->filter('[role=alert]')->text(),
+        );
         self::assertSelectorNotExists('button[name=new_spot]', 'a label is never a spot');
-        self::assertStringContainsString('"wrp" is not understood', $this->keep('7 wrp foil')->filter('[role=alert]')->text());
+        self::assertStringContainsString(
+            '"wrp" is not understood',
+            $this->keep('7 wrp foil')->filter('[role=alert]')->text(),
+        );
         $this->client->submit($this->keep('7 wrp foil')->selectButton('wrap')->form());
-        self::assertSame('foil', $this->words("SELECT members->>'with' FROM event WHERE type = 'wrap' ORDER BY seq DESC LIMIT 1"));
+        self::assertSame(
+            'foil',
+            $this->words("SELECT members->>'with' FROM event WHERE type = 'wrap' ORDER BY seq DESC LIMIT 1"),
+        );
     }
 }

@@ -30,13 +30,29 @@ final class EntryLineTest extends KitchenTestCase
         $parsed = $this->parse($line);
         $event = array_diff_key((array) Writer::event($parsed->draft->event('MR')), ['id' => 1, 'at' => 1, 'by' => 1]);
         self::assertJsonStringEqualsJsonString($json, (string) json_encode(['tag' => $parsed->tag] + $event));
-        self::assertSame($minutesAgo, intdiv(Instant::parse(TestKitchen::MOMENT)->epoch - $parsed->draft->at->epoch, 60));
+        self::assertSame(
+            $minutesAgo,
+            intdiv(Instant::parse(TestKitchen::MOMENT)->epoch - $parsed->draft->at->epoch, 60),
+        );
     }
 
     /** @return iterable<array{0: string, 1: string, 2?: int}> */
     public static function lines(): iterable
     {
-        $reading = static fn (string $temp, int $piece = 1, string $spot = 'core', string $more = ''): string => '{"tag":7,"type":"reading","temp":'.$temp.',"piece":'.$piece.',"spot":"'.$spot.'"'.$more.'}';
+        $reading = static fn (
+            string $temp,
+            int $piece = 1,
+            string $spot = 'core',
+            string $more = '',
+        ): string => '{"tag":7,"type":"reading","temp":'
+            .$temp
+            .',"piece":'
+            .$piece
+            .',"spot":"'
+            .$spot
+            .'"'
+            .$more
+            .'}';
         yield ['7 203', $reading('{"f":203}')];
         yield ['  7   203.5 ', $reading('{"f":203.5}')];
         yield ['7 95c', $reading('{"c":95}')];

@@ -17,11 +17,20 @@ final class KeepingTest extends KitchenTestCase
         $this->logIn('ike');
         $this->keep('7.2 164 T3 -5');
         self::assertResponseRedirects('/');
-        self::assertStringContainsString('Tag 7, Lamb shoulder · piece 2, core · 164 °F · T3 · 5 min ago', $this->client->followRedirect()->filter('main [role=status]')->text());
-        $row = $this->connection()->fetchAssociative('SELECT initials, type, members, extract(epoch FROM recorded_at - at)::int AS late FROM event ORDER BY seq DESC LIMIT 1');
+        self::assertStringContainsString(
+            'Tag 7, Lamb shoulder · piece 2, core · 164 °F · T3 · 5 min ago',
+            $this->client->followRedirect()->filter('main [role=status]')->text(),
+        );
+        $row = $this->connection()->fetchAssociative(
+            'SELECT initials, type, members, extract(epoch FROM recorded_at - at)::int AS late FROM event '
+            .'ORDER BY seq DESC LIMIT 1',
+        );
         self::assertIsArray($row);
         self::assertSame(['IT', 'reading', 300], [$row['initials'], $row['type'], $row['late']]);
-        self::assertJsonStringEqualsJsonString('{"temp":{"f":164},"piece":2,"spot":"core","thermometer":"T3"}', \is_string($row['members']) ? $row['members'] : '');
+        self::assertJsonStringEqualsJsonString(
+            '{"temp":{"f":164},"piece":2,"spot":"core","thermometer":"T3"}',
+            \is_string($row['members']) ? $row['members'] : '',
+        );
     }
 
     public function testATagAndNothingElseOpensItsBatch(): void
@@ -29,20 +38,34 @@ final class KeepingTest extends KitchenTestCase
         $path = $this->path(18);
         $this->keep('18');
         self::assertResponseRedirects($path);
-        self::assertStringContainsString('No open batch has tag 99', $this->keep('99 203')->filter('[role=alert]')->text());
+        self::assertStringContainsString(
+            'No open batch has tag 99',
+            $this->keep('99 203')->filter('[role=alert]')->text(),
+        );
     }
 
     public function testTheThermometerOfTheLastReadingIsFilledIn(): void
     {
         $this->logIn();
         $this->client->request('GET', '/log/echo', ['line' => '5 133']);
-        self::assertSame(['ok' => true, 'sentence' => 'Tag 5, Goat leg · piece 1, core · 133 °F · T3 · now', 'offers' => [], 'spot' => ''], json_decode((string) $this->client->getResponse()->getContent(), true));
+        self::assertSame(
+            [
+                'ok' => true,
+                'sentence' => 'Tag 5, Goat leg · piece 1, core · 133 °F · T3 · now',
+                'offers' => [],
+                'spot' => '',
+            ],
+            json_decode((string) $this->client->getResponse()->getContent(), true),
+        );
     }
 
     public function testARetriedRequestIsKeptOnce(): void
     {
         $this->logIn();
-        $form = $this->client->request('GET', '/log')->filter('form[action="/log"]')->form(['line' => '7 173']);
+        $form = $this->client
+            ->request('GET', '/log')
+            ->filter('form[action="/log"]')
+            ->form(['line' => '7 173']);
         $before = $this->number('SELECT count(*) FROM event');
         $this->client->submit($form);
         self::assertResponseStatusCodeSame(303);
@@ -88,7 +111,13 @@ final class KeepingTest extends KitchenTestCase
         $page = $this->keep('7 48');
         $this->client->submit($page->selectButton('Yes, keep it')->form());
         self::assertResponseStatusCodeSame(303);
-        self::assertSame('7', $this->words("SELECT tag::text FROM event JOIN batch ON batch.id = batch_id WHERE (members->'temp'->>'f')::numeric = 48 ORDER BY event.seq DESC LIMIT 1"));
+        self::assertSame(
+            '7',
+            $this->words(
+                'SELECT tag::text FROM event JOIN batch ON batch.id = batch_id '
+."WHERE (members->'temp'->>'f')::numeric = 48 ORDER BY event.seq DESC LIMIT 1",
+            ),
+        );
     }
 
     public function testWithoutItsTokenNothingIsKept(): void
@@ -142,7 +171,16 @@ final class KeepingTest extends KitchenTestCase
         $this->logIn();
         $page = $this->client->request('GET', '/batches/new');
         $product = (string) $page->filter('option:contains("Lamb leg")')->attr('value');
-        $form = $page->selectButton('Begin')->form(['product' => $product, 'tag' => '7', 'weight' => '4,4999', 'temp' => '38.2', 'thermometer' => 'T1', 'injected' => '1']);
+        $form = $page
+            ->selectButton('Begin')
+            ->form([
+                'product' => $product,
+                'tag' => '7',
+                'weight' => '4,4999',
+                'temp' => '38.2',
+                'thermometer' => 'T1',
+                'injected' => '1',
+            ]);
         $this->client->submit($form);
         self::assertResponseStatusCodeSame(409);
         self::assertSelectorTextContains('#problem-tag', 'another');
@@ -153,14 +191,31 @@ final class KeepingTest extends KitchenTestCase
         $this->client->submit($form);
         self::assertSame($first, $this->client->getResponse()->headers->get('Location'));
         self::assertSame(1, $this->number('SELECT count(*) FROM batch WHERE tag = 42'));
-        self::assertSame(4499, $this->number('SELECT raw_grams FROM batch WHERE tag = 42'), 'never rounded up to where fewer ovens will do');
-        self::assertSame(3, $this->number('SELECT count(*) FROM event WHERE batch_id = (SELECT id FROM batch WHERE tag = 42)'));
+        self::assertSame(
+            4499,
+            $this->number('SELECT raw_grams FROM batch WHERE tag = 42'),
+            'never rounded up to where fewer ovens will do',
+        );
+        self::assertSame(
+            3,
+            $this->number('SELECT count(*) FROM event WHERE batch_id = (SELECT id FROM batch WHERE tag = 42)'),
+        );
     }
 
     public function testEveryFieldOfANewBatchSaysWhatIsWrongAndKeepsWhatWasTyped(): void
     {
         $this->logIn();
-        $form = $this->client->request('GET', '/batches/new')->selectButton('Begin')->form(['tag' => 'x', 'pieces' => '0', 'weight' => 'heavy', 'temp' => 'cold', 'start' => 'cook', 'set' => '9999']);
+        $form = $this->client
+            ->request('GET', '/batches/new')
+            ->selectButton('Begin')
+            ->form([
+                'tag' => 'x',
+                'pieces' => '0',
+                'weight' => 'heavy',
+                'temp' => 'cold',
+                'start' => 'cook',
+                'set' => '9999',
+            ]);
         $page = $this->client->submit($form);
         self::assertResponseStatusCodeSame(422);
         self::assertCount(6, $page->filter('[id^=problem-]'));
@@ -170,9 +225,16 @@ final class KeepingTest extends KitchenTestCase
     public function testStepsAreKeptWithWhatTheySay(): void
     {
         $path = $this->path(7);
-        $form = $this->client->request('GET', $path)->filter('input[name=type][value=rest]')->closest('form')?->form(['method' => 'towels', 'when' => '3']);
+        $form = $this->client
+            ->request('GET', $path)
+            ->filter('input[name=type][value=rest]')
+            ->closest('form')
+            ?->form(['method' => 'towels', 'when' => '3']);
         self::assertNotNull($form);
         $this->client->submit($form);
-        self::assertStringContainsString('Rest · towels', $this->client->followRedirect()->filter('#everything')->text());
+        self::assertStringContainsString(
+            'Rest · towels',
+            $this->client->followRedirect()->filter('#everything')->text(),
+        );
     }
 }

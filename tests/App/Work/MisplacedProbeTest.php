@@ -8,7 +8,9 @@ use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Tests\App\KitchenTestCase;
 
-/** Spots that were read and left, and a probe that was in the wrong place for hours: what became of them is said once. */
+/**
+ * Spots that were read and left, and a probe that was in the wrong place for hours: what became of them is said once.
+ */
 final class MisplacedProbeTest extends KitchenTestCase
 {
     public function testASpotThatWasLeftIsAskedAboutAndCountsNoMoreOnceItIsSaidWhatBecameOfIt(): void
@@ -20,13 +22,21 @@ final class MisplacedProbeTest extends KitchenTestCase
         }
         self::assertSame(['1/flat', '1/point'], $this->tracks());
         $page = $this->client->request('GET', $path);
-        self::assertStringContainsString('flat: 92 °F at 11:00, not read since', $page->filter('section[aria-labelledby=left]')->text());
-        self::assertStringContainsString('line=71%20flat%20', (string) $page->selectLink('Read it again')->attr('href'));
+        self::assertStringContainsString(
+            'flat: 92 °F at 11:00, not read since',
+            $page->filter('section[aria-labelledby=left]')->text(),
+        );
+        self::assertStringContainsString(
+            'line=71%20flat%20',
+            (string) $page->selectLink('Read it again')->attr('href'),
+        );
         $form = $page->selectButton('Its readings count no more')->form();
         $page = $this->client->submit($form, ['reason' => ' ']);
         self::assertSelectorExists('section[aria-labelledby=left] details[open] #problem-reason');
         self::assertSame(['1/flat', '1/point'], $this->tracks(), 'not without a reason');
-        $this->client->submit($page->selectButton('Its readings count no more')->form(['reason' => 'it hung beside the meat']));
+        $this->client->submit(
+            $page->selectButton('Its readings count no more')->form(['reason' => 'it hung beside the meat']),
+        );
         self::assertResponseRedirects($path);
         self::assertSame(['1/point'], $this->tracks(), 'its readings no longer count for the cook');
         $page = $this->client->followRedirect();
@@ -42,14 +52,18 @@ final class MisplacedProbeTest extends KitchenTestCase
             $this->keep("71 point $degrees -$minutes");
         }
         $page = $this->client->request('GET', $path.'/doubted');
-        $form = $page->selectButton('Take these readings back')->form(['track' => '1/point', 'from' => '2 h', 'to' => '5 h', 'reason' => 'it sat in the fat seam']);
+        $form = $page
+            ->selectButton('Take these readings back')
+            ->form(['track' => '1/point', 'from' => '2 h', 'to' => '5 h', 'reason' => 'it sat in the fat seam']);
         $page = $this->client->submit($form);
         self::assertSelectorTextContains('#problem-to', 'The end lies before the beginning');
         $before = $this->number('SELECT count(*) FROM event');
         $this->client->submit($page->selectButton('Take these readings back')->form(['from' => '181', 'to' => '59']));
         self::assertResponseRedirects($path);
         self::assertSame($before + 3, $this->number('SELECT count(*) FROM event'), 'a correction of each');
-        $rows = $this->client->followRedirect()->filterXPath("//table[@id='everything']//tr[contains(., 'it sat in the fat seam')]");
+        $rows = $this->client
+            ->followRedirect()
+            ->filterXPath("//table[@id='everything']//tr[contains(., 'it sat in the fat seam')]");
         self::assertStringContainsString('3 readings of point from 11:00 to 13:00 taken back', $rows->eq(0)->text());
         self::assertCount(4, $rows, 'one line for all, and each reading struck');
         $page = $this->client->request('GET', $path.'/doubted');
@@ -64,9 +78,16 @@ final class MisplacedProbeTest extends KitchenTestCase
         $this->logIn();
         $page = $this->client->request('GET', '/batches/new');
         $brisket = (string) $page->filter('option:contains("Beef brisket")')->attr('value');
-        $this->client->submit($page->selectButton('Begin')->form([
-            'product' => $brisket, 'tag' => '71', 'pieces' => '1', 'temp' => '38.5', 'start' => 'cook', 'when' => '5 h',
-        ]));
+        $this->client->submit(
+            $page->selectButton('Begin')->form([
+                'product' => $brisket,
+                'tag' => '71',
+                'pieces' => '1',
+                'temp' => '38.5',
+                'start' => 'cook',
+                'when' => '5 h',
+            ]),
+        );
         self::assertResponseRedirects();
 
         return $this->path(71);

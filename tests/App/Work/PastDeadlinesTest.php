@@ -33,17 +33,38 @@ final class PastDeadlinesTest extends KitchenTestCase
     {
         yield 'both gates long past' => [
             24,
-            ['70 °F was due by 05:20. That time is over.', '41 °F was due by 09:20. That time is over.', 'No reading can show it any more'],
-            ['Split it', 'ice bath now', 'starting again, once, is possible', 'Read it by', 'Only a reheat before it ends'],
+            [
+                '70 °F was due by 05:20. That time is over.',
+                '41 °F was due by 09:20. That time is over.',
+                'No reading can show it any more',
+            ],
+            [
+                'Split it',
+                'ice bath now',
+                'starting again, once, is possible',
+                'Read it by',
+                'Only a reheat before it ends',
+            ],
         ];
-        yield 'a gate that is still ahead' => [12, ['Split it into shallow pans or use an ice bath now', 'Read it by'], ['That time is over', 'No reading can show it any more']];
+        yield 'a gate that is still ahead' => [
+            12,
+            ['Split it into shallow pans or use an ice bath now', 'Read it by'],
+            ['That time is over', 'No reading can show it any more'],
+        ];
     }
 
     public function testThatNothingCanShowItIsNoActionSomebodyTook(): void
     {
         $this->logIn();
         $page = $this->client->request('GET', $this->path(24));
-        self::assertSame(['Throw it away.'], array_values(array_unique($page->filter('#actions button[name=text]')->each(static fn (Crawler $one): string => $one->text()))));
+        self::assertSame(
+            ['Throw it away.'],
+            array_values(
+                array_unique(
+                    $page->filter('#actions button[name=text]')->each(static fn (Crawler $one): string => $one->text()),
+                ),
+            ),
+        );
         self::assertStringContainsString('The person in charge decides', $page->filter('#actions')->text());
     }
 }

@@ -23,13 +23,31 @@ use Verjuicer\Tests\Kitchen\TestKitchen;
 /** Pages say what the record shows, to whom they should. */
 final class ReadingPagesTest extends KitchenTestCase
 {
-    private const SHOWN = [3 => 'running', 5 => 'running', 7 => 'running', 9 => 'running', 12 => 'running', 15 => 'not_shown', 16 => 'running', 18 => 'broken', 21 => 'running', 24 => 'not_shown', 27 => 'running', 28 => 'running', 261 => 'running', 262 => 'running'];
+    private const SHOWN = [
+        3 => 'running',
+        5 => 'running',
+        7 => 'running',
+        9 => 'running',
+        12 => 'running',
+        15 => 'not_shown',
+        16 => 'running',
+        18 => 'broken',
+        21 => 'running',
+        24 => 'not_shown',
+        27 => 'running',
+        28 => 'running',
+        261 => 'running',
+        262 => 'running',
+    ];
 
     public function testTheBoardShowsEveryOpenBatchAndWhatIsDue(): void
     {
         $this->logIn();
         $page = $this->client->request('GET', '/');
-        self::assertSame(array_map(strval(...), array_keys(self::SHOWN)), $page->filter('li .tag')->each(static fn (Crawler $tag): string => $tag->text()));
+        self::assertSame(
+            array_map(strval(...), array_keys(self::SHOWN)),
+            $page->filter('li .tag')->each(static fn (Crawler $tag): string => $tag->text()),
+        );
         $dues = $page->filter('[data-due]')->each(static fn (Crawler $due): string => $due->text());
         self::assertStringContainsString('Tag 18', $dues[0], 'a breach comes first');
         self::assertStringContainsString('Tag 15', $dues[1], 'then what is not shown and nobody has settled');
@@ -45,7 +63,15 @@ final class ReadingPagesTest extends KitchenTestCase
         foreach (self::SHOWN as $tag => $verdict) {
             $path = $this->path($tag);
             $page = $this->client->request('GET', $path);
-            $onScreen = $page->filter('[data-rule]')->each(static fn (Crawler $finding): string => $finding->attr('data-rule').' '.$finding->attr('data-verdict').' '.$finding->filter('p')->eq(1)->text());
+            $onScreen = $page
+                ->filter('[data-rule]')
+                ->each(
+                    static fn (Crawler $finding): string => $finding->attr('data-rule')
+                        .' '
+                        .$finding->attr('data-verdict')
+                        .' '
+                        .$finding->filter('p')->eq(1)->text(),
+                );
             $this->client->request('GET', $path.'/record.json');
             $record = $this->service(Reader::class)->read((string) $this->client->getResponse()->getContent());
             $this->client->request('GET', $path.'/assessment.json');
@@ -53,7 +79,11 @@ final class ReadingPagesTest extends KitchenTestCase
             $served = json_decode($answer, true);
             self::assertIsArray($served);
             self::assertIsString($served['as_of']);
-            $assessment = $this->service(Assessor::class)->assess($record, $this->service(RuleSetLibrary::class)->get($record->rules), Instant::parse($served['as_of']));
+            $assessment = $this->service(Assessor::class)->assess(
+                $record,
+                $this->service(RuleSetLibrary::class)->get($record->rules),
+                Instant::parse($served['as_of']),
+            );
             $judged = $this->service(AssessmentJson::class)->of($assessment);
             self::assertSame($verdict, $judged['verdict'], "tag $tag");
             self::assertJsonStringEqualsJsonString($answer, (string) json_encode($judged));
@@ -91,7 +121,10 @@ final class ReadingPagesTest extends KitchenTestCase
         $tester = new CommandTester($this->service(RebuildCommand::class));
         $tester->execute([]);
         self::assertStringContainsString('16 batches', $tester->getDisplay());
-        self::assertSame($before, $this->connection()->fetchAllKeyValue('SELECT batch_id, verdict FROM board_lane ORDER BY 1'));
+        self::assertSame(
+            $before,
+            $this->connection()->fetchAllKeyValue('SELECT batch_id, verdict FROM board_lane ORDER BY 1'),
+        );
     }
 
     public function testAnInspectorReadsAndRecordsNothing(): void
@@ -120,7 +153,10 @@ final class ReadingPagesTest extends KitchenTestCase
         self::assertStringStartsWith('$argon2id$', $this->words('SELECT password FROM account LIMIT 1'));
         $page = null;
         for ($try = 0; $try < 6; ++$try) {
-            $form = $this->client->request('GET', '/login')->filter('main form')->form(['_username' => 'nobody', '_password' => 'wrong']);
+            $form = $this->client
+                ->request('GET', '/login')
+                ->filter('main form')
+                ->form(['_username' => 'nobody', '_password' => 'wrong']);
             $this->client->submit($form);
             $page = $this->client->followRedirect();
         }
@@ -135,7 +171,10 @@ final class ReadingPagesTest extends KitchenTestCase
         self::assertStringContainsString("default-src 'none'", $policy);
         self::assertStringContainsString("style-src 'self'", $policy);
         $content = (string) $this->client->getResponse()->getContent();
-        self::assertDoesNotMatchRegularExpression('/ style=|<script(?![^>]*nonce)|https?:\/\/(?!localhost|www\.w3\.org)/', $content);
+        self::assertDoesNotMatchRegularExpression(
+            '/ style=|<script(?![^>]*nonce)|https?:\/\/(?!localhost|www\.w3\.org)/',
+            $content,
+        );
     }
 
     public function testEveryWordIsThere(): void
@@ -160,11 +199,28 @@ final class ReadingPagesTest extends KitchenTestCase
             $wanted[] = 'due.'.strtolower($kind).'.'.$rule;
         }
         self::assertGreaterThan(8, \count($clocks));
-        preg_match_all("/'((?:house|thermometer|receiving|cook|hot_hold|cold_hold|cool|rest|reheat|thaw|time_control)\\.[a-z_]+)'/", $core, $keys);
-        $known = array_map(static fn (string $key): string => (string) preg_replace('/^option\./', '', $key), array_keys($findings));
+        preg_match_all(
+            "/'((?:house|thermometer|receiving|cook|hot_hold|cold_hold|cool|"
+."rest|reheat|thaw|time_control)\\.[a-z_]+)'/",
+            $core,
+            $keys,
+        );
+        $known = array_map(
+            static fn (string $key): string => (string) preg_replace('/^option\./', '', $key),
+            array_keys($findings),
+        );
         foreach (array_unique($keys[1]) as $key) {
             $isPrefix = str_ends_with($key, '_');
-            self::assertNotSame([], array_filter([...$known, ...array_keys($messages)], static fn (string $one): bool => $isPrefix ? str_starts_with($one, $key) : $one === $key || $one === 'rule.'.$key), $key);
+            self::assertNotSame(
+                [],
+                array_filter(
+                    [...$known, ...array_keys($messages)],
+                    static fn (string $one): bool => $isPrefix
+                        ? str_starts_with($one, $key)
+                        : $one === $key || $one === 'rule.'.$key,
+                ),
+                $key,
+            );
         }
         self::assertSame([], array_diff($wanted, array_keys($messages)));
     }
@@ -174,7 +230,14 @@ final class ReadingPagesTest extends KitchenTestCase
         $batch = $this->batch(16);
         $record = $this->service(StoredRecords::class)->of($batch);
         self::assertSame(['T2'], array_map(static fn ($one): string => $one->id, $record->thermometers));
-        self::assertCount(4, $this->service(Assessor::class)->assess($record, $this->service(RuleSetLibrary::class)->get($record->rules), Instant::parse(TestKitchen::MOMENT))->suspectReadings);
+        self::assertCount(
+            4,
+            $this->service(Assessor::class)->assess(
+                $record,
+                $this->service(RuleSetLibrary::class)->get($record->rules),
+                Instant::parse(TestKitchen::MOMENT),
+            )->suspectReadings,
+        );
     }
 
     /** @return array<string, mixed> */

@@ -36,19 +36,45 @@ final class RecordEntryTest extends KitchenTestCase
     {
         $batch = $this->batch(7);
         $reading = $this->completed($batch, new Kinds\Reading(Temperature::fahrenheit('175')), true);
-        self::assertEquals(new Kinds\Reading(Temperature::fahrenheit('175'), 1, 'core', 'T1'), $reading, 'where and with what it was read last');
+        self::assertEquals(
+            new Kinds\Reading(Temperature::fahrenheit('175'), 1, 'core', 'T1'),
+            $reading,
+            'where and with what it was read last',
+        );
         $cook = $this->completed($batch, new Kinds\Cook(pit: 'drum'));
-        self::assertEquals(new Kinds\Cook(Oven::Convection, Temperature::fahrenheit('250'), 'Drum'), $cook, 'oven and set point of the pit');
+        self::assertEquals(
+            new Kinds\Cook(Oven::Convection, Temperature::fahrenheit('250'), 'Drum'),
+            $cook,
+            'oven and set point of the pit',
+        );
         $own = $this->completed($batch, new Kinds\Cook(Oven::Still, Temperature::fahrenheit('300'), 'Drum'));
-        self::assertEquals(new Kinds\Cook(Oven::Still, Temperature::fahrenheit('300'), 'Drum'), $own, 'but not in place of what was said');
+        self::assertEquals(
+            new Kinds\Cook(Oven::Still, Temperature::fahrenheit('300'), 'Drum'),
+            $own,
+            'but not in place of what was said',
+        );
         $sauce = $this->completed($batch, new Kinds\Sauce('Butter sauce'));
         self::assertInstanceOf(Kinds\Sauce::class, $sauce);
-        self::assertSame([['milk', 'fish'], 368], [$sauce->allergens, $sauce->weightKg?->grams()], 'for 9.2 kg of meat');
+        self::assertSame(
+            [['milk', 'fish'], 368],
+            [$sauce->allergens, $sauce->weightKg?->grams()],
+            'for 9.2 kg of meat',
+        );
         $hold = $this->completed($batch, new Kinds\HotHold('Steam Table'));
         self::assertEquals(new Kinds\HotHold('Steam Table', Holding::SteamTable), $hold, 'the unit of the kitchen');
-        self::assertEquals(new Kinds\HotHold('carrier 1', Holding::Carrier), $this->completed($batch, new Kinds\HotHold('carrier 1')));
-        self::assertEquals(new Kinds\HotHold('carrier 9'), $this->completed($batch, new Kinds\HotHold('carrier 9')), 'nothing is guessed from part of a name');
-        self::assertEquals(new Kinds\Cool('sliced', Holding::BlastChiller), $this->completed($batch, new Kinds\Cool('sliced', Holding::BlastChiller)));
+        self::assertEquals(
+            new Kinds\HotHold('carrier 1', Holding::Carrier),
+            $this->completed($batch, new Kinds\HotHold('carrier 1')),
+        );
+        self::assertEquals(
+            new Kinds\HotHold('carrier 9'),
+            $this->completed($batch, new Kinds\HotHold('carrier 9')),
+            'nothing is guessed from part of a name',
+        );
+        self::assertEquals(
+            new Kinds\Cool('sliced', Holding::BlastChiller),
+            $this->completed($batch, new Kinds\Cool('sliced', Holding::BlastChiller)),
+        );
     }
 
     #[DataProvider('refused')]
@@ -93,7 +119,11 @@ final class RecordEntryTest extends KitchenTestCase
         self::assertCount(2, $entry->keep($batch, $by, true, $one, $other));
         self::assertCount(2, $entry->keep($batch, $by, true, $one, $other), 'a retry');
         self::assertSame($before + 2, $this->number('SELECT count(*) FROM event'));
-        self::assertSame([], $entry->doubts($batch, $this->draft(new Kinds\Reading(Temperature::fahrenheit('60'), 2, 'bone', 'T1'))), 'another spot may differ');
+        self::assertSame(
+            [],
+            $entry->doubts($batch, $this->draft(new Kinds\Reading(Temperature::fahrenheit('60'), 2, 'bone', 'T1'))),
+            'another spot may differ',
+        );
     }
 
     public function testManyEntriesAreCompletedDoubtedAndKeptInAsManyStatementsAsOne(): void
@@ -101,7 +131,9 @@ final class RecordEntryTest extends KitchenTestCase
         $batch = $this->batch(7);
         $by = $this->logIn();
         $entry = $this->service(RecordEntry::class);
-        $draft = fn (int $one): Draft => $this->draft(new Kinds\Reading(Temperature::fahrenheit((string) (150 + $one % 20)), 1 + $one % 4));
+        $draft = fn (int $one): Draft => $this->draft(
+            new Kinds\Reading(Temperature::fahrenheit((string) (150 + ($one % 20))), 1 + ($one % 4)),
+        );
         $counts = [];
         foreach ([1, 40, 400] as $count) {
             $drafts = array_map($draft, range(1, $count));
@@ -111,7 +143,10 @@ final class RecordEntryTest extends KitchenTestCase
         self::assertLessThan(45, $counts[0]);
     }
 
-    /** Opening the form of any entry and changing nothing but its reason changes nothing that is written, printed or followed by a recall. */
+    /**
+     * Opening the form of any entry and changing nothing but its reason changes nothing that is written, printed or
+     * followed by a recall.
+     */
     #[DataProvider('seeds')]
     public function testCorrectingNothingChangesNothing(int $seed): void
     {
@@ -142,17 +177,36 @@ final class RecordEntryTest extends KitchenTestCase
         $path = $this->path(5);
         $recipe = $this->words("SELECT id::text FROM recipe WHERE name = 'Orchard brine'");
         $seen = fn (): array => [
-            $this->client->request('GET', $path.'/label')->filter('main svg')->text(),
-            $this->client->request('GET', '/recall/recipe/'.$recipe)->filter('tbody')->text(),
-            array_map(static fn (Event $event): array => [$event->kind()->name(), $event->detail], $this->counted($this->batch(5))),
+            $this->client
+                ->request('GET', $path.'/label')
+                ->filter('main svg')
+                ->text(),
+            $this->client
+                ->request('GET', '/recall/recipe/'.$recipe)
+                ->filter('tbody')
+                ->text(),
+            array_map(
+                static fn (Event $event): array => [$event->kind()->name(), $event->detail],
+                $this->counted($this->batch(5)),
+            ),
         ];
         $before = $seen();
-        $row = $this->client->request('GET', $path)->filterXPath("//table[@id='everything']//tr[contains(., 'Orchard brine')]");
+        $row = $this->client
+            ->request('GET', $path)
+            ->filterXPath("//table[@id='everything']//tr[contains(., 'Orchard brine')]");
         $page = $this->client->click($row->selectLink('Correct')->link());
-        $this->client->submit($page->selectButton('Keep the correction')->form(['when' => '10:13', 'reason' => 'a minute earlier']));
+        $this->client->submit(
+            $page->selectButton('Keep the correction')->form(['when' => '10:13', 'reason' => 'a minute earlier']),
+        );
         self::assertResponseStatusCodeSame(303);
         self::assertEquals($before, $seen());
-        self::assertSame('10:13', $this->words("SELECT to_char(at AT TIME ZONE 'America/Denver', 'HH24:MI') FROM event WHERE replaces IS NOT NULL ORDER BY seq DESC LIMIT 1"));
+        self::assertSame(
+            '10:13',
+            $this->words(
+                "SELECT to_char(at AT TIME ZONE 'America/Denver', 'HH24:MI') FROM event "
+.'WHERE replaces IS NOT NULL ORDER BY seq DESC LIMIT 1',
+            ),
+        );
     }
 
     /** @return list<Event> those that stand, by time */
@@ -167,7 +221,10 @@ final class RecordEntryTest extends KitchenTestCase
     {
         $now = $this->service(Now::class)->instant();
 
-        return $this->service(RecordEntry::class)->completed($batch, new Draft(Uuid::v7(), $detail, $now, isSpotOpen: $isSpotOpen))[0]->detail;
+        return $this->service(RecordEntry::class)->completed(
+            $batch,
+            new Draft(Uuid::v7(), $detail, $now, isSpotOpen: $isSpotOpen),
+        )[0]->detail;
     }
 
     private function draft(Detail $detail): Draft

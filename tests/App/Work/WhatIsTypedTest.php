@@ -9,19 +9,45 @@ use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\HttpKernel\KernelInterface;
 use Verjuicer\Tests\App\KitchenTestCase;
 
-/** What reaches the record is what was typed: no word is taken for another, no number is bent, and what a correction did not touch stays. */
+/**
+ * What reaches the record is what was typed: no word is taken for another, no number is bent, and what a correction did
+ * not touch stays.
+ */
 final class WhatIsTypedTest extends KitchenTestCase
 {
     public function testACorrectionOfTheTimeKeepsTheAllergensOfTheLabel(): void
     {
         $path = $this->path(5);
-        self::assertStringContainsString('Contains wheat, soy', $this->client->request('GET', $path.'/label')->filter('main')->text());
+        self::assertStringContainsString(
+            'Contains wheat, soy',
+            $this->client
+                ->request('GET', $path.'/label')
+                ->filter('main')
+                ->text(),
+        );
         $page = $this->correction($path, 'Orchard brine');
-        $this->client->submit($page->selectButton('Keep the correction')->form(['reason' => 'it was a minute earlier']));
+        $this->client->submit(
+            $page->selectButton('Keep the correction')->form(['reason' => 'it was a minute earlier']),
+        );
         self::assertResponseRedirects($path);
-        self::assertStringContainsString('Contains wheat, soy', $this->client->request('GET', $path.'/label')->filter('main')->text());
-        $kept = "SELECT (members - 'imported')::text FROM event WHERE type = 'inject' AND members->>'recipe' = 'Orchard brine' ORDER BY seq";
-        self::assertCount(2, array_unique($this->connection()->fetchFirstColumn("SELECT id FROM event WHERE type = 'inject' AND members->>'recipe' = 'Orchard brine'")));
+        self::assertStringContainsString(
+            'Contains wheat, soy',
+            $this->client
+                ->request('GET', $path.'/label')
+                ->filter('main')
+                ->text(),
+        );
+        $kept =
+            "SELECT (members - 'imported')::text FROM event "
+."WHERE type = 'inject' AND members->>'recipe' = 'Orchard brine' ORDER BY seq";
+        self::assertCount(
+            2,
+            array_unique(
+                $this->connection()->fetchFirstColumn(
+                    "SELECT id FROM event WHERE type = 'inject' AND members->>'recipe' = 'Orchard brine'",
+                ),
+            ),
+        );
         self::assertCount(1, array_unique($this->connection()->fetchFirstColumn($kept)), 'nothing else changed');
     }
 
@@ -29,18 +55,45 @@ final class WhatIsTypedTest extends KitchenTestCase
     {
         $path = $this->path(5);
         $page = $this->correction($path, 'Orchard brine');
-        $page = $this->client->submit($page->selectButton('Keep the correction')->form(['recipe' => 'Butter sauce', 'reason' => 'the other bottle']));
-        self::assertStringContainsString('Contains milk, fish', $this->client->request('GET', $path.'/label')->filter('main')->text());
+        $page = $this->client->submit(
+            $page
+                ->selectButton('Keep the correction')
+                ->form(['recipe' => 'Butter sauce', 'reason' => 'the other bottle']),
+        );
+        self::assertStringContainsString(
+            'Contains milk, fish',
+            $this->client
+                ->request('GET', $path.'/label')
+                ->filter('main')
+                ->text(),
+        );
         $page = $this->correction($path, 'Butter sauce');
-        $this->client->submit($page->selectButton('Keep the correction')->form(['recipe' => '', 'reason' => 'water only']));
-        self::assertStringContainsString('Allergens not all known', $this->client->request('GET', $path.'/label')->filter('main')->text());
+        $this->client->submit(
+            $page->selectButton('Keep the correction')->form(['recipe' => '', 'reason' => 'water only']),
+        );
+        self::assertStringContainsString(
+            'Allergens not all known',
+            $this->client
+                ->request('GET', $path.'/label')
+                ->filter('main')
+                ->text(),
+        );
     }
 
     public function testAReadingGoesToASpotTheProductHas(): void
     {
         $this->logIn();
         $page = $this->client->request('GET', '/batches/new');
-        $this->client->submit($page->selectButton('Begin')->form(['product' => (string) $page->filter('option:contains("Beef brisket")')->attr('value'), 'tag' => '71', 'pieces' => '2', 'temp' => '38.5']));
+        $this->client->submit(
+            $page
+                ->selectButton('Begin')
+                ->form([
+                    'product' => (string) $page->filter('option:contains("Beef brisket")')->attr('value'),
+                    'tag' => '71',
+                    'pieces' => '2',
+                    'temp' => '38.5',
+                ]),
+        );
         self::assertSame('flat', $this->spotOfLast(), 'the first reading');
         $this->keep('71 61');
         self::assertSame('flat', $this->spotOfLast(), 'the spot last read on that piece');
@@ -74,10 +127,17 @@ final class WhatIsTypedTest extends KitchenTestCase
 
     /** @param array<string, string> $typed */
     #[DataProvider('badSteps')]
-    public function testANumberThatDoesNotFitIsSaidAndEverythingTypedComesBack(int $tag, string $type, array $typed, string $said): void
-    {
+    public function testANumberThatDoesNotFitIsSaidAndEverythingTypedComesBack(
+        int $tag,
+        string $type,
+        array $typed,
+        string $said,
+    ): void {
         $path = $this->path($tag);
-        $form = $this->client->request('GET', $path)->filterXPath("//form[input[@name='type'][@value='$type']]")->form();
+        $form = $this->client
+            ->request('GET', $path)
+            ->filterXPath("//form[input[@name='type'][@value='$type']]")
+            ->form();
         $before = $this->number('SELECT count(*) FROM event');
         $page = $this->client->submit($form, $typed);
         self::assertResponseStatusCodeSame(422);
@@ -92,7 +152,12 @@ final class WhatIsTypedTest extends KitchenTestCase
     /** @return iterable<string, array{int, string, array<string, string>, string}> */
     public static function badSteps(): iterable
     {
-        yield 'no depth' => [3, 'cool', ['depth_mm' => '0', 'method' => 'shallow pans'], '"0" does not fit here: write a whole number from 1 to 1,000'];
+        yield 'no depth' => [
+            3,
+            'cool',
+            ['depth_mm' => '0', 'method' => 'shallow pans'],
+            '"0" does not fit here: write a whole number from 1 to 1,000',
+        ];
         yield 'a depth of metres' => [3, 'cool', ['depth_mm' => '999999999999'], 'from 1 to 1,000'];
         yield 'a depth in words' => [3, 'cool', ['depth_mm' => 'two'], 'from 1 to 1,000'];
         yield 'portions' => [3, 'serve', ['portions' => '0'], 'from 1 to 100,000'];
@@ -105,10 +170,19 @@ final class WhatIsTypedTest extends KitchenTestCase
     public function testWhenSomethingHappenedAtAPitOrToAThermometerIsAskedFor(): void
     {
         $this->logIn();
-        foreach (['/pits/'.$this->words("SELECT id::text FROM pit WHERE name = 'Drum'"), '/thermometers/'.$this->words("SELECT id::text FROM thermometer WHERE label = 'T1'")] as $path) {
+        foreach (
+            [
+                '/pits/'.$this->words("SELECT id::text FROM pit WHERE name = 'Drum'"),
+                '/thermometers/'.$this->words("SELECT id::text FROM thermometer WHERE label = 'T1'"),
+            ] as $path
+        ) {
             $form = $this->client->request('GET', $path)->filterXPath("//main//form[.//*[@name='when']]")->form();
             foreach (['', 'soon', '14:01', '2016-11-01 10:00'] as $typed) {
-                $page = $this->client->request('POST', $path, ['when' => $typed, 'sign' => 'fuel', 'read' => '32.0'] + $form->getValues());
+                $page = $this->client->request(
+                    'POST',
+                    $path,
+                    ['when' => $typed, 'sign' => 'fuel', 'read' => '32.0'] + $form->getValues(),
+                );
                 self::assertResponseStatusCodeSame(422);
                 self::assertSelectorExists('#problem-when');
                 self::assertSame($typed, $page->filter('[name=when]')->attr('value'));
@@ -133,7 +207,11 @@ final class WhatIsTypedTest extends KitchenTestCase
         $this->logIn();
         $kernel = self::$kernel;
         self::assertInstanceOf(KernelInterface::class, $kernel);
-        $count = static fn (): int => iterator_count(new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($kernel->getCacheDir().'/pools/app', \FilesystemIterator::SKIP_DOTS)));
+        $count = static fn (): int => iterator_count(
+            new \RecursiveIteratorIterator(
+                new \RecursiveDirectoryIterator($kernel->getCacheDir().'/pools/app', \FilesystemIterator::SKIP_DOTS),
+            ),
+        );
         $this->client->request('GET', '/');
         $before = $count();
         for ($read = 0; $read < 4; ++$read) {
@@ -145,7 +223,10 @@ final class WhatIsTypedTest extends KitchenTestCase
 
     private function correction(string $path, string $entry): Crawler
     {
-        $row = $this->client->request('GET', $path)->filterXPath("//table[@id='everything']//tr[contains(., '$entry')][not(.//s)]")->first();
+        $row = $this->client
+            ->request('GET', $path)
+            ->filterXPath("//table[@id='everything']//tr[contains(., '$entry')][not(.//s)]")
+            ->first();
 
         return $this->client->click($row->selectLink('Correct')->link());
     }

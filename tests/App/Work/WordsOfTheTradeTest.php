@@ -21,7 +21,10 @@ final class WordsOfTheTradeTest extends KitchenTestCase
             $this->client->submit($page->selectButton('Yes, keep it')->form());
         }
         self::assertResponseRedirects();
-        self::assertStringContainsString($shown, $this->client->request('GET', $this->path((int) $line))->filter('#everything')->text());
+        self::assertStringContainsString(
+            $shown,
+            $this->client->request('GET', $this->path((int) $line))->filter('#everything')->text(),
+        );
     }
 
     /** @return iterable<string, array{string, string}> */
@@ -33,8 +36,14 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         yield 'rotate' => ['7 rotate', 'Rotated'];
         yield 'carve' => ['3 carve', 'Sliced'];
         yield 'chop' => ['3 chop', 'Pulled'];
-        yield 'sear' => ['3 sear 450', 'over direct heat, no oven: the low rows of the roast table are closed from here'];
-        yield 'braise' => ['3 braise Oven 300', 'Cook · still oven · set to 300 °F · in Oven · braised in a covered pan'];
+        yield 'sear' => [
+            '3 sear 450',
+            'over direct heat, no oven: the low rows of the roast table are closed from here',
+        ];
+        yield 'braise' => [
+            '3 braise Oven 300',
+            'Cook · still oven · set to 300 °F · in Oven · braised in a covered pan',
+        ];
         yield 'fuel' => ['7 fuel two baskets', 'fuel added'];
         yield 'wood' => ['7 wood', 'wood added'];
         yield 'coals' => ['7 stir', 'coals stirred'];
@@ -54,32 +63,68 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         $this->keep('3 sear 450 Oven');
         self::assertResponseRedirects();
         $kept = $this->words("SELECT members::text FROM event WHERE type = 'cook' ORDER BY seq DESC LIMIT 1");
-        self::assertJsonStringEqualsJsonString('{"set":{"f":450},"pit":"Oven","way":"sear"}', $kept, 'the oven it stands beside is not its own');
-        self::assertSame(LowRows::Closed, $this->service(Assessments::class)->of($this->batch(3))->cooks[0]->window->lowRows);
+        self::assertJsonStringEqualsJsonString(
+            '{"set":{"f":450},"pit":"Oven","way":"sear"}',
+            $kept,
+            'the oven it stands beside is not its own',
+        );
+        self::assertSame(
+            LowRows::Closed,
+            $this->service(Assessments::class)->of($this->batch(3))->cooks[0]->window->lowRows,
+        );
     }
 
     public function testFreeWordsAreTickedOnceAndRememberedAndNothingUnknownIsCalledFree(): void
     {
         $this->logIn();
-        $label = fn (): string => $this->client->request('GET', $this->path(3).'/label')->filter('main')->text();
+        $label = fn (): string => $this->client
+            ->request('GET', $this->path(3).'/label')
+            ->filter('main')
+            ->text();
         $page = $this->keep('3 sauce house red');
         self::assertStringContainsString('"house red"', $page->filter('[role=alert]')->text());
         $this->client->submit($page->selectButton('That is all of it. Keep it')->form(['allergen_soy' => '1']));
         self::assertResponseRedirects();
-        self::assertStringContainsString('Sauced · house red', $this->client->request('GET', $this->path(3))->filter('#everything')->text());
+        self::assertStringContainsString(
+            'Sauced · house red',
+            $this->client->request('GET', $this->path(3))->filter('#everything')->text(),
+        );
         $this->keep('3 sauce house red');
         self::assertResponseRedirects(null, null, 'it is known from then on');
 
         $page = $this->keep('3 wrap foil with butter');
-        $this->client->submit($page->selectButton('That is all of it. Keep it')->form(['allergen_milk' => '1', 'allergen_alcohol' => '1']));
-        self::assertStringContainsString('Wrapped · in foil · butter · contains milk, alcohol', $this->client->request('GET', $this->path(3))->filter('#everything')->text());
+        $this->client->submit(
+            $page
+                ->selectButton('That is all of it. Keep it')
+                ->form(['allergen_milk' => '1', 'allergen_alcohol' => '1']),
+        );
+        self::assertStringContainsString(
+            'Wrapped · in foil · butter · contains milk, alcohol',
+            $this->client->request('GET', $this->path(3))->filter('#everything')->text(),
+        );
         self::assertStringContainsString('milk, alcohol', $label());
         self::assertStringNotContainsString('not all known', $label());
         $this->keep('3 sauce');
-        self::assertStringContainsString('Allergens not all known', $label(), 'something went on of which nobody said what it is');
+        self::assertStringContainsString(
+            'Allergens not all known',
+            $label(),
+            'something went on of which nobody said what it is',
+        );
         $this->keep('9 sauce');
-        self::assertStringContainsString('Allergens not all known', $this->client->request('GET', $this->path(9).'/label')->filter('main')->text());
-        self::assertStringNotContainsString('No allergens', $this->client->request('GET', $this->path(9).'/label')->filter('main')->text());
+        self::assertStringContainsString(
+            'Allergens not all known',
+            $this->client
+                ->request('GET', $this->path(9).'/label')
+                ->filter('main')
+                ->text(),
+        );
+        self::assertStringNotContainsString(
+            'No allergens',
+            $this->client
+                ->request('GET', $this->path(9).'/label')
+                ->filter('main')
+                ->text(),
+        );
     }
 
     public function testLeftOverBrineIsSettledInAnyStageAlsoAfterTheEnd(): void
@@ -99,16 +144,31 @@ final class WordsOfTheTradeTest extends KitchenTestCase
     {
         $this->logIn();
         $page = $this->client->request('GET', '/templates');
-        $page = $this->client->submit($page->selectButton('Keep the template')->form(['name' => 'Slow and wrapped', 'lines' => "spritz every\nwrap at 1650"]));
+        $page = $this->client->submit(
+            $page
+                ->selectButton('Keep the template')
+                ->form(['name' => 'Slow and wrapped', 'lines' => "spritz every\nwrap at 1650"]),
+        );
         self::assertStringContainsString('1650', $page->filter('#problem-lines')->text());
-        $this->client->submit($page->selectButton('Keep the template')->form(['lines' => "spritz every 30\nwrap at 165\nturn when the colour is set"]));
+        $this->client->submit(
+            $page
+                ->selectButton('Keep the template')
+                ->form(['lines' => "spritz every 30\nwrap at 165\nturn when the colour is set"]),
+        );
         self::assertResponseRedirects('/templates');
         $page = $this->client->request('GET', '/batches/new');
         $brisket = (string) $page->filter('option:contains("Beef brisket")')->attr('value');
         $template = (string) $page->filter('select[name=template] option:contains("Slow and wrapped")')->attr('value');
-        $this->client->submit($page->selectButton('Begin')->form([
-            'product' => $brisket, 'tag' => '71', 'pieces' => '1', 'start' => 'cook', 'when' => '3 h', 'template' => $template,
-        ]));
+        $this->client->submit(
+            $page->selectButton('Begin')->form([
+                'product' => $brisket,
+                'tag' => '71',
+                'pieces' => '1',
+                'start' => 'cook',
+                'when' => '3 h',
+                'template' => $template,
+            ]),
+        );
         self::assertResponseRedirects();
         $due = fn (): string => $this->client->request('GET', '/')->filter('section[aria-labelledby=due-next]')->text();
         self::assertStringContainsString('Tag 71 · Beef brisket spritz', $due());
@@ -122,27 +182,55 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         $page = $this->client->request('GET', $this->path(71));
         $this->client->submit($page->filter('button[name=text][value="turn when the colour is set"]')->form());
         self::assertResponseRedirects();
-        self::assertStringNotContainsString('turn when', $this->client->followRedirect()->filter('section[aria-labelledby=reminders]')->text());
+        self::assertStringNotContainsString(
+            'turn when',
+            $this->client->followRedirect()->filter('section[aria-labelledby=reminders]')->text(),
+        );
         $this->keep('71 remind call the hall in 45');
-        self::assertStringContainsString('14:45', $this->client->request('GET', $this->path(71))->filter('section[aria-labelledby=reminders]')->text());
+        self::assertStringContainsString(
+            '14:45',
+            $this->client->request('GET', $this->path(71))->filter('section[aria-labelledby=reminders]')->text(),
+        );
     }
 
     public function testGoingOnTheHeatAsksForAReading(): void
     {
         $this->logIn();
         $page = $this->client->request('GET', '/batches/new');
-        $this->client->submit($page->selectButton('Begin')->form(['product' => (string) $page->filter('option:contains("Beef brisket")')->attr('value'), 'tag' => '71', 'pieces' => '1']));
+        $this->client->submit(
+            $page
+                ->selectButton('Begin')
+                ->form([
+                    'product' => (string) $page->filter('option:contains("Beef brisket")')->attr('value'),
+                    'tag' => '71',
+                    'pieces' => '1',
+                ]),
+        );
         $this->keep('71 cook Drum');
         $page = $this->client->followRedirect();
         self::assertStringContainsString('It went on unread', $page->filter('main [role=status]')->text());
         self::assertStringContainsString('line=71%20', (string) $page->selectLink('Read it now')->attr('href'));
         $this->keep('71 40');
         $this->keep('71 cook Oven 300');
-        self::assertStringNotContainsString('unread', $this->client->followRedirect()->filter('main [role=status]')->text());
+        self::assertStringNotContainsString(
+            'unread',
+            $this->client->followRedirect()->filter('main [role=status]')->text(),
+        );
 
         $page = $this->client->request('GET', '/batches/new');
-        $this->client->submit($page->selectButton('Begin')->form(['product' => (string) $page->filter('option:contains("Beef brisket")')->attr('value'), 'tag' => '72', 'pieces' => '1']));
-        $form = $this->client->request('GET', $this->path(72))->filterXPath("//form[input[@name='type'][@value='cook']]")->form(['pit' => 'Drum', 'temp_on' => '39.5']);
+        $this->client->submit(
+            $page
+                ->selectButton('Begin')
+                ->form([
+                    'product' => (string) $page->filter('option:contains("Beef brisket")')->attr('value'),
+                    'tag' => '72',
+                    'pieces' => '1',
+                ]),
+        );
+        $form = $this->client
+            ->request('GET', $this->path(72))
+            ->filterXPath("//form[input[@name='type'][@value='cook']]")
+            ->form(['pit' => 'Drum', 'temp_on' => '39.5']);
         $this->client->submit($form);
         $page = $this->client->followRedirect();
         self::assertStringNotContainsString('unread', $page->filter('main [role=status]')->text());

@@ -9,7 +9,10 @@ use PHPUnit\Framework\TestCase;
 use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Tests\Core\Story;
 
-/** Nothing is silently resolved: what is broken or not shown stays open until somebody says what was done, and opens again with new evidence. */
+/**
+ * Nothing is silently resolved: what is broken or not shown stays open until somebody says what was done, and opens
+ * again with new evidence.
+ */
 final class OpenActionsTest extends TestCase
 {
     private const DIP = ['0 cook', '100 170', '110 hot_hold', '120 150', '200 133'];
@@ -33,8 +36,14 @@ final class OpenActionsTest extends TestCase
         yield 'settled' => [[], [...self::DIP, '210 action finding=hot_hold text=reheated']];
         yield 'an action about something else' => [['hot_hold'], [...self::DIP, '210 action finding=cook text=x']];
         yield 'an action before it' => [['hot_hold'], [...self::DIP, '190 action finding=hot_hold text=x']];
-        yield 'taken back' => [['hot_hold'], [...self::DIP, '210 action finding=hot_hold text=x', '211 void replaces=e5']];
-        yield 'a second dip after it opens it again' => [['hot_hold'], [...self::DIP, '210 action finding=hot_hold text=x', '220 hot_hold', '230 131']];
+        yield 'taken back' => [
+            ['hot_hold'],
+            [...self::DIP, '210 action finding=hot_hold text=x', '211 void replaces=e5'],
+        ];
+        yield 'a second dip after it opens it again' => [
+            ['hot_hold'],
+            [...self::DIP, '210 action finding=hot_hold text=x', '220 hot_hold', '230 131'],
+        ];
         yield 'the worst first' => [['cook', 'receiving'], ['-10 received', '0 cook', '100 130', '110 serve']];
         yield 'an ended batch keeps asking' => [['hot_hold'], [...self::DIP, '220 serve'], '90000'];
         yield 'cautions ask for nothing' => [[], ['0 prep'], '300'];

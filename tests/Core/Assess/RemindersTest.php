@@ -22,10 +22,15 @@ final class RemindersTest extends TestCase
     public function testTellsWhatWaits(array $expected, array $lines, string $asOf = '300'): void
     {
         $timeline = Timeline::of(Story::of(...$lines)->record(), Story::at($asOf));
-        self::assertSame($expected, array_map(
-            static fn (Reminder $one): string => $one->text.' '.($one->due === null ? '–' : (string) intdiv($one->due->epoch - Story::at('0')->epoch, 60)),
-            Reminders::of($timeline),
-        ));
+        self::assertSame(
+            $expected,
+            array_map(
+                static fn (Reminder $one): string => $one->text
+                    .' '
+                    .($one->due === null ? '–' : (string) intdiv($one->due->epoch - Story::at('0')->epoch, 60)),
+                Reminders::of($timeline),
+            ),
+        );
     }
 
     /** @return iterable<string, array{0: list<string>, 1: list<string>, 2?: string}> */
@@ -45,7 +50,10 @@ final class RemindersTest extends TestCase
         yield 'or from when it was written down' => [['sauce 170'], ['0 cook', "50 $in"]];
         yield 'which has not begun' => [['sauce –'], ['0 prep', "1 $in"]];
         yield 'by eye' => [['look at the colour –'], ['0 cook', '1 note step=reminder text=look+at+the+colour']];
-        yield 'said to be done' => [[], ['0 cook', '1 note step=reminder text=colour', '9 note step=reminder_done text=colour']];
+        yield 'said to be done' => [
+            [],
+            ['0 cook', '1 note step=reminder text=colour', '9 note step=reminder_done text=colour'],
+        ];
         yield 'over with the batch' => [[], ['0 cook', '1 note step=reminder text=colour', '9 serve']];
     }
 }

@@ -20,14 +20,19 @@ final class ThermometersAndSlipsTest extends TestCase
     {
         $rules = static fn (Story $story): array => array_column($story->assess('20')->findings, 'rule');
         self::assertContains('thermometer.unchecked', $rules(Story::of('0 cook', '10 140 T1')));
-        self::assertNotContains('thermometer.unchecked', $rules(Story::of('0 cook', '10 140 T1')->withThermometer('T1', '-10 32 32')));
+        self::assertNotContains(
+            'thermometer.unchecked',
+            $rules(Story::of('0 cook', '10 140 T1')->withThermometer('T1', '-10 32 32')),
+        );
     }
 
     #[DataProvider('checksLongAgo')]
     public function testNamesAThermometerWhoseCheckIsOverdue(bool $expected, string ...$checks): void
     {
         $findings = Story::of('0 cook', '10 140 T1')->withThermometer('T1', ...$checks)->assess('20')->findings;
-        $overdue = array_values(array_filter($findings, static fn (Finding $finding): bool => $finding->rule === 'thermometer.overdue'));
+        $overdue = array_values(
+            array_filter($findings, static fn (Finding $finding): bool => $finding->rule === 'thermometer.overdue'),
+        );
         self::assertSame($expected, $overdue !== []);
         if ($expected) {
             self::assertSame('T1', $overdue[0]->values['thermometers']);
@@ -46,8 +51,14 @@ final class ThermometersAndSlipsTest extends TestCase
 
     /** @param list<Doubt> $expected */
     #[DataProvider('slips')]
-    public function testAsksAboutSlips(array $expected, string $reading, ?string $before = null, string $minutes = '10', ?string $other = null, bool $isFrozen = false): void
-    {
+    public function testAsksAboutSlips(
+        array $expected,
+        string $reading,
+        ?string $before = null,
+        string $minutes = '10',
+        ?string $other = null,
+        bool $isFrozen = false,
+    ): void {
         $around = new Surroundings(
             [TemperatureUnit::Fahrenheit],
             $isFrozen,
@@ -59,7 +70,10 @@ final class ThermometersAndSlipsTest extends TestCase
         self::assertSame($expected, $doubts);
     }
 
-    /** @return iterable<string, array{0: list<Doubt>, 1: string, 2?: string|null, 3?: string, 4?: string|null, 5?: bool}> */
+    /**
+     * @return iterable<string, array{0: list<Doubt>, 1: string, 2?: string|null, 3?: string, 4?: string|null,
+     *     5?: bool}>
+     */
     public static function slips(): iterable
     {
         yield 'plain' => [[], '203'];
@@ -74,7 +88,13 @@ final class ThermometersAndSlipsTest extends TestCase
         yield 'as cold as a freezer keeps it' => [[], '0'];
         yield 'beside another spot: at the most 60 and 6 a minute' => [[], '120', null, '10', '0'];
         yield 'beside another spot, a tenth more' => [[Doubt::FarFromOtherSpot], '120.1', null, '10', '0'];
-        yield 'beside another spot, in the other unit' => [[Doubt::FarFromOtherSpot, Doubt::OtherUnit], '74', null, '1', '160'];
+        yield 'beside another spot, in the other unit' => [
+            [Doubt::FarFromOtherSpot, Doubt::OtherUnit],
+            '74',
+            null,
+            '1',
+            '160',
+        ];
         yield 'colder than a freezer' => [[Doubt::TooCold], '-39'];
         yield 'Celsius typed as Fahrenheit' => [[Doubt::Jump, Doubt::OtherUnit], '74', '160', '1'];
         yield 'Celsius in a kitchen of Fahrenheit' => [[Doubt::OtherUnit], '74c'];

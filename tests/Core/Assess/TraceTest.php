@@ -35,15 +35,46 @@ final class TraceTest extends TestCase
                 $order = $chance->getInt(-3, 130);
                 $to = $order + $chance->getInt(0, 60);
                 $at = $chance->getInt(-100, 5000);
-                self::assertSame(self::last(array_filter($readings, static fn (Reading $one): bool => $one->order < $order)), $trace->lastBefore($order));
-                self::assertSame(self::last(array_filter($readings, static fn (Reading $one): bool => $one->at <= $at)), $trace->lastUntil($at));
-                self::assertSame(array_values(array_filter($readings, static fn (Reading $one): bool => $one->order >= $order && $one->order < $to)), $trace->between($order, $to)->readings);
+                self::assertSame(
+                    self::last(array_filter($readings, static fn (Reading $one): bool => $one->order < $order)),
+                    $trace->lastBefore($order),
+                );
+                self::assertSame(
+                    self::last(array_filter($readings, static fn (Reading $one): bool => $one->at <= $at)),
+                    $trace->lastUntil($at),
+                );
+                self::assertSame(
+                    array_values(
+                        array_filter(
+                            $readings,
+                            static fn (Reading $one): bool => $one->order >= $order && $one->order < $to,
+                        ),
+                    ),
+                    $trace->between($order, $to)->readings,
+                );
             }
-            self::assertSame(array_values(array_filter($readings, static fn (Reading $one): bool => $one->temp->isAtLeast($limit))), $trace->atLeast($limit)->readings);
-            self::assertSame(array_values(array_filter($readings, static fn (Reading $one): bool => $one->temp->isAtMost($limit))), $trace->atMost($limit)->readings);
-            self::assertSame(array_values(array_filter($readings, static fn (Reading $one): bool => $one->temp->isBelow($limit)))[0] ?? null, $trace->firstBelow($limit));
-            self::assertSame(\count($readings), array_sum(array_map(static fn (Trace $one): int => \count($one->readings), $trace->byTrack())));
-            self::assertSame([$readings[0] ?? null, self::last($readings), $readings === []], [$trace->first(), $trace->last(), $trace->isEmpty()]);
+            self::assertSame(
+                array_values(array_filter($readings, static fn (Reading $one): bool => $one->temp->isAtLeast($limit))),
+                $trace->atLeast($limit)->readings,
+            );
+            self::assertSame(
+                array_values(array_filter($readings, static fn (Reading $one): bool => $one->temp->isAtMost($limit))),
+                $trace->atMost($limit)->readings,
+            );
+            self::assertSame(
+                array_values(
+                    array_filter($readings, static fn (Reading $one): bool => $one->temp->isBelow($limit)),
+                )[0] ?? null,
+                $trace->firstBelow($limit),
+            );
+            self::assertSame(
+                \count($readings),
+                array_sum(array_map(static fn (Trace $one): int => \count($one->readings), $trace->byTrack())),
+            );
+            self::assertSame(
+                [$readings[0] ?? null, self::last($readings), $readings === []],
+                [$trace->first(), $trace->last(), $trace->isEmpty()],
+            );
         }
     }
 
@@ -63,7 +94,11 @@ final class TraceTest extends TestCase
                 self::assertLessThanOrEqual($zone->greatest->seconds, $zone->least->seconds, implode(', ', $lines));
                 self::assertLessThanOrEqual($zone->greatest->seconds, $zone->estimate->seconds, implode(', ', $lines));
                 self::assertGreaterThanOrEqual($before, $zone->greatest->seconds, 'what nobody read may be in it');
-                self::assertLessThanOrEqual($zone->estimate->seconds, array_sum($zone->byStage) - 1 * \count($zone->byStage), 'the stages share it, rounded');
+                self::assertLessThanOrEqual(
+                    $zone->estimate->seconds,
+                    array_sum($zone->byStage) - 1 * \count($zone->byStage),
+                    'the stages share it, rounded',
+                );
                 $before = $zone->greatest->seconds;
             }
         }
@@ -78,13 +113,22 @@ final class TraceTest extends TestCase
                 self::assertSame($verdicts[max($rank, $other)], $one->worseOf($two));
             }
         }
-        self::assertSame(['met', 'stopped', 'running', 'not_shown', 'broken'], array_map(static fn (Verdict $one): string => $one->value, $verdicts));
+        self::assertSame(
+            ['met', 'stopped', 'running', 'not_shown', 'broken'],
+            array_map(static fn (Verdict $one): string => $one->value, $verdicts),
+        );
     }
 
     #[DataProvider('elapsed')]
-    public function testALimitIsMetAtTheLimitAndBrokenOnlyWhereTheLeastIsOverIt(string $expected, int $least, int $greatest): void
-    {
-        self::assertSame($expected, Verdict::ofElapsed(Bounds::ofSeconds($least, $greatest), Span::ofSeconds(7200))->value);
+    public function testALimitIsMetAtTheLimitAndBrokenOnlyWhereTheLeastIsOverIt(
+        string $expected,
+        int $least,
+        int $greatest,
+    ): void {
+        self::assertSame(
+            $expected,
+            Verdict::ofElapsed(Bounds::ofSeconds($least, $greatest), Span::ofSeconds(7200))->value,
+        );
     }
 
     /** @return iterable<array{string, int, int}> */
@@ -105,7 +149,10 @@ final class TraceTest extends TestCase
         self::assertEqualsWithDelta(20.0, $line->at(10_000), 1e-6);
         self::assertGreaterThan(0, $line->slopeError, 'no thermometer is without error');
         self::assertNull(Line::through([Point::at(1000, 10)]));
-        self::assertNull(Line::through([Point::at(1000, 10), Point::at(1000, 12)]), 'two readings of one moment have no slope');
+        self::assertNull(
+            Line::through([Point::at(1000, 10), Point::at(1000, 12)]),
+            'two readings of one moment have no slope',
+        );
         $noisy = Line::through([Point::at(0, 10), Point::at(3600, 16), Point::at(7200, 16), Point::at(10_800, 24)]);
         self::assertGreaterThan($line->slopeError, $noisy->slopeError ?? 0.0);
     }
@@ -115,7 +162,10 @@ final class TraceTest extends TestCase
     public function testTheWallsTimeHasNoneOneOrTwoMoments(string $zone, string $wall, array $expected): void
     {
         $seconds = (int) (new \DateTimeImmutable($wall, new \DateTimeZone('UTC')))->format('U');
-        self::assertSame($expected, array_map(static fn ($instant): string => $instant->rfc3339(), Zone::named($zone)->instantsAt($seconds)));
+        self::assertSame(
+            $expected,
+            array_map(static fn ($instant): string => $instant->rfc3339(), Zone::named($zone)->instantsAt($seconds)),
+        );
     }
 
     /** @return iterable<string, array{string, string, list<string>}> */
@@ -127,7 +177,11 @@ final class TraceTest extends TestCase
         yield 'skipped' => ['America/Denver', '2026-03-08 02:30:00', []];
         yield 'just before' => ['America/Denver', '2026-03-08 01:59:59', ['2026-03-08T08:59:59Z']];
         yield 'a zone without changes' => ['Asia/Kolkata', '2026-03-08 02:30:00', ['2026-03-07T21:00:00Z']];
-        yield 'a change of half an hour' => ['Australia/Lord_Howe', '2026-04-05 01:45:00', ['2026-04-04T14:45:00Z', '2026-04-04T15:15:00Z']];
+        yield 'a change of half an hour' => [
+            'Australia/Lord_Howe',
+            '2026-04-05 01:45:00',
+            ['2026-04-04T14:45:00Z', '2026-04-04T15:15:00Z'],
+        ];
     }
 
     /** @return list<Reading> */
@@ -139,7 +193,10 @@ final class TraceTest extends TestCase
             $order += $chance->getInt(1, 4);
             $at += $chance->getInt(0, 200);
             $unit = $chance->getInt(0, 1) === 0 ? TemperatureUnit::Fahrenheit : TemperatureUnit::Celsius;
-            $temp = Temperature::ofTenths($chance->getInt(...($unit === TemperatureUnit::Fahrenheit ? [1300, 1400] : [540, 600])), $unit);
+            $temp = Temperature::ofTenths(
+                $chance->getInt(...$unit === TemperatureUnit::Fahrenheit ? [1300, 1400] : [540, 600]),
+                $unit,
+            );
             $piece = $chance->getInt(1, 3);
             $readings[] = new Reading('r'.$index, $at, $order, $temp, $piece, 'core', $piece.'/core', null);
         }

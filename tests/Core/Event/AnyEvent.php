@@ -49,9 +49,14 @@ final readonly class AnyEvent
         $words = ['core', 'Drum', 'box 2', 'señal', '0'];
 
         return match ($field->type) {
-            FieldType::Temperature => Temperature::ofTenths($chance->getInt(-400, 5400), TemperatureUnit::cases()[$chance->getInt(0, 1)]),
+            FieldType::Temperature => Temperature::ofTenths(
+                $chance->getInt(-400, 5400),
+                TemperatureUnit::cases()[$chance->getInt(0, 1)],
+            ),
             FieldType::Text => $words[$chance->getInt(0, 4)],
-            FieldType::Choice => $field->choices === null ? null : $field->choices::cases()[$chance->getInt(0, \count($field->choices::cases()) - 1)],
+            FieldType::Choice => $field->choices === null
+                ? null
+                : $field->choices::cases()[$chance->getInt(0, \count($field->choices::cases()) - 1)],
             FieldType::Flag => $chance->getInt(0, 9) < 5,
             FieldType::Whole => $chance->getInt(1, $field->says->most),
             FieldType::Weight => Weight::ofMicrograms($chance->getInt(1, 9_000_000) * 1_000_000),

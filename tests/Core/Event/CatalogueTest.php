@@ -24,21 +24,56 @@ final class CatalogueTest extends TestCase
 {
     /** The kinds of the open format, and what each does. */
     private const KINDS = [
-        'action' => '', 'close' => 'end', 'cold_hold' => 'stage', 'cook' => 'stage', 'cool' => 'stage', 'discard' => 'end', 'freeze' => 'stage',
-        'hot_hold' => 'stage', 'inject' => 'pierces', 'note' => '', 'opened' => '', 'pack' => '', 'pit_reading' => '', 'pit_set' => '', 'prep' => 'stage',
-        'probe_moved' => '', 'probe_placed' => '', 'probe_pulled' => '', 'pull' => '', 'reading' => '', 'received' => 'stage', 'reheat' => 'stage',
-        'rest' => 'stage', 'rotate' => '', 'sauce' => '', 'season' => '', 'serve' => 'end', 'slice' => '', 'spritz' => '', 'tenderize' => 'pierces',
-        'thaw' => 'stage', 'time_control' => 'stage', 'trim' => '', 'unwrap' => '', 'vent' => '', 'void' => '', 'wrap' => '',
+        'action' => '',
+        'close' => 'end',
+        'cold_hold' => 'stage',
+        'cook' => 'stage',
+        'cool' => 'stage',
+        'discard' => 'end',
+        'freeze' => 'stage',
+        'hot_hold' => 'stage',
+        'inject' => 'pierces',
+        'note' => '',
+        'opened' => '',
+        'pack' => '',
+        'pit_reading' => '',
+        'pit_set' => '',
+        'prep' => 'stage',
+        'probe_moved' => '',
+        'probe_placed' => '',
+        'probe_pulled' => '',
+        'pull' => '',
+        'reading' => '',
+        'received' => 'stage',
+        'reheat' => 'stage',
+        'rest' => 'stage',
+        'rotate' => '',
+        'sauce' => '',
+        'season' => '',
+        'serve' => 'end',
+        'slice' => '',
+        'spritz' => '',
+        'tenderize' => 'pierces',
+        'thaw' => 'stage',
+        'time_control' => 'stage',
+        'trim' => '',
+        'unwrap' => '',
+        'vent' => '',
+        'void' => '',
+        'wrap' => '',
     ];
 
     public function testHoldsEveryKindOfTheFormatAndNoOther(): void
     {
-        $kinds = array_map(static fn (Kind $kind): string => match (true) {
-            is_a($kind->class, EndsBatch::class, true) => 'end',
-            is_a($kind->class, BeginsStage::class, true) => 'stage',
-            is_a($kind->class, CarriesSurfaceInside::class, true) => 'pierces',
-            default => '',
-        }, Catalogue::all());
+        $kinds = array_map(
+            static fn (Kind $kind): string => match (true) {
+                is_a($kind->class, EndsBatch::class, true) => 'end',
+                is_a($kind->class, BeginsStage::class, true) => 'stage',
+                is_a($kind->class, CarriesSurfaceInside::class, true) => 'pierces',
+                default => '',
+            },
+            Catalogue::all(),
+        );
         self::assertSame(self::KINDS, $kinds);
     }
 
@@ -54,7 +89,11 @@ final class CatalogueTest extends TestCase
             foreach ($kind->fields as $name => $field) {
                 $value = AnyEvent::value($field, $chance);
                 $corrected = $event->corrected([$name => $value]);
-                self::assertEquals([$name => $value] + $kind->values($event->detail), [$name => $kind->values($corrected)[$name]] + $kind->values($corrected), $name.' alone');
+                self::assertEquals(
+                    [$name => $value] + $kind->values($event->detail),
+                    [$name => $kind->values($corrected)[$name]] + $kind->values($corrected),
+                    $name.' alone',
+                );
             }
         }
     }
@@ -88,7 +127,15 @@ final class CatalogueTest extends TestCase
     public function testAWholeNumberOfOursOutOfItsRangeIsKeptAsAnExtension(): void
     {
         foreach ([0, -3, 1001, 1_000_000_000_000] as $depth) {
-            $event = self::readData((object) ['id' => 'e', 'at' => '2026-05-02T12:00:00Z', 'by' => 'MR', 'type' => 'cool', 'depth_mm' => $depth]);
+            $event = self::readData(
+                (object) [
+                    'id' => 'e',
+                    'at' => '2026-05-02T12:00:00Z',
+                    'by' => 'MR',
+                    'type' => 'cool',
+                    'depth_mm' => $depth,
+                ],
+            );
             self::assertInstanceOf(Kinds\Cool::class, $event->detail);
             self::assertNull($event->detail->depthMm);
             self::assertSame($depth, $event->extensions['depth_mm']);
@@ -121,18 +168,25 @@ final class CatalogueTest extends TestCase
 
     private static function reread(Event $event): Event
     {
-        return self::readData(json_decode(json_encode(Writer::event($event), \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION)));
+        return self::readData(
+            json_decode(json_encode(Writer::event($event), \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION)),
+        );
     }
 
     private static function readData(mixed $event): Event
     {
         $first = (object) ['id' => 'first', 'at' => '2026-05-02T11:00:00Z', 'by' => 'MR', 'type' => 'note'];
-        $record = Story::reader()->readData((object) [
-            'format' => Reader::FORMAT,
-            'rules' => 'us-food-code-2022',
-            'site' => (object) ['timezone' => 'America/Denver', 'unit' => 'F'],
-            'batch' => (object) ['product' => (object) ['animal' => 'lamb', 'form' => 'roast', 'integrity' => 'intact'], 'events' => [$first, $event]],
-        ]);
+        $record = Story::reader()->readData(
+            (object) [
+                'format' => Reader::FORMAT,
+                'rules' => 'us-food-code-2022',
+                'site' => (object) ['timezone' => 'America/Denver', 'unit' => 'F'],
+                'batch' => (object) [
+                    'product' => (object) ['animal' => 'lamb', 'form' => 'roast', 'integrity' => 'intact'],
+                    'events' => [$first, $event],
+                ],
+            ],
+        );
 
         return $record->events[1];
     }

@@ -10,23 +10,40 @@ use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Tests\Core\Story;
 
-/** What a batch page says of a cook beyond its verdicts: how it is likely to go on, piece by piece, and why the law asks what it asks. */
+/**
+ * What a batch page says of a cook beyond its verdicts: how it is likely to go on, piece by piece, and why the law asks
+ * what it asks.
+ */
 final class CookOutlookTest extends TestCase
 {
     private const CLIMBING = ['0 cook set=275', '180 150', '210 158', '240 166'];
 
     /** @param list<string> $lines */
     #[DataProvider('outlooks')]
-    public function testSaysWhenItMayBeDoneAndWhetherThatIsTooLate(?string $expected, array $lines, string $asOf = '245'): void
-    {
+    public function testSaysWhenItMayBeDoneAndWhetherThatIsTooLate(
+        ?string $expected,
+        array $lines,
+        string $asOf = '245',
+    ): void {
         $outlook = self::outlook($lines, $asOf);
-        self::assertSame($expected, $outlook === null ? null : implode(' ', array_filter([
-            $outlook->isReached ? 'reached' : ($outlook->window === null ? 'unknown' : 'likely'),
-            $outlook->isWrapped ? 'wrapped' : '',
-            $outlook->stall?->isOpen === true ? 'stalled' : '',
-            $outlook->lateness()->value ?? '',
-            implode(' ', $outlook->unestimated),
-        ], static fn (string $word): bool => $word !== '')));
+        self::assertSame(
+            $expected,
+            $outlook === null
+                ? null
+                : implode(
+                    ' ',
+                    array_filter(
+                        [
+                            $outlook->isReached ? 'reached' : ($outlook->window === null ? 'unknown' : 'likely'),
+                            $outlook->isWrapped ? 'wrapped' : '',
+                            $outlook->stall?->isOpen === true ? 'stalled' : '',
+                            $outlook->lateness()->value ?? '',
+                            implode(' ', $outlook->unestimated),
+                        ],
+                        static fn (string $word): bool => $word !== '',
+                    ),
+                ),
+        );
     }
 
     /** @return iterable<string, array{0: string|null, 1: list<string>, 2?: string}> */
@@ -34,18 +51,40 @@ final class CookOutlookTest extends TestCase
     {
         yield 'climbing' => ['likely', self::CLIMBING];
         yield 'wrapped' => ['likely wrapped', [...self::CLIMBING, '241 wrap']];
-        yield 'wrapped in a cook before this one' => ['likely', ['-500 cook', '-400 wrap', '-300 170', '-290 cool', '-100 prep', ...self::CLIMBING]];
+        yield 'wrapped in a cook before this one' => [
+            'likely',
+            ['-500 cook', '-400 wrap', '-300 170', '-290 cool', '-100 prep', ...self::CLIMBING],
+        ];
         yield 'at its target at every spot' => ['reached', ['0 cook set=275', '200 196 p1', '201 199 p2']];
         yield 'a piece without an estimate is named' => ['likely 2/core', [...self::CLIMBING, '241 150 p2']];
-        yield 'a piece to be sliced is done sooner' => ['reached', ['0 cook set=275', '1 note step=target temp=188 p2', '200 196 p1', '201 189 p2']];
-        yield 'one to be chopped later' => ['unknown 1/core', ['0 cook set=275', '1 note step=target temp=205 p1', '200 196 p1', '201 199 p2']];
-        yield 'all of it at another' => ['reached', ['0 cook set=275', '1 note step=target temp=180', '200 181 p1', '201 185 p2']];
+        yield 'a piece to be sliced is done sooner' => [
+            'reached',
+            ['0 cook set=275', '1 note step=target temp=188 p2', '200 196 p1', '201 189 p2'],
+        ];
+        yield 'one to be chopped later' => [
+            'unknown 1/core',
+            ['0 cook set=275', '1 note step=target temp=205 p1', '200 196 p1', '201 199 p2'],
+        ];
+        yield 'all of it at another' => [
+            'reached',
+            ['0 cook set=275', '1 note step=target temp=180', '200 181 p1', '201 185 p2'],
+        ];
         yield 'one spot is not there' => ['unknown 2/core', ['0 cook set=275', '200 196 p1', '201 180 p2']];
         yield 'nothing read' => ['unknown', ['0 cook set=275']];
         yield 'the pit is not noted' => ['unknown 1/core', ['0 cook', '180 150', '210 158', '240 166']];
         yield 'the pit was read too cold for it' => ['unknown 1/core', [...self::CLIMBING, '242 pit_reading temp=190']];
-        yield 'in the stall' => ['likely stalled', ['0 cook set=275', '150 150', '200 158', '230 159', '260 161'], '265'];
-        yield 'suspect readings forecast nothing' => ['unknown', array_map(static fn (string $line): string => str_contains($line, 'cook') ? $line : $line.' T9', self::CLIMBING)];
+        yield 'in the stall' => [
+            'likely stalled',
+            ['0 cook set=275', '150 150', '200 158', '230 159', '260 161'],
+            '265',
+        ];
+        yield 'suspect readings forecast nothing' => [
+            'unknown',
+            array_map(
+                static fn (string $line): string => str_contains($line, 'cook') ? $line : $line.' T9',
+                self::CLIMBING,
+            ),
+        ];
         yield 'off the heat' => [null, [...self::CLIMBING, '244 rest']];
         yield 'back on it to sear' => ['likely', [...self::CLIMBING, '242 rest', '244 cook set=400']];
     }
@@ -54,9 +93,18 @@ final class CookOutlookTest extends TestCase
     {
         $window = self::outlook(self::CLIMBING, '245')?->window;
         self::assertNotNull($window);
-        foreach ([['sure', $window->earliest->epoch - 60], ['maybe', $window->earliest->epoch + 60], [null, $window->latest->epoch + 60]] as [$expected, $wanted]) {
+        foreach (
+            [
+                ['sure', $window->earliest->epoch - 60],
+                ['maybe', $window->earliest->epoch + 60],
+                [null, $window->latest->epoch + 60],
+            ] as [$expected, $wanted]
+        ) {
             $minutes = intdiv($wanted - Story::at('0')->epoch, 60);
-            $outlook = self::outlook([...self::CLIMBING, '10 note ready_by='.Story::at((string) $minutes)->rfc3339()], '245');
+            $outlook = self::outlook(
+                [...self::CLIMBING, '10 note ready_by='.Story::at((string) $minutes)->rfc3339()],
+                '245',
+            );
             self::assertSame($expected, $outlook?->lateness()?->value);
         }
         self::assertNull(self::outlook(self::CLIMBING, '245', null), 'nobody said how it is liked');
@@ -65,6 +113,9 @@ final class CookOutlookTest extends TestCase
     /** @param list<string> $lines */
     private static function outlook(array $lines, string $asOf, ?string $target = '195'): ?CookOutlook
     {
-        return CookOutlook::of(Story::of(...$lines)->about('lamb roast 2pieces')->withThermometer('T9', '500 32 40')->assess($asOf), $target === null ? null : Temperature::fahrenheit($target));
+        return CookOutlook::of(
+            Story::of(...$lines)->about('lamb roast 2pieces')->withThermometer('T9', '500 32 40')->assess($asOf),
+            $target === null ? null : Temperature::fahrenheit($target),
+        );
     }
 }

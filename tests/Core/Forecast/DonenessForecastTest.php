@@ -15,7 +15,10 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** Against meat by the physics: the stated range holds the true moment nine times in ten, and is narrower than a rule of thumb. */
+/**
+ * Against meat by the physics: the stated range holds the true moment nine times in ten, and is narrower than a rule of
+ * thumb.
+ */
 final class DonenessForecastTest extends TestCase
 {
     /** The rule of thumb: 0.6 to 2 h a pound, in hours a kilogram. */
@@ -31,7 +34,12 @@ final class DonenessForecastTest extends TestCase
                 if ($index % 2 !== 1) {
                     continue;
                 }
-                $window = DonenessForecast::of(\array_slice($points, 0, $index + 1), $target, $pit, $point->at >= $wrappedAt);
+                $window = DonenessForecast::of(
+                    \array_slice($points, 0, $index + 1),
+                    $target,
+                    $pit,
+                    $point->at >= $wrappedAt,
+                );
                 if ($window === null || ($point->at < $wrappedAt && $wrappedAt !== \PHP_INT_MAX)) {
                     continue;
                 }
@@ -42,7 +50,11 @@ final class DonenessForecastTest extends TestCase
         }
         self::assertGreaterThan(300, $told);
         self::assertGreaterThanOrEqual(0.9, $held / $told, "$held of $told");
-        self::assertGreaterThanOrEqual(0.5, $narrower / $told, "$narrower of $told are narrower than the rule of thumb");
+        self::assertGreaterThanOrEqual(
+            0.5,
+            $narrower / $told,
+            "$narrower of $told are narrower than the rule of thumb",
+        );
     }
 
     public function testItIsWiderInTheStallThanBeyondIt(): void
@@ -95,10 +107,14 @@ final class DonenessForecastTest extends TestCase
         yield 'nothing' => [null, false, []];
     }
 
-    /** @return array{list<Point>, int, float, float, int, float} readings, when it truly arrived, target, pit, when it was wrapped, kilograms */
+    /**
+     * @return array{list<Point>, int, float, float, int, float} readings, when it truly arrived, target, pit, when it
+     *     was wrapped, kilograms
+     */
     private static function cook(Randomizer $chance): array
     {
-        $between = static fn (float $low, float $high): float => $low + ($high - $low) * $chance->getInt(0, 1_000_000) / 1_000_000;
+        $between = static fn (float $low, float $high): float => $low
+            + (($high - $low) * $chance->getInt(0, 1_000_000)) / 1_000_000;
         do {
             $radius = $between(0.03, 0.065);
             $pit = $between(107, 138);
@@ -117,13 +133,19 @@ final class DonenessForecastTest extends TestCase
                     $meat->wetness = 0.005;
                 }
                 if ($meat->seconds >= $next && $meat->core() < $target) {
-                    $points[] = Point::of((int) $meat->seconds, Temperature::ofTenths((int) round(10 * ($meat->core() + $between(-0.4, 0.4))), TemperatureUnit::Celsius));
+                    $points[] = Point::of(
+                        (int) $meat->seconds,
+                        Temperature::ofTenths(
+                            (int) round(10 * ($meat->core() + $between(-0.4, 0.4))),
+                            TemperatureUnit::Celsius,
+                        ),
+                    );
                     $next = $meat->seconds + $between(900, 2700);
                 }
             }
         } while ($meat->core() < $target || \count($points) < 6);
 
-        return [$points, (int) $meat->seconds, $target, $pit, $wrappedAt, (2 * $radius / 0.1) ** 2 * 2.4];
+        return [$points, (int) $meat->seconds, $target, $pit, $wrappedAt, ((2 * $radius) / 0.1) ** 2 * 2.4];
     }
 
     /**
@@ -133,6 +155,12 @@ final class DonenessForecastTest extends TestCase
      */
     private static function points(array ...$readings): array
     {
-        return array_map(static fn (array $reading): Point => Point::of(60 * $reading[0], Temperature::ofTenths((int) round(10 * $reading[1]), TemperatureUnit::Celsius)), array_values($readings));
+        return array_map(
+            static fn (array $reading): Point => Point::of(
+                60 * $reading[0],
+                Temperature::ofTenths((int) round(10 * $reading[1]), TemperatureUnit::Celsius),
+            ),
+            array_values($readings),
+        );
     }
 }

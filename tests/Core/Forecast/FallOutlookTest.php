@@ -24,8 +24,24 @@ final class FallOutlookTest extends TestCase
     #[DataProvider('falls')]
     public function testWarnsBeforeTheLimit(?string $expected, array $lines, string $asOf, ?Size $size = null): void
     {
-        $outlook = FallOutlook::of(Story::of(...$lines)->about('lamb roast 2pieces')->withThermometer('T9', '500 32 40')->assess($asOf), $size);
-        self::assertSame($expected, $outlook === null ? null : implode(' ', [$outlook->track, $outlook->holding->value, $outlook->hot === null ? '-' : 'hot', ...array_map(static fn (FallGate $gate): string => $gate->rule.':'.($gate->late->value ?? 'fine'), $outlook->gates)]));
+        $outlook = FallOutlook::of(
+            Story::of(...$lines)->about('lamb roast 2pieces')->withThermometer('T9', '500 32 40')->assess($asOf),
+            $size,
+        );
+        self::assertSame(
+            $expected,
+            $outlook === null
+                ? null
+                : implode(' ', [
+                    $outlook->track,
+                    $outlook->holding->value,
+                    $outlook->hot === null ? '-' : 'hot',
+                    ...array_map(
+                        static fn (FallGate $gate): string => $gate->rule.':'.($gate->late->value ?? 'fine'),
+                        $outlook->gates,
+                    ),
+                ]),
+        );
         if ($outlook?->hot !== null) {
             self::assertSame($outlook->hot->earliest->epoch, $outlook->readBy?->epoch, 'read before it can be under');
         }
@@ -35,22 +51,104 @@ final class FallOutlookTest extends TestCase
     public static function falls(): iterable
     {
         yield 'a rest that falls' => ['1/core towels hot', self::REST, '205'];
-        yield 'the coolest piece decides when it may be under the hot limit' => ['2/core towels hot', ['0 cook', '100 200', '101 190 p2', '110 rest method=towels', '140 185', '141 165 p2', '170 172', '171 151 p2'], '175'];
-        yield 'once one piece is under it nothing of the hot limit is forecast' => ['1/core towels - cool.stage1:sure cool.total:sure', ['0 cook', '100 160', '101 190 p2', '110 rest method=towels', '140 140', '141 185 p2', '170 134', '171 172 p2'], '175'];
-        yield 'out by the clock nobody is told to reheat' => [null, ['0 cook', '100 200', '110 time_control plan=hot_4h', '112 180', '140 160', '170 150'], '175'];
-        yield 'a carrier is no cabinet' => [null, ['0 cook', '100 200', '110 hot_hold place=carrier', '112 180', '140 165', '170 150'], '175'];
-        yield 'nor is a chafing dish' => [null, ['0 cook', '100 200', '110 hot_hold place=chafing+dish', '112 180', '140 165', '170 150'], '175'];
-        yield 'where it is may be chosen' => ['1/core ice_bath - cool.stage1:fine cool.total:fine', [...\array_slice(self::FAST, 0, 2), '110 cool holding=ice_bath method=the+blue+tub', ...\array_slice(self::FAST, 3)], '151'];
-        yield 'a word within another means nothing' => ['1/core walk_in - cool.stage1:sure cool.total:sure', ['0 cook', '100 170', '110 cool method=sliced', '112 136', '140 128', '170 120', '190 115'], '195'];
+        yield 'the coolest piece decides when it may be under the hot limit' => [
+            '2/core towels hot',
+            [
+                '0 cook',
+                '100 200',
+                '101 190 p2',
+                '110 rest method=towels',
+                '140 185',
+                '141 165 p2',
+                '170 172',
+                '171 151 p2',
+            ],
+            '175',
+        ];
+        yield 'once one piece is under it nothing of the hot limit is forecast' => [
+            '1/core towels - cool.stage1:sure cool.total:sure',
+            [
+                '0 cook',
+                '100 160',
+                '101 190 p2',
+                '110 rest method=towels',
+                '140 140',
+                '141 185 p2',
+                '170 134',
+                '171 172 p2',
+            ],
+            '175',
+        ];
+        yield 'out by the clock nobody is told to reheat' => [
+            null,
+            ['0 cook', '100 200', '110 time_control plan=hot_4h', '112 180', '140 160', '170 150'],
+            '175',
+        ];
+        yield 'a carrier is no cabinet' => [
+            null,
+            ['0 cook', '100 200', '110 hot_hold place=carrier', '112 180', '140 165', '170 150'],
+            '175',
+        ];
+        yield 'nor is a chafing dish' => [
+            null,
+            ['0 cook', '100 200', '110 hot_hold place=chafing+dish', '112 180', '140 165', '170 150'],
+            '175',
+        ];
+        yield 'where it is may be chosen' => [
+            '1/core ice_bath - cool.stage1:fine cool.total:fine',
+            [
+                ...\array_slice(self::FAST, 0, 2),
+                '110 cool holding=ice_bath method=the+blue+tub',
+                ...\array_slice(self::FAST, 3),
+            ],
+            '151',
+        ];
+        yield 'a word within another means nothing' => [
+            '1/core walk_in - cool.stage1:sure cool.total:sure',
+            ['0 cook', '100 170', '110 cool method=sliced', '112 136', '140 128', '170 120', '190 115'],
+            '195',
+        ];
         yield 'a cooling that will miss' => ['1/core walk_in - cool.stage1:sure cool.total:sure', self::SLOW, '195'];
         yield 'one that will not' => ['1/core ice_bath - cool.stage1:fine cool.total:fine', self::FAST, '151'];
-        yield 'by the slowest of its tracks' => ['2/core ice_bath - cool.stage1:fine cool.total:fine', ['0 cook', '100 170', '101 170 p2', '110 cool method=ice', '112 130', '113 136 p2', '130 100', '131 108 p2', '150 72', '151 84 p2'], '152'];
-        yield 'a track nobody read since is not believed' => ['1/core ice_bath - cool.stage1:fine cool.total:fine', ['0 cook', '99 180 p2', '100 170', '110 cool method=ice', '112 136', '130 104', '150 80'], '151'];
-        yield 'from method and size before anything was read' => ['1/core box hot', ['0 cook', '100 200', '110 rest method=box'], '112', Size::ofPiece(3000)];
+        yield 'by the slowest of its tracks' => [
+            '2/core ice_bath - cool.stage1:fine cool.total:fine',
+            [
+                '0 cook',
+                '100 170',
+                '101 170 p2',
+                '110 cool method=ice',
+                '112 130',
+                '113 136 p2',
+                '130 100',
+                '131 108 p2',
+                '150 72',
+                '151 84 p2',
+            ],
+            '152',
+        ];
+        yield 'a track nobody read since is not believed' => [
+            '1/core ice_bath - cool.stage1:fine cool.total:fine',
+            ['0 cook', '99 180 p2', '100 170', '110 cool method=ice', '112 136', '130 104', '150 80'],
+            '151',
+        ];
+        yield 'from method and size before anything was read' => [
+            '1/core box hot',
+            ['0 cook', '100 200', '110 rest method=box'],
+            '112',
+            Size::ofPiece(3000),
+        ];
         yield 'without a size nothing is said' => [null, ['0 cook', '100 200', '110 rest method=box'], '112'];
-        yield 'in the cold and cold' => [null, ['0 cook', '100 170', '110 cool method=ice', '112 136', '130 60', '200 40', '210 cold_hold'], '220'];
+        yield 'in the cold and cold' => [
+            null,
+            ['0 cook', '100 170', '110 cool method=ice', '112 136', '130 60', '200 40', '210 cold_hold'],
+            '220',
+        ];
         yield 'on the heat' => [null, ['0 cook', '100 170', '110 150', '130 140'], '131'];
-        yield 'suspect readings forecast nothing' => [null, ['0 cook', '110 rest method=towels', '140 185 T9', '170 172 T9'], '171'];
+        yield 'suspect readings forecast nothing' => [
+            null,
+            ['0 cook', '110 rest method=towels', '140 185 T9', '170 172 T9'],
+            '171',
+        ];
     }
 
     public function testTheFanStartsAtTheLastReadingAndIsDrawn(): void

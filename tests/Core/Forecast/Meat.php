@@ -5,8 +5,9 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\Core\Forecast;
 
 /**
- * Meat by the physics, independent of the forecasts: an explicit finite-difference slab, cylinder or sphere of half-thickness R,
- * heat exchanged with its surroundings at the surface, where a wet surface also evaporates. Gives the core's temperature.
+ * Meat by the physics, independent of the forecasts: an explicit finite-difference slab, cylinder or sphere of
+ * half-thickness R, heat exchanged with its surroundings at the surface, where a wet surface also evaporates. Gives the
+ * core's temperature.
  */
 final class Meat
 {
@@ -27,8 +28,12 @@ final class Meat
     private readonly float $cell;
 
     /** @param float $wetness share of the surface that evaporates, 0 dry or wrapped */
-    public function __construct(private readonly int $shape, private readonly float $radius, float $celsius, public float $wetness = 0.0)
-    {
+    public function __construct(
+        private readonly int $shape,
+        private readonly float $radius,
+        float $celsius,
+        public float $wetness = 0.0,
+    ) {
         $this->cells = array_fill(0, self::CELLS, $celsius);
         $this->cell = $this->radius / self::CELLS;
     }
@@ -40,12 +45,12 @@ final class Meat
 
     /**
      * @param float $transfer W/(m² K)
-     * @param float $drying   seconds in which the wet share falls to a third; 0 never
+     * @param float $drying seconds in which the wet share falls to a third; 0 never
      */
     public function stay(float $seconds, float $surroundings, float $transfer, float $drying = 0.0): void
     {
-        $most = 0.3 * $this->cell ** 2 / self::DIFFUSIVITY / ($this->shape + 1);
-        $biot = $transfer * $this->cell / self::CONDUCTIVITY;
+        $most = (0.3 * $this->cell ** 2) / self::DIFFUSIVITY / ($this->shape + 1);
+        $biot = ($transfer * $this->cell) / self::CONDUCTIVITY;
         $steps = (int) max(1, ceil($seconds / ($most / max(1.0, $biot))));
         $step = $seconds / $steps;
         for ($i = 0; $i < $steps; ++$i) {
@@ -67,10 +72,13 @@ final class Meat
         for ($i = 0; $i <= $last; ++$i) {
             $inner = $i * $this->cell;
             $outer = $inner + $this->cell;
-            $in = $i === 0 ? 0.0 : ($this->cells[$i - 1] - $this->cells[$i]) / $this->cell * $inner ** $this->shape;
-            $out = $i === $last ? $flux / self::CONDUCTIVITY * $outer ** $this->shape : ($this->cells[$i + 1] - $this->cells[$i]) / $this->cell * $outer ** $this->shape;
+            $in = $i === 0 ? 0.0 : (($this->cells[$i - 1] - $this->cells[$i]) / $this->cell) * $inner ** $this->shape;
+            $out =
+                $i === $last
+                    ? ($flux / self::CONDUCTIVITY) * $outer ** $this->shape
+                    : (($this->cells[$i + 1] - $this->cells[$i]) / $this->cell) * $outer ** $this->shape;
             $volume = ($outer ** ($this->shape + 1) - $inner ** ($this->shape + 1)) / ($this->shape + 1);
-            $next[] = $this->cells[$i] + self::DIFFUSIVITY * $step * ($in + $out) / $volume;
+            $next[] = $this->cells[$i] + (self::DIFFUSIVITY * $step * ($in + $out)) / $volume;
         }
         $this->cells = $next;
     }
@@ -78,6 +86,6 @@ final class Meat
     /** Pa, by Magnus. */
     private static function saturation(float $celsius): float
     {
-        return 610.94 * exp(17.625 * $celsius / ($celsius + 243.04));
+        return 610.94 * exp((17.625 * $celsius) / ($celsius + 243.04));
     }
 }

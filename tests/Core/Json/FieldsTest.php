@@ -12,7 +12,10 @@ use Verjuicer\Core\Json\Problem;
 use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\Weight;
 
-/** Members of a JSON object, read as what they should be: a wrong one is named with its pointer and read as null, and nothing stops. */
+/**
+ * Members of a JSON object, read as what they should be: a wrong one is named with its pointer and read as null, and
+ * nothing stops.
+ */
 final class FieldsTest extends TestCase
 {
     /** @param array<string, string> $problems by pointer */
@@ -51,7 +54,12 @@ final class FieldsTest extends TestCase
         foreach (['text', 'whole', 'number', 'kilograms', 'instant', 'temperature', 'choice'] as $how) {
             yield "$how absent" => ['{}', $how, null];
             yield "$how null is as good as absent" => ['{"x":null}', $how, null];
-            yield "$how of another kind" => ['{"x":[1]}', $how, null, ['/x' => $how === 'choice' ? 'is not known' : 'must be']];
+            yield "$how of another kind" => [
+                '{"x":[1]}',
+                $how,
+                null,
+                ['/x' => $how === 'choice' ? 'is not known' : 'must be'],
+            ];
         }
         yield ['{"x":"a"}', 'text', 'a'];
         yield ['{"x":""}', 'text', ''];
@@ -88,7 +96,10 @@ final class FieldsTest extends TestCase
         [$fields] = self::fields('{"x":"a","y":{"deep":[1,2.5,null]},"t":{"f":203,"note":"by eye"},"0":true}');
         $fields->text('x');
         $fields->temperature('t');
-        self::assertEquals(['t' => (object) ['note' => 'by eye'], 'y' => (object) ['deep' => [1, 2.5, null]], '0' => true], $fields->unknown());
+        self::assertEquals(
+            ['t' => (object) ['note' => 'by eye'], 'y' => (object) ['deep' => [1, 2.5, null]], '0' => true],
+            $fields->unknown(),
+        );
     }
 
     public function testListsNameEachMember(): void
@@ -97,7 +108,10 @@ final class FieldsTest extends TestCase
         foreach ($fields->objects('list', true) as $one) {
             $one->text('x');
         }
-        self::assertSame(['/list/0/x', '/list/1'], array_map(static fn (Problem $problem): string => $problem->pointer, $problems->all()));
+        self::assertSame(
+            ['/list/0/x', '/list/1'],
+            array_map(static fn (Problem $problem): string => $problem->pointer, $problems->all()),
+        );
         [$fields, $problems] = self::fields('{}');
         self::assertSame([], iterator_to_array($fields->objects('list', true)));
         self::assertCount(1, $problems->all());

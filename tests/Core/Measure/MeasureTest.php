@@ -66,7 +66,9 @@ final class MeasureTest extends TestCase
         self::assertTrue(Temperature::celsius('57.2')->isBelow($hot));
         self::assertTrue(Temperature::celsius('57.3')->isAbove($hot));
         $cold = Threshold::ofOne(Temperature::celsius('5'));
-        self::assertTrue(Temperature::fahrenheit('41')->isAtMost($cold) && Temperature::fahrenheit('41')->isAtLeast($cold));
+        self::assertTrue(
+            Temperature::fahrenheit('41')->isAtMost($cold) && Temperature::fahrenheit('41')->isAtLeast($cold),
+        );
         self::assertTrue(Temperature::fahrenheit('41.1')->isAbove($cold));
     }
 
@@ -86,8 +88,23 @@ final class MeasureTest extends TestCase
         yield ['2026-05-02t11:00:00z', '2026-05-02T11:00:00Z'];
         yield ['2024-02-29T23:59:59+14:00', '2024-02-29T09:59:59Z'];
         yield ['1969-12-31T23:59:59Z', '1969-12-31T23:59:59Z'];
-        foreach (['2026-02-29T00:00:00Z', '2026-05-02T11:00:00', '2026-05-02 11:00:00Z', '2026-05-02T24:00:00Z', '2026-13-01T00:00:00Z', '2026-00-10T00:00:00Z',
-            '2026-05-02T11:00:00.5Z', '2026-05-02', '2026-05-02T11:60:00Z', '2026-05-02T11:00:00+24:00', "2026-05-02T11:00:00Z\n", '2026-04-31T00:00:00Z', 'now'] as $wrong) {
+        foreach (
+            [
+                '2026-02-29T00:00:00Z',
+                '2026-05-02T11:00:00',
+                '2026-05-02 11:00:00Z',
+                '2026-05-02T24:00:00Z',
+                '2026-13-01T00:00:00Z',
+                '2026-00-10T00:00:00Z',
+                '2026-05-02T11:00:00.5Z',
+                '2026-05-02',
+                '2026-05-02T11:60:00Z',
+                '2026-05-02T11:00:00+24:00',
+                "2026-05-02T11:00:00Z\n",
+                '2026-04-31T00:00:00Z',
+                'now',
+            ] as $wrong
+        ) {
             yield [$wrong, null];
         }
     }
@@ -102,13 +119,26 @@ final class MeasureTest extends TestCase
 
     public function testADayBeginsWhenItDoesOnTheWall(): void
     {
-        foreach (['America/Denver', 'Europe/London', 'America/Havana', 'Africa/Cairo', 'America/Sao_Paulo', 'Asia/Beirut', 'Australia/Lord_Howe'] as $name) {
+        foreach (
+            [
+                'America/Denver',
+                'Europe/London',
+                'America/Havana',
+                'Africa/Cairo',
+                'America/Sao_Paulo',
+                'Asia/Beirut',
+                'Australia/Lord_Howe',
+            ] as $name
+        ) {
             $zone = Zone::named($name);
             $date = LocalDate::ofInstant(Instant::parse('2015-01-01T12:00:00Z'), $zone);
             for ($day = 0; $day < 1500; ++$day) {
                 $start = $date->plusDays($day)->startIn($zone);
                 self::assertSame($date->days + $day, LocalDate::ofInstant($start, $zone)->days);
-                self::assertLessThan($date->days + $day, LocalDate::ofInstant(Instant::ofEpoch($start->epoch - 1), $zone)->days);
+                self::assertLessThan(
+                    $date->days + $day,
+                    LocalDate::ofInstant(Instant::ofEpoch($start->epoch - 1), $zone)->days,
+                );
             }
         }
     }
@@ -131,8 +161,14 @@ final class MeasureTest extends TestCase
     public static function months(): array
     {
         return [
-            ['2026-11-25', 24, '2028-11-25'], ['2026-01-31', 1, '2026-02-28'], ['2028-01-31', 1, '2028-02-29'], ['2028-02-29', 12, '2029-02-28'],
-            ['2026-12-31', -1, '2026-11-30'], ['2026-12-15', 1, '2027-01-15'], ['2026-03-31', -13, '2025-02-28'], ['1970-01-01', 0, '1970-01-01'],
+            ['2026-11-25', 24, '2028-11-25'],
+            ['2026-01-31', 1, '2026-02-28'],
+            ['2028-01-31', 1, '2028-02-29'],
+            ['2028-02-29', 12, '2029-02-28'],
+            ['2026-12-31', -1, '2026-11-30'],
+            ['2026-12-15', 1, '2027-01-15'],
+            ['2026-03-31', -13, '2025-02-28'],
+            ['1970-01-01', 0, '1970-01-01'],
         ];
     }
 }

@@ -13,7 +13,7 @@ use Verjuicer\Tests\Core\Story;
 final class ReaderTest extends TestCase
 {
     /**
-     * @param array<string, mixed> $change     members by pointer; null takes one away
+     * @param array<string, mixed> $change members by pointer; null takes one away
      * @param array<string, mixed> $complaints pointer and a part of the message
      */
     #[DataProvider('faults')]
@@ -45,7 +45,10 @@ final class ReaderTest extends TestCase
         yield 'site' => [['/site' => null], ['/site' => 'is missing']];
         yield 'zone' => [['/site/timezone' => 'Denver'], ['/site/timezone' => 'IANA']];
         yield 'unit' => [['/site/unit' => 'K'], ['/site/unit' => 'one of F, C']];
-        yield 'product' => [['/batch/product/animal' => 'tofu', '/batch/product/form' => null], ['/batch/product/animal' => 'one of beef', '/batch/product/form' => 'is missing']];
+        yield 'product' => [
+            ['/batch/product/animal' => 'tofu', '/batch/product/form' => null],
+            ['/batch/product/animal' => 'one of beef', '/batch/product/form' => 'is missing'],
+        ];
         yield 'pieces' => [['/batch/product/pieces' => 0], ['/batch/product/pieces' => 'from 1']];
         yield 'flag' => [['/batch/product/stuffed' => 'no'], ['/batch/product/stuffed' => 'true or false']];
         yield 'weight' => [['/batch/product/raw_weight_kg' => -1], ['/batch/product/raw_weight_kg' => 'above 0']];
@@ -57,23 +60,50 @@ final class ReaderTest extends TestCase
         yield 'who' => [['/batch/events/0/by' => null], ['/batch/events/0/by' => 'is missing']];
         yield 'temp missing' => [['/batch/events/1/temp' => null], ['/batch/events/1/temp' => 'is missing']];
         yield 'temp a number' => [['/batch/events/1/temp' => 140], ['/batch/events/1/temp' => 'must be a temperature']];
-        yield 'two units' => [['/batch/events/1/temp' => (object) ['f' => 140, 'c' => 60]], ['/batch/events/1/temp' => 'exactly one']];
+        yield 'two units' => [
+            ['/batch/events/1/temp' => (object) ['f' => 140, 'c' => 60]],
+            ['/batch/events/1/temp' => 'exactly one'],
+        ];
         yield 'neither' => [['/batch/events/1/temp' => new \stdClass()], ['/batch/events/1/temp' => 'exactly one']];
-        yield 'in quotes' => [['/batch/events/1/temp' => (object) ['f' => '140']], ['/batch/events/1/temp/f' => 'without quotes']];
-        yield 'too fine' => [['/batch/events/1/temp' => (object) ['f' => 140.05]], ['/batch/events/1/temp' => 'more than one decimal']];
-        yield 'out of range' => [['/batch/events/1/temp' => (object) ['c' => 540.1]], ['/batch/events/1/temp' => 'out of range']];
-        yield 'far out of range' => [['/batch/events/1/temp' => (object) ['c' => 1e300]], ['/batch/events/1/temp' => 'out of range']];
+        yield 'in quotes' => [
+            ['/batch/events/1/temp' => (object) ['f' => '140']],
+            ['/batch/events/1/temp/f' => 'without quotes'],
+        ];
+        yield 'too fine' => [
+            ['/batch/events/1/temp' => (object) ['f' => 140.05]],
+            ['/batch/events/1/temp' => 'more than one decimal'],
+        ];
+        yield 'out of range' => [
+            ['/batch/events/1/temp' => (object) ['c' => 540.1]],
+            ['/batch/events/1/temp' => 'out of range'],
+        ];
+        yield 'far out of range' => [
+            ['/batch/events/1/temp' => (object) ['c' => 1e300]],
+            ['/batch/events/1/temp' => 'out of range'],
+        ];
         yield 'piece' => [['/batch/events/1/piece' => 1.5], ['/batch/events/1/piece' => 'whole number']];
         yield 'same id' => [['/batch/events/1/id' => 'e0'], ['/batch/events/1/id' => 'another event']];
         yield 'replaces nothing' => [['/batch/events/1/replaces' => 'e9'], ['/batch/events/1/replaces' => 'no event']];
         yield 'replaces itself' => [['/batch/events/1/replaces' => 'e1'], ['/batch/events/1/replaces' => 'itself']];
         yield 'void of nothing' => [['/batch/events/1/type' => 'void'], ['/batch/events/1/replaces' => 'is missing']];
         yield 'reheat for' => [['/batch/events/0/type' => 'reheat'], ['/batch/events/0/for' => 'is missing']];
-        yield 'plan' => [['/batch/events/0/type' => 'time_control', '/batch/events/0/plan' => 'hot_5h'], ['/batch/events/0/plan' => 'one of hot_4h']];
-        yield 'pit_set' => [['/batch/events/0/type' => 'pit_set', '/batch/events/0/set' => null], ['/batch/events/0/set' => 'is missing']];
+        yield 'plan' => [
+            ['/batch/events/0/type' => 'time_control', '/batch/events/0/plan' => 'hot_5h'],
+            ['/batch/events/0/plan' => 'one of hot_4h'],
+        ];
+        yield 'pit_set' => [
+            ['/batch/events/0/type' => 'pit_set', '/batch/events/0/set' => null],
+            ['/batch/events/0/set' => 'is missing'],
+        ];
         yield 'thermometer twice' => [['/thermometers/1/id' => 'T1'], ['/thermometers/1/id' => 'another thermometer']];
-        yield 'check in two units' => [['/thermometers/0/checks/0/read' => (object) ['c' => 0]], ['/thermometers/0/checks/0/read' => 'unit of "expected"']];
-        yield 'check without a time' => [['/thermometers/0/checks/0/at' => null], ['/thermometers/0/checks/0/at' => 'is missing']];
+        yield 'check in two units' => [
+            ['/thermometers/0/checks/0/read' => (object) ['c' => 0]],
+            ['/thermometers/0/checks/0/read' => 'unit of "expected"'],
+        ];
+        yield 'check without a time' => [
+            ['/thermometers/0/checks/0/at' => null],
+            ['/thermometers/0/checks/0/at' => 'is missing'],
+        ];
         yield 'as_of' => [['/as_of' => 'noon'], ['/as_of' => 'RFC 3339']];
     }
 
@@ -98,8 +128,16 @@ final class ReaderTest extends TestCase
     public function testKeepsWhatItDoesNotKnowAndTakesNullForAbsent(): void
     {
         $data = self::changed([
-            '/_note' => 'kept', '/site/phone' => null, '/site/grid' => new \stdClass(), '/batch/events/1/weather' => ['rain', 1.0], '/batch/events/1/temp' => (object) ['f' => 140.5, 'probe' => 'long'],
-            '/batch/product/colour' => 'red', '/batch/shelf' => 3, '/batch/events/1/piece' => null, '/thermometers/0/checks/0/by' => 'MR', '/thermometers/0/kind' => 'instant',
+            '/_note' => 'kept',
+            '/site/phone' => null,
+            '/site/grid' => new \stdClass(),
+            '/batch/events/1/weather' => ['rain', 1.0],
+            '/batch/events/1/temp' => (object) ['f' => 140.5, 'probe' => 'long'],
+            '/batch/product/colour' => 'red',
+            '/batch/shelf' => 3,
+            '/batch/events/1/piece' => null,
+            '/thermometers/0/checks/0/by' => 'MR',
+            '/thermometers/0/kind' => 'instant',
         ]);
         $written = json_decode(Writer::write(Story::reader()->readData($data)));
         self::assertInstanceOf(\stdClass::class, $written);
@@ -117,7 +155,9 @@ final class ReaderTest extends TestCase
     /** @param array<string, mixed> $change */
     private static function changed(array $change): \stdClass
     {
-        $data = json_decode(Story::of('0 cook set=250', '10 140 T1')->withThermometer('T1', '-9 32 32')->withThermometer('T2')->json());
+        $data = json_decode(
+            Story::of('0 cook set=250', '10 140 T1')->withThermometer('T1', '-9 32 32')->withThermometer('T2')->json(),
+        );
         self::assertInstanceOf(\stdClass::class, $data);
         foreach ($change as $pointer => $value) {
             $at = &$data;

@@ -7,7 +7,10 @@ namespace Verjuicer\Tests\Core\Ruleset;
 use Verjuicer\Core\Ruleset\RuleSet;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
-/** A code of no country: built like the real one, with every number and every section different from every other and from the real ones. */
+/**
+ * A code of no country: built like the real one, with every number and every section different from every other and
+ * from the real ones.
+ */
 final class ArtificialRules
 {
     private const REAL = __DIR__.'/../../../rulesets/us-food-code-2022.json';
@@ -49,7 +52,10 @@ final class ArtificialRules
         if (!is_dir($folder)) {
             mkdir($folder);
         }
-        file_put_contents($folder.'/us-food-code-2022.json', json_encode(self::data(), \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION));
+        file_put_contents(
+            $folder.'/us-food-code-2022.json',
+            json_encode(self::data(), \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION),
+        );
 
         return new RuleSetLibrary($folder);
     }
@@ -81,7 +87,11 @@ final class ArtificialRules
                 \is_array($value) => $this->changed($value),
                 $name === 'citation' => 'section '.++$this->number,
                 $name === 'f', $name === 'c' => $this->unique($name, is_numeric($value) ? (float) $value : 0.0, 0.1),
-                \is_int($value) && $value !== 0 => (int) $this->unique((string) $name, $value, $name === 'days' ? 1 : 60),
+                \is_int($value) && $value !== 0 => (int) $this->unique(
+                    (string) $name,
+                    $value,
+                    $name === 'days' ? 1 : 60,
+                ),
                 default => $value,
             };
         }
@@ -89,7 +99,10 @@ final class ArtificialRules
         return $data;
     }
 
-    /** The nearest greater number that nothing else is; every later one of its kind is shifted farther, so that rows stay in their order. */
+    /**
+     * The nearest greater number that nothing else is; every later one of its kind is shifted farther, so that rows
+     * stay in their order.
+     */
     private function unique(string $name, float|int $value, float|int $step): float
     {
         do {

@@ -23,12 +23,19 @@ final class EveryNumberTest extends TestCase
 {
     /** Where a property is called otherwise than in the file. */
     private const ELSEWHERE = [
-        'time_control' => ['startReadingBefore' => 'start_reading.seconds_before', 'startReadingAfter' => 'start_reading.seconds_after'],
+        'time_control' => [
+            'startReadingBefore' => 'start_reading.seconds_before',
+            'startReadingAfter' => 'start_reading.seconds_after',
+        ],
         'vacuum_pack' => ['fishCitation' => 'fish.citation'],
         'house' => ['agreementWithin' => 'agreement_seconds', 'pitDriftFor' => 'pit_drift_seconds'],
         'cooking' => [
-            'advisory' => 'advisory.citation', 'susceptible' => 'susceptible.citation', 'runGap' => 'record.run_gap_seconds',
-            'settled' => 'record.settled_reading_seconds', 'rawUntil' => 'record.raw_until_seconds', 'lastLook' => 'record.last_look_seconds',
+            'advisory' => 'advisory.citation',
+            'susceptible' => 'susceptible.citation',
+            'runGap' => 'record.run_gap_seconds',
+            'settled' => 'record.settled_reading_seconds',
+            'rawUntil' => 'record.raw_until_seconds',
+            'lastLook' => 'record.last_look_seconds',
         ],
     ];
 
@@ -79,11 +86,25 @@ final class EveryNumberTest extends TestCase
             $written = $data[$category->value];
             self::assertSame($written['citation'], $rule->citation);
             foreach ($rule->rows as $index => $row) {
-                self::assertSame([(float) $written['rows'][$index]['f'], (float) $written['rows'][$index]['c'], $written['rows'][$index]['seconds']], [...self::degrees($row->temperature), $row->dwell->seconds]);
+                self::assertSame(
+                    [
+                        (float) $written['rows'][$index]['f'],
+                        (float) $written['rows'][$index]['c'],
+                        $written['rows'][$index]['seconds'],
+                    ],
+                    [...self::degrees($row->temperature), $row->dwell->seconds],
+                );
             }
         }
         $low = $cooking->lowRoastRows;
-        self::assertSame([self::plain($data['roast_low_rows']['below']), $data['roast_low_rows']['heat_up_seconds'], $data['roast_low_rows']['citation']], [self::degrees($low->below), $low->heatUp->seconds, $low->citation]);
+        self::assertSame(
+            [
+                self::plain($data['roast_low_rows']['below']),
+                $data['roast_low_rows']['heat_up_seconds'],
+                $data['roast_low_rows']['citation'],
+            ],
+            [self::degrees($low->below), $low->heatUp->seconds, $low->citation],
+        );
     }
 
     public function testEachPlanHasItsTime(): void
@@ -145,9 +166,14 @@ final class EveryNumberTest extends TestCase
     /** @return list<mixed> with its own citation, or none where it is its part's */
     private static function tolerance(Tolerance $tolerance): array
     {
-        $degrees = [$tolerance->tenths(TemperatureUnit::Fahrenheit) / 10, $tolerance->tenths(TemperatureUnit::Celsius) / 10];
+        $degrees = [
+            $tolerance->tenths(TemperatureUnit::Fahrenheit) / 10,
+            $tolerance->tenths(TemperatureUnit::Celsius) / 10,
+        ];
 
-        return $tolerance->citation === ArtificialRules::get()->house()->citation ? $degrees : [...$degrees, $tolerance->citation];
+        return $tolerance->citation === ArtificialRules::get()->house()->citation
+            ? $degrees
+            : [...$degrees, $tolerance->citation];
     }
 
     /** @return list<float> */

@@ -6,7 +6,9 @@ namespace Verjuicer\Tests\Core\Ruleset;
 
 use PHPUnit\Framework\TestCase;
 
-/** The numbers of the code stand in the rule set and nowhere else: not in PHP, not in a template, not in a translation. */
+/**
+ * The numbers of the code stand in the rule set and nowhere else: not in PHP, not in a template, not in a translation.
+ */
 final class NumbersOfTheCodeTest extends TestCase
 {
     private const ROOT = __DIR__.'/../../..';
@@ -28,7 +30,8 @@ final class NumbersOfTheCodeTest extends TestCase
                 $text = trim(str_replace('_', '', $token->text), '\'"');
                 $isLimit = match (true) {
                     $token->is(\T_LNUMBER) => isset($seconds[$text]),
-                    $token->is(\T_CONSTANT_ENCAPSED_STRING) => is_numeric($text) && isset($degrees[(string) (float) $text])
+                    $token->is(\T_CONSTANT_ENCAPSED_STRING) => (is_numeric($text)
+                        && isset($degrees[(string) (float) $text]))
                         || preg_match('/\d\s*°\s*[FC]/u', $text) === 1,
                     default => false,
                 };
@@ -46,7 +49,12 @@ final class NumbersOfTheCodeTest extends TestCase
         foreach ([...self::files('templates', 'twig'), ...self::files('translations', 'yaml')] as $file) {
             foreach (explode("\n", (string) file_get_contents(self::ROOT.'/'.$file)) as $number => $line) {
                 $line = str_replace(self::NONE_OF_ITS, '', $line);
-                if (preg_match('/\d\s*°\s*[FC]|(?<![-\w])\d+ (hours?|minutes?|days?|h|min)\b|\b[3-8]-\d{3}\.\d/u', $line) === 1) {
+                if (
+                    preg_match(
+                        '/\d\s*°\s*[FC]|(?<![-\w])\d+ (hours?|minutes?|days?|h|min)\b|\b[3-8]-\d{3}\.\d/u',
+                        $line,
+                    ) === 1
+                ) {
                     $found[] = $file.':'.($number + 1).' '.trim($line);
                 }
             }
@@ -82,10 +90,16 @@ final class NumbersOfTheCodeTest extends TestCase
     private static function files(string $folder, string $extension): array
     {
         $files = [];
-        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator(self::ROOT.'/'.$folder, \FilesystemIterator::SKIP_DOTS)) as $file) {
+        foreach (
+            new \RecursiveIteratorIterator(
+                new \RecursiveDirectoryIterator(self::ROOT.'/'.$folder, \FilesystemIterator::SKIP_DOTS),
+            ) as $file
+        ) {
             if ($file instanceof \SplFileInfo && $file->getExtension() === $extension) {
                 $path = substr($file->getPathname(), \strlen(self::ROOT) + 1);
-                if (array_filter(self::NO_LIMITS, static fn (string $one): bool => str_starts_with($path, $one)) === []) {
+                if (
+                    array_filter(self::NO_LIMITS, static fn (string $one): bool => str_starts_with($path, $one)) === []
+                ) {
                     $files[] = $path;
                 }
             }

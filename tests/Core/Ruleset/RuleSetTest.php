@@ -65,13 +65,33 @@ final class RuleSetTest extends TestCase
     public static function faults(): iterable
     {
         yield 'no JSON' => ['{', '', 'cannot be read'];
-        yield 'a limit without a figure' => ['"f": 41, "c": 5, "citation": "3-501.16(A)(2)"', '"citation": "3-501.16(A)(2)"', '/limits/cold/f'];
-        yield 'a limit without a citation' => ['"citation": "3-501.16(A)(2)"', '"citation": ""', '/limits/cold/citation'];
-        yield 'rows out of order' => ['{"f": 150, "c": 66, "seconds": 60}', '{"f": 144, "c": 62, "seconds": 60}', '/cooking/non_intact/rows/1/f'];
-        yield 'an unknown oven' => ['"oven": "still", "weight": "under"', '"oven": "tandoor", "weight": "under"', '/cooking/roast_low_rows/ovens/0/oven'];
+        yield 'a limit without a figure' => [
+            '"f": 41, "c": 5, "citation": "3-501.16(A)(2)"',
+            '"citation": "3-501.16(A)(2)"',
+            '/limits/cold/f',
+        ];
+        yield 'a limit without a citation' => [
+            '"citation": "3-501.16(A)(2)"',
+            '"citation": ""',
+            '/limits/cold/citation',
+        ];
+        yield 'rows out of order' => [
+            '{"f": 150, "c": 66, "seconds": 60}',
+            '{"f": 144, "c": 62, "seconds": 60}',
+            '/cooking/non_intact/rows/1/f',
+        ];
+        yield 'an unknown oven' => [
+            '"oven": "still", "weight": "under"',
+            '"oven": "tandoor", "weight": "under"',
+            '/cooking/roast_low_rows/ovens/0/oven',
+        ];
         yield 'another vocabulary' => ['verjuicer-ruleset/2', 'verjuicer-ruleset/9', '/vocabulary'];
         yield 'a part missing' => ['"date_mark"', '"date_marks"', '/date_mark'];
-        yield 'a number in quotes' => ['"after_seconds": 86400', '"after_seconds": "86400"', '/date_mark/after_seconds'];
+        yield 'a number in quotes' => [
+            '"after_seconds": 86400',
+            '"after_seconds": "86400"',
+            '/date_mark/after_seconds',
+        ];
     }
 
     /**

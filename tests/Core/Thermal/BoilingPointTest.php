@@ -15,8 +15,16 @@ final class BoilingPointTest extends TestCase
     #[DataProvider('elevations')]
     public function testAtAnElevation(int $metres, float $celsius): void
     {
-        self::assertEqualsWithDelta($celsius, BoilingPoint::atElevation($metres, TemperatureUnit::Celsius)->tenths / 10, 0.15);
-        self::assertEqualsWithDelta($celsius * 1.8 + 32, BoilingPoint::atElevation($metres, TemperatureUnit::Fahrenheit)->tenths / 10, 0.25);
+        self::assertEqualsWithDelta(
+            $celsius,
+            BoilingPoint::atElevation($metres, TemperatureUnit::Celsius)->tenths / 10,
+            0.15,
+        );
+        self::assertEqualsWithDelta(
+            $celsius * 1.8 + 32,
+            BoilingPoint::atElevation($metres, TemperatureUnit::Fahrenheit)->tenths / 10,
+            0.25,
+        );
     }
 
     /** @return iterable<array{int, float}> */
@@ -33,7 +41,11 @@ final class BoilingPointTest extends TestCase
     #[DataProvider('pressures')]
     public function testAtAPressure(int $hectopascals, float $celsius): void
     {
-        self::assertEqualsWithDelta($celsius, BoilingPoint::atPressure($hectopascals, TemperatureUnit::Celsius)->tenths / 10, 0.15);
+        self::assertEqualsWithDelta(
+            $celsius,
+            BoilingPoint::atPressure($hectopascals, TemperatureUnit::Celsius)->tenths / 10,
+            0.15,
+        );
     }
 
     /** @return iterable<array{int, float}> */
@@ -48,7 +60,10 @@ final class BoilingPointTest extends TestCase
 
     public function testItIsComparedInTheUnitOfTheThermometer(): void
     {
-        self::assertSame(TemperatureUnit::Fahrenheit, BoilingPoint::atElevation(1610, TemperatureUnit::Fahrenheit)->unit);
+        self::assertSame(
+            TemperatureUnit::Fahrenheit,
+            BoilingPoint::atElevation(1610, TemperatureUnit::Fahrenheit)->unit,
+        );
         self::assertSame('202.4', BoilingPoint::atElevation(1610, TemperatureUnit::Fahrenheit)->number());
     }
 }

@@ -16,8 +16,13 @@ abstract class CheckTestCase extends TestCase
 
     /** @param list<string> $lines */
     #[DataProvider('cases')]
-    final public function testJudges(string $rule, string $expected, array $lines, string $asOf, string $product = 'beef cut'): void
-    {
+    final public function testJudges(
+        string $rule,
+        string $expected,
+        array $lines,
+        string $asOf,
+        string $product = 'beef cut',
+    ): void {
         $assessment = Story::of(...$lines)->about($product)->assess($asOf);
         $found = array_filter($assessment->findings, static fn (Finding $finding): bool => $finding->rule === $rule);
         $verdict = $assessment->rulesJudged[$rule] ?? null;
@@ -28,7 +33,10 @@ abstract class CheckTestCase extends TestCase
         }
     }
 
-    /** @return iterable<string, array{0: string, 1: string, 2: list<string>, 3: string, 4?: string}> rule, verdict, record, moment, product */
+    /**
+     * @return iterable<string, array{0: string, 1: string, 2: list<string>, 3: string, 4?: string}> rule, verdict,
+     *     record, moment, product
+     */
     abstract public static function cases(): iterable;
 
     /** @return list<string> a record of food that was cooked through, with what follows */

@@ -9,7 +9,17 @@ final class CoolingRestartCheckTest extends CheckTestCase
 {
     public static function cases(): iterable
     {
-        yield 'begun again once' => ['house.cooling_restarts', 'none', ['0 cook', '9 cool', '20 reheat for=hot_hold', '30 cool'], '40'];
-        yield 'begun again twice' => ['house.cooling_restarts', 'caution', ['0 cook', '9 cool', '20 reheat for=hot_hold', '30 cool', '40 reheat for=hot_hold'], '50'];
+        yield 'begun again once' => [
+            'house.cooling_restarts',
+            'none',
+            ['0 cook', '9 cool', '20 reheat for=hot_hold', '30 cool'],
+            '40',
+        ];
+        yield 'begun again twice' => [
+            'house.cooling_restarts',
+            'caution',
+            ['0 cook', '9 cool', '20 reheat for=hot_hold', '30 cool', '40 reheat for=hot_hold'],
+            '50',
+        ];
     }
 }

@@ -22,10 +22,20 @@ use Verjuicer\Core\Record\Record;
 use Verjuicer\Tests\Core\Event\AnyEvent;
 use Verjuicer\Tests\Core\Story;
 
-/** What every check keeps to, whatever the record: it returns, cites, stays with its rule, and names the moment time alone may change it. */
+/**
+ * What every check keeps to, whatever the record: it returns, cites, stays with its rule, and names the moment time
+ * alone may change it.
+ */
 final class EveryCheckTest extends TestCase
 {
-    private const PRODUCTS = ['beef cut', 'lamb roast 3kg', 'turkey roast 2pieces', 'pork rte_commercial', 'fish cut', 'none side'];
+    private const PRODUCTS = [
+        'beef cut',
+        'lamb roast 3kg',
+        'turkey roast 2pieces',
+        'pork rte_commercial',
+        'fish cut',
+        'none side',
+    ];
     private const RECORDS = 150;
 
     public function testEveryCheckThereIsIsRunAndHasItsTest(): void
@@ -38,7 +48,10 @@ final class EveryCheckTest extends TestCase
         $there = array_values(array_filter($there, static fn (string $class): bool => !interface_exists($class)));
         self::assertEqualsCanonicalizing($there, $run);
         foreach ($there as $class) {
-            self::assertTrue(class_exists(__NAMESPACE__.'\\'.basename(str_replace('\\', '/', $class)).'Test'), $class);
+            self::assertTrue(
+                class_exists(__NAMESPACE__.'\\'.basename(str_replace('\\', '/', $class)).'Test'),
+                $class,
+            );
         }
     }
 
@@ -57,15 +70,29 @@ final class EveryCheckTest extends TestCase
                 $judged = array_column($findings->all(), 'rule');
                 foreach ($findings->countdowns() as $countdown) {
                     $isLimit = $countdown->kind === CountdownKind::Limit;
-                    self::assertContains($countdown->rule, [...$judged, ...($isLimit ? [] : [$countdown->rule])], "seed $seed: a limit is a finding, too");
+                    self::assertContains(
+                        $countdown->rule,
+                        [...$judged, ...$isLimit ? [] : [$countdown->rule]],
+                        "seed $seed: a limit is a finding, too",
+                    );
                     self::assertGreaterThanOrEqual($countdown->earliestStart->epoch, $countdown->deadline->epoch);
                     self::assertGreaterThanOrEqual($countdown->earliestStart->epoch, $countdown->latestStart->epoch);
                 }
-                $this->assertChangesOnlyAfterTheMomentItNames($check, $record, $asOf, $findings, "seed $seed at $minute");
+                $this->assertChangesOnlyAfterTheMomentItNames(
+                    $check,
+                    $record,
+                    $asOf,
+                    $findings,
+                    "seed $seed at $minute",
+                );
             }
         }
         self::assertNotSame([], $rules, 'it found something in all these records');
-        self::assertCount(1, array_unique(array_map(static fn (string $rule): string => explode('.', $rule)[0], array_keys($rules))), 'and kept to its rule');
+        self::assertCount(
+            1,
+            array_unique(array_map(static fn (string $rule): string => explode('.', $rule)[0], array_keys($rules))),
+            'and kept to its rule',
+        );
     }
 
     /** @return iterable<string, array{Check}> */
@@ -81,7 +108,11 @@ final class EveryCheckTest extends TestCase
         self::assertNotSame('', $finding->citation, $where);
         self::assertNotSame('', $finding->message, $where);
         if ($finding->deadline !== null) {
-            self::assertGreaterThanOrEqual($asOf->epoch, $finding->deadline->epoch, $where.': a deadline that has passed is none');
+            self::assertGreaterThanOrEqual(
+                $asOf->epoch,
+                $finding->deadline->epoch,
+                $where.': a deadline that has passed is none',
+            );
             self::assertSame(Verdict::Running, $finding->verdict, $where);
         }
         if ($finding->elapsed !== null) {
@@ -92,16 +123,28 @@ final class EveryCheckTest extends TestCase
         }
     }
 
-    private function assertChangesOnlyAfterTheMomentItNames(Check $check, Record $record, Instant $asOf, Findings $findings, string $where): void
-    {
+    private function assertChangesOnlyAfterTheMomentItNames(
+        Check $check,
+        Record $record,
+        Instant $asOf,
+        Findings $findings,
+        string $where,
+    ): void {
         if ($record->events !== [] && $record->events[\count($record->events) - 1]->at->isAfter($asOf)) {
             return;
         }
         $until = $findings->nextTurn() ?? Instant::ofEpoch($asOf->epoch + 40 * 86400);
-        $verdicts = static fn (Findings $of): array => array_map(static fn (Finding $one): array => [$one->rule, $one->track, $one->verdict], $of->all());
+        $verdicts = static fn (Findings $of): array => array_map(
+            static fn (Finding $one): array => [$one->rule, $one->track, $one->verdict],
+            $of->all(),
+        );
         $judged = array_filter($findings->all(), static fn (Finding $one): bool => $one->isJudged());
         if ($judged !== [] && $until->isAfter($asOf)) {
-            self::assertEquals($verdicts($findings), $verdicts(self::run_($check, $record, $until)), $where.': changed before '.$until->rfc3339());
+            self::assertEquals(
+                $verdicts($findings),
+                $verdicts(self::run_($check, $record, $until)),
+                $where.': changed before '.$until->rfc3339(),
+            );
         }
     }
 
@@ -109,7 +152,10 @@ final class EveryCheckTest extends TestCase
     {
         $timeline = Timeline::of($record, $asOf);
         $findings = new Findings($asOf);
-        $check->judge(new CaseFile($record->site, $record->product, Story::rules(), $timeline, $timeline->readings), $findings);
+        $check->judge(
+            new CaseFile($record->site, $record->product, Story::rules(), $timeline, $timeline->readings),
+            $findings,
+        );
 
         return $findings;
     }
@@ -127,7 +173,17 @@ final class EveryCheckTest extends TestCase
     private static function records(): iterable
     {
         // What chance would take long to come by.
-        yield 0 => Story::of('0 cook', '9 cool', '20 reheat for=hot_hold', '30 cool', '40 reheat for=hot_hold', '50 180 T1', '51 80 T2', '60 cold_hold', '61 pack method=vacuum')->record();
+        yield 0 => Story::of(
+            '0 cook',
+            '9 cool',
+            '20 reheat for=hot_hold',
+            '30 cool',
+            '40 reheat for=hot_hold',
+            '50 180 T1',
+            '51 80 T2',
+            '60 cold_hold',
+            '61 pack method=vacuum',
+        )->record();
         yield -1 => Story::of('0 cook oven=still set=250', '10 40', '400 120', '500 rest')->record();
         for ($seed = 1; $seed <= self::RECORDS; ++$seed) {
             $chance = new Randomizer(new Mt19937($seed));
@@ -137,10 +193,23 @@ final class EveryCheckTest extends TestCase
             $at = Story::at('0');
             for ($event = $chance->getInt(1, 30); $event > 0; --$event) {
                 $at = Instant::ofEpoch($at->epoch + 60 * $chance->getInt(0, 90));
-                $kind = $chance->getInt(0, 1) === 0 ? $kinds[$chance->getInt(0, \count($kinds) - 1)] : Catalogue::named('reading') ?? $kinds[0];
+                $kind =
+                    $chance->getInt(0, 1) === 0
+                        ? $kinds[$chance->getInt(0, \count($kinds) - 1)]
+                        : Catalogue::named('reading') ?? $kinds[0];
                 $any = AnyEvent::of($kind, $chance);
-                $replaces = $events !== [] && $chance->getInt(0, 9) === 0 ? $events[$chance->getInt(0, \count($events) - 1)]->id : null;
-                $events[] = new \Verjuicer\Core\Record\Event('e'.\count($events), $at, 'MR', $any->detail, $replaces, $replaces === null ? null : 'a slip');
+                $replaces =
+                    $events !== [] && $chance->getInt(0, 9) === 0
+                        ? $events[$chance->getInt(0, \count($events) - 1)]->id
+                        : null;
+                $events[] = new \Verjuicer\Core\Record\Event(
+                    'e'.\count($events),
+                    $at,
+                    'MR',
+                    $any->detail,
+                    $replaces,
+                    $replaces === null ? null : 'a slip',
+                );
             }
             yield $seed => new Record($lines->site, $lines->rules, null, [], 'test', $lines->product, $events);
         }

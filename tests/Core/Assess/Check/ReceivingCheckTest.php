@@ -18,7 +18,13 @@ final class ReceivingCheckTest extends CheckTestCase
         yield 'frozen, and at 0 C' => ['receiving', 'met', ['0 received temp=0.0c frozen=true'], '1'];
         yield 'frozen, and a tenth over in C' => ['receiving', 'broken', ['0 received temp=0.1c frozen=true'], '1'];
         yield 'bought in hot' => ['receiving', 'met', ['0 received temp=135'], '1', 'pork rte_commercial'];
-        yield 'bought in a tenth under hot' => ['receiving', 'broken', ['0 received temp=134.9'], '1', 'pork rte_commercial'];
+        yield 'bought in a tenth under hot' => [
+            'receiving',
+            'broken',
+            ['0 received temp=134.9'],
+            '1',
+            'pork rte_commercial',
+        ];
         yield 'bought in hot in C' => ['receiving', 'met', ['0 received temp=57.0c'], '1', 'pork rte_commercial'];
         yield 'raw meat is not received hot' => ['receiving', 'broken', ['0 received temp=140'], '1'];
         yield 'received unread' => ['receiving', 'not_shown', ['0 received'], '1'];

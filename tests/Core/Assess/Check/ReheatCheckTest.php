@@ -9,7 +9,12 @@ final class ReheatCheckTest extends CheckTestCase
 {
     public static function cases(): iterable
     {
-        $reheat = static fn (string ...$lines): array => ['-60 cold_hold', '-10 40', '0 reheat for=hot_hold', ...array_values($lines)];
+        $reheat = static fn (string ...$lines): array => [
+            '-60 cold_hold',
+            '-10 40',
+            '0 reheat for=hot_hold',
+            ...array_values($lines),
+        ];
         yield 'in time to the second' => ['reheat', 'met', $reheat('120 165.0'), '130'];
         yield 'a second late, perhaps' => ['reheat', 'not_shown', $reheat('120:01 165'), '130'];
         yield 'a tenth short' => ['reheat', 'running', $reheat('110 164.9'), '120'];
@@ -25,7 +30,12 @@ final class ReheatCheckTest extends CheckTestCase
         yield 'not reached after two warm hours' => ['reheat', 'broken', $reheat('1 50', '121:01 160'), '125'];
         yield 'commercial needs 135 only' => ['reheat', 'met', $reheat('60 135'), '70', 'pork rte_commercial'];
         yield 'for service at once there is no target' => ['reheat', 'none', ['0 reheat for=immediate', '10 60'], '20'];
-        yield 'a cold reading in it begins it anew' => ['reheat', 'running', ['-60 cold_hold', '-10 40', '0 reheat for=hot_hold', '60 40'], '150'];
+        yield 'a cold reading in it begins it anew' => [
+            'reheat',
+            'running',
+            ['-60 cold_hold', '-10 40', '0 reheat for=hot_hold', '60 40'],
+            '150',
+        ];
     }
 
     public function testSaysWhatIsLeftToDo(): void

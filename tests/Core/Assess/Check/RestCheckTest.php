@@ -26,7 +26,11 @@ final class RestCheckTest extends CheckTestCase
     {
         self::assertSame(['rest.read'], self::options('rest', self::cooked('0 rest'), '120'));
         self::assertSame(['rest.read_now', 'discard'], self::options('rest', self::cooked('0 rest'), '120:01'));
-        self::assertSame(['discard'], self::options('rest', self::cooked('0 rest', '130 serve'), '140'), 'nothing can be read any more');
+        self::assertSame(
+            ['discard'],
+            self::options('rest', self::cooked('0 rest', '130 serve'), '140'),
+            'nothing can be read any more',
+        );
         self::assertSame([], self::options('rest', self::cooked('0 rest', '60 150', '100 serve'), '140'));
     }
 }

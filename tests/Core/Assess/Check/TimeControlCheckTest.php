@@ -9,13 +9,33 @@ final class TimeControlCheckTest extends CheckTestCase
 {
     public static function cases(): iterable
     {
-        $out = static fn (string $plan, string ...$lines): array => ['-60 hot_hold', ...array_values($lines), "0 time_control plan=$plan"];
-        foreach (['-30 135.0' => 'running', '-30:01 135' => 'not_shown', '-10 134.9' => 'broken', '-10 57.0c' => 'running'] as $reading => $verdict) {
-            yield "hot start, $reading" => ['time_control', $verdict, $out('hot_4h', str_replace('-30:01', '-31', $reading)), '60'];
+        $out = static fn (string $plan, string ...$lines): array => [
+            '-60 hot_hold',
+            ...array_values($lines),
+            "0 time_control plan=$plan",
+        ];
+        $readings = [
+            '-30 135.0' => 'running',
+            '-30:01 135' => 'not_shown',
+            '-10 134.9' => 'broken',
+            '-10 57.0c' => 'running',
+        ];
+        foreach ($readings as $reading => $verdict) {
+            yield "hot start, $reading" => [
+                'time_control',
+                $verdict,
+                $out('hot_4h', str_replace('-30:01', '-31', $reading)),
+                '60',
+            ];
         }
         yield 'read five minutes after' => ['time_control', 'running', [...$out('hot_4h'), '5 140'], '60'];
         yield 'read a second later is no start' => ['time_control', 'not_shown', [...$out('hot_4h'), '5:01 140'], '60'];
-        yield 'the last reading around the start decides' => ['time_control', 'broken', [...$out('hot_4h', '-10 140'), '2 134'], '60'];
+        yield 'the last reading around the start decides' => [
+            'time_control',
+            'broken',
+            [...$out('hot_4h', '-10 140'), '2 134'],
+            '60',
+        ];
         yield 'unread within its five minutes' => ['time_control', 'running', $out('hot_4h'), '5'];
         yield 'unread a second later' => ['time_control', 'not_shown', $out('hot_4h'), '5:01'];
         yield 'cold start at 41' => ['time_control', 'running', $out('cold_4h', '-5 41.0'), '60'];
