@@ -1,9 +1,13 @@
 import Alpine from '@alpinejs/csp';
 import { entryLine } from './entry.js';
+import { keyMap } from './keys.js';
 import { keepCurrent } from './live.js';
 import { readings } from './picture.js';
+import { wall } from './wall.js';
 
 Alpine.data('entryLine', entryLine);
 Alpine.data('keepCurrent', keepCurrent);
+Alpine.data('keyMap', keyMap);
 Alpine.data('readings', readings);
+Alpine.data('wall', wall);
 Alpine.start();

@@ -11,12 +11,20 @@ export function entryLine() {
         offers: [],
         spot: '',
         newSpot: '',
+        when: '',
+        isMore: false,
+        tags: {},
+        verbs: {},
+        usual: [],
 
         init() {
             const given = this.$refs.line.value;
             const prefix = this.$root.dataset.prefix || '';
             this.line = given || this.draft() || prefix;
             this.isPadOpen = this.$root.dataset.pad === 'open';
+            this.tags = JSON.parse(this.pad().tags);
+            this.verbs = JSON.parse(this.pad().verbs);
+            this.usual = JSON.parse(this.pad().usual);
             this.$watch('line', () => this.changed());
             this.$watch('newSpot', () => this.ask());
             if (!this.isOnlyTag()) this.ask();
@@ -83,22 +91,160 @@ export function entryLine() {
             this.isPadOpen = !this.isPadOpen;
         },
 
-        press(event) {
-            const key = event.currentTarget.dataset.key;
-            if (key === 'back') this.line = this.line.slice(0, -1);
-            else if (key === 'clear') this.line = this.$root.dataset.prefix || '';
-            else if (key === 'space')
-                this.line = this.line === '' || this.line.endsWith(' ') ? this.line : `${this.line} `;
-            else this.line += key;
+        closePad() {
+            this.isPadOpen = false;
         },
 
-        /** A tag begins a new line; a spot or a thermometer is a word of it. */
+        get isPadClosed() {
+            return !this.isPadOpen;
+        },
+
+        /** On a phone the open keypad takes the whole screen. */
+        get sectionClass() {
+            return this.isPadOpen ? 'entry-full' : '';
+        },
+
+        get tag() {
+            return this.line.match(/^\s*(\d+)(?=[.,\s])/)?.[1] ?? '';
+        },
+
+        get piece() {
+            return this.line.match(/^\s*\d+[.,](\d+)/)?.[1] ?? '';
+        },
+
+        /** What is known of the tag of the line. */
+        get batch() {
+            return this.tags[this.tag] ?? { product: '', pieces: [], spots: [], verbs: this.usual };
+        },
+
+        get verb() {
+            return this.line.trim().split(/\s+/)[1] ?? '';
+        },
+
+        get hasTag() {
+            return this.tag in this.tags;
+        },
+
+        get hasNoTag() {
+            return !this.hasTag;
+        },
+
+        get isChoosingTag() {
+            return !this.hasTag;
+        },
+
+        get tagWords() {
+            return `${this.pad().tagWords.replace('%tag%', this.tag)} · ${this.batch.product}`;
+        },
+
+        get pieces() {
+            return this.batch.pieces;
+        },
+
+        get hasPieces() {
+            return this.pieces.length > 0;
+        },
+
+        /** How the verb of the line is done, or where meat is read. */
+        get words() {
+            return this.verbs[this.verb] ?? this.batch.spots;
+        },
+
+        get hasWords() {
+            return this.hasTag && this.words.length > 0;
+        },
+
+        get isReading() {
+            return this.hasTag && !(this.verb in this.verbs);
+        },
+
+        isPiece(piece) {
+            return String(piece) === this.piece;
+        },
+
+        isWhen(when) {
+            return when === this.when;
+        },
+
+        pieceWords(piece) {
+            return this.pad().pieceWords.replace('%piece%', piece);
+        },
+
+        likely(place) {
+            return this.batch.verbs[place] ?? '';
+        },
+
+        pad() {
+            return this.$root.querySelector('#pad').dataset;
+        },
+
+        toggleMore() {
+            this.isMore = !this.isMore;
+        },
+
+        /** The line without how long ago it was, which stands last. */
+        head() {
+            const tail = this.when === '' ? '' : ` ${this.when}`;
+            if (tail !== '' && this.line.endsWith(tail)) return this.line.slice(0, -tail.length);
+            this.when = '';
+            return this.line;
+        },
+
+        put(head) {
+            this.line = this.when === '' ? head : `${head.trimEnd()} ${this.when}`;
+        },
+
+        press(event) {
+            this.put(this.head() + event.currentTarget.dataset.key);
+        },
+
+        erase() {
+            if (this.head() !== this.line) {
+                this.line = this.head();
+                this.when = '';
+            } else {
+                this.line = this.line.trimEnd().slice(0, -1);
+            }
+        },
+
+        /** A tag begins a new line. */
         pressTag(event) {
+            this.when = '';
             this.line = `${event.currentTarget.dataset.key} `;
         },
 
+        pressOtherTag() {
+            this.when = '';
+            this.line = '';
+        },
+
+        pressPiece(event) {
+            const piece = event.currentTarget.dataset.key;
+            this.put(this.head().replace(/^(\s*\d+)(?:[.,]\d+)?/, piece === this.piece ? '$1' : `$1.${piece}`));
+        },
+
         pressWord(event) {
-            this.line = `${this.line.trimEnd()} ${event.currentTarget.dataset.key} `;
+            this.put(`${this.head().trimEnd()} ${event.currentTarget.dataset.key} `);
+        },
+
+        /** What was done takes the place of what stood after the tag. */
+        pressVerb(event) {
+            this.say(event.currentTarget.dataset.key);
+        },
+
+        pressLikely(event) {
+            this.say(this.likely(Number(event.currentTarget.dataset.place)));
+        },
+
+        say(verb) {
+            this.isMore = false;
+            this.put(`${this.line.match(/^\s*\d+(?:[.,]\d+)?/)?.[0] ?? ''} ${verb} `);
+        },
+
+        pressWhen(event) {
+            const head = this.head();
+            this.when = event.currentTarget.dataset.key;
+            this.put(this.when === '' ? `${head.trimEnd()} ` : head);
         },
 
         /** A known word in place of one that was not understood. */

@@ -18,16 +18,13 @@ export function keepCurrent() {
             this.timers.forEach(clearInterval);
         },
 
-        /** A part somebody is using is left alone: an open form, a focused button. */
-        isInUse() {
-            const inside = this.$root.contains(document.activeElement) && document.activeElement !== this.$root;
-            return (
-                document.visibilityState !== 'visible' || inside || this.$root.querySelector('details[open]') !== null
-            );
+        /** A part somebody is using is left alone: an open fold, a focused button. */
+        isInUse(part) {
+            return part.contains(document.activeElement) || part.querySelector('details[open]') !== null;
         },
 
         async load() {
-            if (this.isInUse()) return;
+            if (document.visibilityState !== 'visible') return;
             let answer = null;
             try {
                 answer = await fetch(this.$root.dataset.source, {
@@ -41,9 +38,13 @@ export function keepCurrent() {
             if (stale) stale.hidden = Boolean(answer && answer.ok);
             if (!answer || !answer.ok) return;
             const html = await answer.text();
-            if (this.isInUse()) return;
-            this.$root.innerHTML = html;
-            const now = this.$root.querySelector('[data-now]');
+            const fresh = document.createElement('template');
+            fresh.innerHTML = html;
+            fresh.content.querySelectorAll('[data-part]').forEach((part) => {
+                const shown = this.$root.querySelector(`[data-part="${part.dataset.part}"]`);
+                if (shown && !this.isInUse(shown)) shown.replaceChildren(...part.childNodes);
+            });
+            const now = fresh.content.querySelector('[data-now]');
             if (now) this.offset = Number(now.dataset.now) * 1000 - Date.now();
             this.tick();
         },

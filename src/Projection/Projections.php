@@ -99,23 +99,31 @@ final readonly class Projections implements Follower
      */
     public function catchUp(string $siteId, ?int $most = self::AT_ONCE): bool
     {
-        /** @var list<string> $ids */
-        $ids = $this->connection->fetchFirstColumn(
+        /** @var list<array{batch_id: string, is_open: bool}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'
-            SELECT s.batch_id FROM projection_state s JOIN open_tag o ON o.batch_id = s.batch_id
+            SELECT s.batch_id, true AS is_open FROM projection_state s JOIN open_tag o ON o.batch_id = s.batch_id
             WHERE s.site_id = :site AND s.problem IS NULL AND (s.made < s.head OR s.next_turn < :now)
+            UNION ALL
+            (SELECT s.batch_id, false FROM projection_state s
+             WHERE s.site_id = :site AND s.made < s.head AND s.problem IS NULL
+               AND NOT EXISTS (SELECT 1 FROM open_tag o WHERE o.batch_id = s.batch_id) LIMIT :most)
             SQL,
-            ['site' => $siteId, 'now' => $this->now->instant()->rfc3339()],
+            [
+                'site' => $siteId,
+                'now' => $this->now->instant()->rfc3339(),
+                'most' => ($most ?? \PHP_INT_MAX - 1) + 1,
+            ],
         );
-        array_map($this->make(...), $ids);
-        /** @var list<string> $others */
-        $others = $this->connection->fetchFirstColumn(
-            'SELECT batch_id FROM projection_state WHERE site_id = ? AND made < head AND problem IS NULL LIMIT ?',
-            [$siteId, ($most ?? \PHP_INT_MAX - 1) + 1],
-        );
-        array_map($this->make(...), $most === null ? $others : \array_slice($others, 0, $most));
+        $others = 0;
+        foreach ($rows as $row) {
+            if ($row['is_open'] || $most === null || $others < $most) {
+                $this->make($row['batch_id']);
+            }
+            $others += $row['is_open'] ? 0 : 1;
+        }
 
-        return $most === null || \count($others) <= $most;
+        return $most === null || $others <= $most;
     }
 
     /** Makes the tables of one batch anew; what goes wrong is noted with it. */

@@ -7,6 +7,7 @@ namespace Verjuicer\Tests\Browser;
 use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
 use Facebook\WebDriver\Chrome\ChromeOptions;
 use Facebook\WebDriver\Exception\TimeoutException;
+use Facebook\WebDriver\Exception\WebDriverException;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\WebDriverBy;
@@ -127,14 +128,38 @@ abstract class BrowserTestCase extends TestCase
         self::assertSame([], array_values($log), 'the browser complained');
     }
 
-    protected function phone(): void
+    protected function screen(int $width, int $height, bool $isMobile): void
     {
         (new ChromeDevToolsDriver($this->browser))->execute('Emulation.setDeviceMetricsOverride', [
-            'width' => 390,
-            'height' => 844,
+            'width' => $width,
+            'height' => $height,
             'deviceScaleFactor' => 1,
-            'mobile' => true,
+            'mobile' => $isMobile,
         ]);
+    }
+
+    /** @return list<string> the first column of what a query finds in the database of the tests */
+    protected function column(string $sql): array
+    {
+        $url = parse_url((string) getenv('DATABASE_URL'));
+        self::assertIsArray($url);
+        $database = new \PDO(
+            \sprintf(
+                'pgsql:host=%s;port=%d;dbname=%s',
+                $url['host'] ?? '',
+                $url['port'] ?? 0,
+                trim($url['path'] ?? '', '/'),
+            ),
+            $url['user'] ?? null,
+            $url['pass'] ?? null,
+        );
+        $found = $database->query($sql);
+        self::assertNotFalse($found);
+
+        return array_map(
+            static fn (mixed $value): string => \is_scalar($value) ? (string) $value : '',
+            array_values($found->fetchAll(\PDO::FETCH_COLUMN)),
+        );
     }
 
     protected function open(string $path): void
@@ -166,7 +191,7 @@ abstract class BrowserTestCase extends TestCase
         $this->browser->executeScript(
             <<<'JS'
             const all = [...document.querySelectorAll('main :is(button, summary, a)')]
-                .filter((one) => one.textContent.trim() === arguments[0]);
+                .filter((one) => one.textContent.trim().startsWith(arguments[0]));
             if (all.length === 0 || all.some((one) => one.checkVisibility())) return;
             const own = all[0].tagName === 'SUMMARY' ? all[0].parentElement : null;
             for (let one = all[0].closest('details'); one; one = one.parentElement.closest('details')) {
@@ -181,7 +206,8 @@ abstract class BrowserTestCase extends TestCase
                 WebDriverExpectedCondition::elementToBeClickable(
                     WebDriverBy::xpath(
                         \sprintf(
-                            '//main//*[self::button or self::summary or self::a][normalize-space()="%s"]'
+                            '//main//*[self::button or self::summary or self::a]'
+.'[normalize-space()="%1$s" or normalize-space(span[1])="%1$s"]'
 .'[not(ancestor::details[not(@open)]) or self::summary]',
                             $text,
                         ),
@@ -264,9 +290,15 @@ abstract class BrowserTestCase extends TestCase
      */
     protected function send(WebDriverElement $button): void
     {
-        $page = $this->find('html');
+        $this->browser->executeScript('window.isLeft = true');
         $button->click();
-        $this->browser->wait(15, 50)->until(WebDriverExpectedCondition::stalenessOf($page));
+        $this->browser->wait(15, 50)->until(function (): bool {
+            try {
+                return $this->browser->executeScript('return window.isLeft === undefined') === true;
+            } catch (WebDriverException) {
+                return false; // just then it was between the two
+            }
+        });
         $this->find('#line, main h1');
     }
 

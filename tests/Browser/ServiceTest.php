@@ -7,7 +7,6 @@ namespace Verjuicer\Tests\Browser;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
 use Facebook\WebDriver\WebDriverSelect;
-use PHPUnit\Framework\Attributes\DataProvider;
 
 /** A day at the pit, as people do it. */
 final class ServiceTest extends BrowserTestCase
@@ -41,13 +40,14 @@ final class ServiceTest extends BrowserTestCase
         $this->seeIn('[data-rule=cook]', '3-401.11(A)(1)');
         $this->button('Off the heat')->click();
         $this->find('details[open] > form [name=method]')->sendKeys('rack under foil');
-        $this->find('details[open] > form button')->click();
+        $this->find('details[open] > form > button')->click();
         $this->seeIn('[data-rule=rest]', 'Resting and not read yet');
+        $this->button('More')->click();
         $this->button('Serve')->click();
-        $this->find('details[open] > form button')->click();
-        $this->seeIn('.panel h2 + span', 'shown');
+        $this->find('details[open] > form > button')->click();
+        $this->seeIn('.batch-head', 'shown');
         $this->seeIn('main', 'This batch has ended.');
-        self::assertSame(['shown'], $this->worded('.panel h2 + span'));
+        self::assertSame(['shown'], $this->worded('.batch-head .v-met'));
         $this->assertTheCommandAgrees(['cook' => 'met', 'rest' => 'met']);
     }
 
@@ -161,68 +161,6 @@ final class ServiceTest extends BrowserTestCase
         $this->seeIn('[data-rule=receiving]', 'shown');
     }
 
-    #[DataProvider('pages')]
-    public function testNothingSeriousStandsInAnybodysWay(string $path, bool $isNight): void
-    {
-        $this->logIn('dell');
-        if ($isNight) {
-            $this->open('/theme/night');
-        }
-        [$place, $door] = explode('>', $path) + [1 => ''];
-        str_starts_with($place, '/') ? $this->open($place) : $this->openTag((int) $place);
-        if ($door !== '') {
-            $this->follow($door);
-        }
-        self::assertSame([], $this->seriousAccessibilityFindings());
-        $this->phone();
-        $this->browser->navigate()->refresh();
-        self::assertSame([], $this->seriousAccessibilityFindings(), 'on a phone');
-        self::assertFalse(
-            $this->browser->executeScript('return document.documentElement.scrollWidth > window.innerWidth'),
-            'no page is wider than a phone',
-        );
-    }
-
-    /** @return iterable<array{string, bool}> */
-    public static function pages(): iterable
-    {
-        foreach (['/', '/log', '/log?line=7%20203', '/batches/new', '12', '24'] as $path) {
-            yield "$path by day" => [$path, false];
-            yield "$path by night" => [$path, true];
-        }
-        foreach (
-            [
-                '/kitchen',
-                '/receiving',
-                '/receiving/new',
-                '/receiving>main td a',
-                '/pits>main li a',
-                '/thermometers>main li a',
-                '/recipes>main li a',
-                '/products',
-                '/products>main td a',
-                '/site',
-                '24>a[href$="/check"]',
-                '21>a[href$="/divide"]',
-                '/hot-round',
-                '/what-if?method=counter&weight=2&start=180',
-                '9>a[href$="/label"]',
-                '/labels',
-                '/days',
-                '/find?words=pork',
-                '/find?words=RR-4471>a[href*="/recall/lot"]',
-                '/packets',
-                '/trends',
-                '/keeping',
-                '/exchange',
-                '18',
-                '7>a[href*="/events/"]',
-            ] as $path
-        ) {
-            yield $path => [$path, false];
-        }
-    }
-
     public function testLoggingAndReadingNeedNoScript(): void
     {
         $this->restartWithoutScript();
@@ -231,6 +169,7 @@ final class ServiceTest extends BrowserTestCase
         $this->seeIn('main [role=status]', 'piece 3, core · 168 °F · T1');
         $this->find('[data-due] a')->click();
         $this->find('svg[role=group] [data-reading]');
+        $this->button('More')->click();
         $this->button('Throw away');
     }
 

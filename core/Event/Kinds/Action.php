@@ -36,7 +36,7 @@ use Verjuicer\Core\Event\Tap;
             ['finding' => 'house.raw_leftover'],
         ),
     ],
-),]
+)]
 final readonly class Action implements Detail
 {
     public function __construct(

@@ -15,7 +15,7 @@ use Verjuicer\Core\Food\Holding;
     'cold_hold',
     sayings: [new Saying('cold', words: 'place')],
     offered: ['' => 10, 'received' => 10, 'thaw' => 10, 'prep' => 50, 'cool' => 10],
-),]
+)]
 final readonly class ColdHold implements BeginsStage
 {
     public function __construct(

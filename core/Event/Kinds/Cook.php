@@ -31,7 +31,7 @@ use Verjuicer\Core\Measure\Temperature;
         'cook' => 20,
         'rest' => 40,
     ],
-),]
+)]
 final readonly class Cook implements BeginsStage
 {
     public function __construct(

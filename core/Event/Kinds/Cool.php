@@ -16,7 +16,7 @@ use Verjuicer\Core\Measure\Temperature;
     'cool',
     sayings: [new Saying('cool', words: 'method')],
     offered: ['rest' => 30, 'hot_hold' => 20, 'reheat' => 30],
-),]
+)]
 final readonly class Cool implements BeginsStage
 {
     public function __construct(
@@ -32,7 +32,7 @@ final readonly class Cool implements BeginsStage
                 Holding::Freezer,
                 Holding::Counter,
             ],
-        ),]
+        )]
         public ?Holding $holding = null,
         #[Says(isOurs: true, most: 1000)] public ?int $depthMm = null,
         #[Says(isOurs: true)] public bool $covered = false,

@@ -29,7 +29,7 @@ use Verjuicer\Core\Measure\Weight;
         'reheat' => 90,
         'time_control' => 90,
     ],
-),]
+)]
 final readonly class Discard implements EndsBatch
 {
     public function __construct(

@@ -16,12 +16,12 @@ use Verjuicer\Core\Measure\Temperature;
     'hot_hold',
     sayings: [new Saying('hold', words: 'place')],
     offered: ['cook' => 70, 'rest' => 10, 'reheat' => 10],
-),]
+)]
 final readonly class HotHold implements BeginsStage
 {
     public function __construct(
         public ?string $place = null,
-        #[Says(isOurs: true, among: [Holding::Cabinet, Holding::SteamTable, Holding::ChafingDish, Holding::Carrier]),]
+        #[Says(isOurs: true, among: [Holding::Cabinet, Holding::SteamTable, Holding::ChafingDish, Holding::Carrier])]
         public ?Holding $holding = null,
         #[Says(isOurs: true)] public bool $covered = false,
         #[Says(isOurs: true)] public ?Temperature $set = null,

@@ -19,7 +19,7 @@ use Verjuicer\Core\Measure\Weight;
     offered: ['prep' => 40],
     taps: [new Tap(['', 'received', 'cold_hold', 'thaw', 'prep'], 10)],
     isMarked: true,
-),]
+)]
 final readonly class Inject implements CarriesSurfaceInside
 {
     /** @param list<string> $allergens keys of the lists of major allergens */

@@ -39,7 +39,7 @@ use Verjuicer\Core\Measure\Weight;
         new Saying('target', words: 'text', number: 'temp', sets: ['step' => 'target']),
     ],
     isMarked: true,
-),]
+)]
 final readonly class Note implements Detail
 {
     public function __construct(

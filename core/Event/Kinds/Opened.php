@@ -15,7 +15,7 @@ use Verjuicer\Core\Event\Tap;
     sayings: [new Saying('open')],
     taps: [new Tap(['', 'received', 'cold_hold'], 60)],
     isMarked: true,
-),]
+)]
 final readonly class Opened implements Detail
 {
 }

@@ -15,7 +15,7 @@ use Verjuicer\Core\Event\Says;
     sayings: [new Saying('pack', words: 'method')],
     offered: ['cold_hold' => 70, 'freeze' => 70],
     partsWays: true,
-),]
+)]
 final readonly class Pack implements Detail
 {
     public function __construct(

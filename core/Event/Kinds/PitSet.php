@@ -17,7 +17,7 @@ use Verjuicer\Core\Measure\Temperature;
     sayings: [new Saying('set', words: 'pit', number: 'set')],
     offered: ['cook' => 50],
     isMarked: true,
-),]
+)]
 final readonly class PitSet implements Detail
 {
     public function __construct(

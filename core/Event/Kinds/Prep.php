@@ -13,7 +13,7 @@ use Verjuicer\Core\Event\Saying;
     'prep',
     sayings: [new Saying('prep')],
     offered: ['' => 20, 'received' => 20, 'thaw' => 20, 'cold_hold' => 10, 'freeze' => 10],
-),]
+)]
 final readonly class Prep implements BeginsStage
 {
 }

@@ -16,7 +16,7 @@ use Verjuicer\Core\Event\Tap;
     sayings: [new Saying('placed', words: 'spot')],
     taps: [new Tap(['cook'], 80)],
     isMarked: true,
-),]
+)]
 final readonly class ProbePlaced implements Detail
 {
     public function __construct(#[Says(most: 500)] public int $piece = 1, public string $spot = 'core')

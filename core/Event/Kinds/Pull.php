@@ -16,7 +16,7 @@ use Verjuicer\Core\Event\Tap;
     taps: [new Tap(['rest', 'hot_hold'], 40)],
     isMarked: true,
     partsWays: true,
-),]
+)]
 final readonly class Pull implements Detail
 {
 }

@@ -16,7 +16,7 @@ use Verjuicer\Core\Food\ReheatPurpose;
     'reheat',
     sayings: [new Saying('reheat', sets: ['for' => 'hot_hold'])],
     offered: ['cold_hold' => 30, 'freeze' => 30, 'rest' => 50, 'hot_hold' => 30, 'cool' => 20],
-),]
+)]
 final readonly class Reheat implements BeginsStage
 {
     public function __construct(public ReheatPurpose $for, #[Says(isOurs: true)] public ?ReheatEquipment $on = null)

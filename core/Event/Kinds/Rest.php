@@ -16,7 +16,7 @@ use Verjuicer\Core\Measure\Temperature;
     'rest',
     sayings: [new Saying('off', words: 'method'), new Saying('rest', words: 'method')],
     offered: ['cook' => 10],
-),]
+)]
 final readonly class Rest implements BeginsStage
 {
     public function __construct(
@@ -31,7 +31,7 @@ final readonly class Rest implements BeginsStage
                 Holding::Cabinet,
                 Holding::Counter,
             ],
-        ),]
+        )]
         public ?Holding $holding = null,
         #[Says(isOurs: true)] public ?Temperature $around = null,
     ) {

@@ -19,7 +19,7 @@ use Verjuicer\Core\Measure\Weight;
     offered: ['cook' => 30],
     taps: [new Tap(['cook'], 70)],
     isMarked: true,
-),]
+)]
 final readonly class Sauce implements Detail
 {
     /** @param list<string> $allergens keys of the lists of major allergens */

@@ -19,7 +19,7 @@ use Verjuicer\Core\Measure\Weight;
     offered: ['prep' => 30],
     taps: [new Tap(['', 'received', 'cold_hold', 'thaw', 'prep'], 40)],
     isMarked: true,
-),]
+)]
 final readonly class Season implements Detail
 {
     /** @param list<string> $allergens keys of the lists of major allergens */

@@ -23,7 +23,7 @@ use Verjuicer\Core\Measure\Weight;
         'reheat' => 20,
         'time_control' => 10,
     ],
-),]
+)]
 final readonly class Serve implements EndsBatch
 {
     public function __construct(

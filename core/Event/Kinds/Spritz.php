@@ -19,7 +19,7 @@ use Verjuicer\Core\Measure\Weight;
     offered: ['cook' => 40],
     taps: [new Tap(['cook'], 50)],
     isMarked: true,
-),]
+)]
 final readonly class Spritz implements Detail
 {
     /** @param list<string> $allergens keys of the lists of major allergens */

@@ -20,7 +20,7 @@ use Verjuicer\Core\Event\Tap;
         new Tap(['', 'received', 'cold_hold', 'thaw', 'prep'], 30, ['stuffed' => '1']),
     ],
     isMarked: true,
-),]
+)]
 final readonly class Tenderize implements CarriesSurfaceInside
 {
     public function __construct(

@@ -14,7 +14,7 @@ use Verjuicer\Core\Food\TimePlan;
     'time_control',
     sayings: [new Saying('clock')],
     offered: ['cold_hold' => 40, 'freeze' => 40, 'hot_hold' => 40],
-),]
+)]
 final readonly class TimeControl implements BeginsStage
 {
     public function __construct(public TimePlan $plan)

@@ -16,7 +16,7 @@ use Verjuicer\Core\Event\Tap;
     sayings: [new Saying('vent')],
     taps: [new Tap(['rest'], 20), new Tap(['rest'], 25, ['over' => '1'])],
     isMarked: true,
-),]
+)]
 final readonly class Vent implements Detail
 {
     public function __construct(

@@ -22,7 +22,7 @@ use Verjuicer\Core\Event\Tap;
         new Tap(['cook'], 40, ['with' => 'pan']),
     ],
     isMarked: true,
-),]
+)]
 final readonly class Wrap implements Detail
 {
     /** @param list<string> $allergens keys of the lists of major allergens: of what went into the wrapping */

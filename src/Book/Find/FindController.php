@@ -61,7 +61,7 @@ final class FindController extends AbstractController
         name: 'recall',
         requirements: ['kind' => 'lot|thermometer|recipe'],
         methods: ['GET'],
-    ),]
+    )]
     public function recall(string $kind, string $what, Request $request): Response
     {
         $site = $this->account->get()->site;

@@ -127,7 +127,7 @@ final class PacketController extends FormController
         name: 'shared_pdf',
         requirements: ['token' => '[0-9a-f]{48}'],
         methods: ['GET'],
-    ),]
+    )]
     public function sharedPdf(string $token): Response
     {
         return $this->download(

@@ -72,7 +72,7 @@ final class TrendsController extends AbstractController
         name: 'trend_took',
         requirements: ['stage' => 'prep|cook|rest|hot_hold|cool|reheat'],
         methods: ['GET'],
-    ),]
+    )]
     public function took(string $stage, Request $request): Response
     {
         [$days, $since] = $this->since($request);
@@ -88,7 +88,7 @@ final class TrendsController extends AbstractController
         name: 'trend',
         requirements: ['group' => 'by_rule|by_product|by_hour|by_unit'],
         methods: ['GET'],
-    ),]
+    )]
     public function behind(string $group, Request $request): Response
     {
         [$days, $since] = $this->since($request);

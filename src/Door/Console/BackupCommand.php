@@ -15,7 +15,7 @@ use Symfony\Component\Process\Process;
 #[AsCommand(
     'verjuicer:backup',
     "Write the whole database to a file with PostgreSQL's own dump, and read it back to see that it is whole",
-),]
+)]
 final class BackupCommand extends Command
 {
     public function __construct(#[Autowire(env: 'DATABASE_URL')] private readonly string $database)

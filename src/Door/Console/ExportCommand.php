@@ -18,7 +18,7 @@ use Verjuicer\Core\Measure\LocalDate;
 #[AsCommand(
     'verjuicer:export',
     'Write records, readings, events or seals of the site of an account to standard output',
-),]
+)]
 final class ExportCommand extends Command
 {
     public function __construct(

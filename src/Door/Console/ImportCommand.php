@@ -19,7 +19,7 @@ use Verjuicer\App\Site\People\Account;
     'verjuicer:import',
     'Take records in the open format, one a line, or a table of readings or events, '
     .'into the site of an account: all of the file or nothing of it',
-),]
+)]
 final class ImportCommand extends Command
 {
     public function __construct(

@@ -19,7 +19,7 @@ use Verjuicer\App\Site\Site\Site;
 #[AsCommand(
     'verjuicer:restore',
     'Read a backup into an empty database, and walk the chain of every site to see that nothing is missing or altered',
-),]
+)]
 final class RestoreCommand extends Command
 {
     public function __construct(

@@ -17,7 +17,7 @@ use Verjuicer\App\Site\Site\Site;
 #[AsCommand(
     'verjuicer:verify',
     'Walk the chain of every site and name the first place where it breaks; exit 1 if one does',
-),]
+)]
 final class VerifyCommand extends Command
 {
     private const WORDS = [

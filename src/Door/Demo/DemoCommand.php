@@ -13,7 +13,7 @@ use Symfony\Component\Console\Output\OutputInterface;
 #[AsCommand(
     'verjuicer:demo',
     'Load the Quarry Lane Smokehouse, once: a made-up kitchen whose day is the day it is loaded',
-),]
+)]
 final class DemoCommand extends Command
 {
     public function __construct(private readonly Connection $connection, private readonly StoryLoader $loader)

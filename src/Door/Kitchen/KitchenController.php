@@ -7,13 +7,35 @@ namespace Verjuicer\App\Door\Kitchen;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
+use Verjuicer\App\Site\People\CurrentAccount;
 
-/** The doors to everything that is not the board. */
+/** The doors to everything that is not the board, in the order of the work. */
 final class KitchenController extends AbstractController
 {
+    private const DOORS = [
+        'before' => ['receiving', 'products', 'recipes', 'templates'],
+        'at_pit' => ['pits', 'hot_round', 'thermometers', 'what_if', 'wall'],
+        'after' => ['today', 'unsettled', 'labels'],
+        'book' => ['search', 'packets', 'trends', 'keeping', 'exchange', 'site'],
+    ];
+    private const OF_MANAGERS = ['site'];
+
     #[Route('/kitchen', name: 'kitchen', methods: ['GET'])]
-    public function kitchen(): Response
+    public function kitchen(KitchenFigures $figures, CurrentAccount $account): Response
     {
-        return $this->render('door/kitchen.html.twig');
+        $all = $figures->of($account->get()->site);
+
+        return $this->render('door/kitchen.html.twig', [
+            'groups' => array_map(
+                fn (array $doors): array => array_filter(
+                    $doors,
+                    fn (string $door): bool => !\in_array($door, self::OF_MANAGERS, true)
+                        || $this->isGranted('ROLE_MANAGER'),
+                ),
+                self::DOORS,
+            ),
+            'figures' => $all,
+            'needed' => array_filter($all, static fn (KitchenFigure $one): bool => $one->needsSomebody),
+        ]);
     }
 }

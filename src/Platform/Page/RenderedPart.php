@@ -37,11 +37,32 @@ final readonly class RenderedPart
      */
     public function of(string $template, array $state, \Closure $context): string
     {
+        /** @var string */
+        return $this->kept($template, $state, fn (): string => $this->twig->render($template, $context()));
+    }
+
+    /**
+     * What a part with a form in it shows: a form is rendered for each who sees it.
+     *
+     * @param list<string|int|bool> $state as above
+     * @param \Closure(): mixed $ask asked only where it has to be
+     */
+    public function data(string $name, array $state, \Closure $ask): mixed
+    {
+        return $this->kept($name, $state, $ask);
+    }
+
+    /**
+     * @param list<string|int|bool> $state
+     * @param \Closure(): mixed $make
+     */
+    private function kept(string $name, array $state, \Closure $make): mixed
+    {
         $key = hash(
             'xxh128',
             json_encode(
                 [
-                    $template,
+                    $name,
                     $state,
                     $this->locale->getLocale(),
                     $this->units->areBoth(),
@@ -50,17 +71,16 @@ final readonly class RenderedPart
                 \JSON_THROW_ON_ERROR,
             ),
         );
-
         $item = $this->cache->getItem(
-            'part.'.crc32(json_encode([$template, $state[0] ?? ''], \JSON_THROW_ON_ERROR)) % self::PLACES,
+            'part.'.crc32(json_encode([$name, $state[0] ?? ''], \JSON_THROW_ON_ERROR)) % self::PLACES,
         );
         $kept = $item->get();
-        if (\is_array($kept) && ($kept[0] ?? null) === $key && \is_string($kept[1] ?? null)) {
+        if (\is_array($kept) && ($kept[0] ?? null) === $key && \array_key_exists(1, $kept)) {
             return $kept[1];
         }
-        $html = $this->twig->render($template, $context());
-        $this->cache->save($item->set([$key, $html])->expiresAfter(2 * self::SECONDS));
+        $made = $make();
+        $this->cache->save($item->set([$key, $made])->expiresAfter(2 * self::SECONDS));
 
-        return $html;
+        return $made;
     }
 }

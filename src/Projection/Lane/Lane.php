@@ -34,6 +34,7 @@ final readonly class Lane
      * @param list<Reminder> $reminders that still wait
      * @param int|null $portionGrams of a part of the mass
      * @param string|null $container it is in
+     * @param bool $isMass whether it was pulled or chopped: then a pan is read, not its pieces
      * @param bool $hasLeftover whether brine or spritz that touched raw meat is left over
      * @param bool $hasOwnWay whether it is pieces that went their own way, not a part of the mass
      */
@@ -67,6 +68,7 @@ final readonly class Lane
         public ?int $portionGrams,
         public ?string $container,
         public bool $hasLeftover,
+        public bool $isMass,
     ) {
     }
 
@@ -79,6 +81,12 @@ final readonly class Lane
     public function stage(): string
     {
         return $this->stages === [] ? '' : $this->stages[\count($this->stages) - 1]->name;
+    }
+
+    /** @return list<int> the pieces it holds */
+    public function held(): array
+    {
+        return $this->numbers ?? range(1, max(1, $this->pieces));
     }
 
     /** @return list<LaneWrong> what asks for a corrective action nobody has taken yet, the worst first */

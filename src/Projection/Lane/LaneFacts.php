@@ -8,6 +8,7 @@ use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Check\RawLeftoverCheck;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Stage;
+use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
@@ -19,6 +20,7 @@ use Verjuicer\Core\Assess\Reminder;
 use Verjuicer\Core\Assess\Reminders;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\HotHold;
+use Verjuicer\Core\Event\Kinds\Pull;
 use Verjuicer\Core\Event\Kinds\Rest;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\FallOutlook;
@@ -33,7 +35,7 @@ use Verjuicer\Core\Measure\Threshold;
 final readonly class LaneFacts
 {
     /** Of what is packed; grows with every change of it. */
-    public const VERSION = 8;
+    public const VERSION = 9;
     private const MOST_POINTS = 24;
     private const PACKED = [
         'product',
@@ -58,6 +60,7 @@ final readonly class LaneFacts
         'grams',
         'container',
         'has_leftover',
+        'is_mass',
     ];
 
     public static function pack(Assessment $assessment, ?CookOutlook $cook, ?FallOutlook $fall): string
@@ -113,6 +116,7 @@ final readonly class LaneFacts
                     array_map(static fn (Finding $one): string => $one->rule, $assessment->findings),
                     true,
                 ),
+                'is_mass' => self::isMass($timeline),
                 'reminders' => array_map(
                     static fn (Reminder $one): array => [
                         $one->text,
@@ -142,7 +146,7 @@ final readonly class LaneFacts
          *     int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>,
          *     hot_until: int|null, hot: list<string>, cold: list<string>, left: list<array{int, string, string}>,
          *     numbers: list<int>|null, reminders: list<array{string, int|null, string|null}>, grams: int|null,
-         *     container: string|null, has_leftover: bool} $facts
+         *     container: string|null, has_leftover: bool, is_mass: bool} $facts
          */
         $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
         if (array_diff_key(array_flip(self::PACKED), $facts) !== []) {
@@ -222,7 +226,20 @@ final readonly class LaneFacts
             $facts['grams'],
             $facts['container'],
             $facts['has_leftover'],
+            $facts['is_mass'],
         );
+    }
+
+    /** Whether it was pulled or chopped: then a pan is read, not its pieces. */
+    private static function isMass(Timeline $timeline): bool
+    {
+        foreach ($timeline->events as $event) {
+            if ($event->detail instanceof Pull) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** @return list<array{string, string, list<string>|null, bool}> */

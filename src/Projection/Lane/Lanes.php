@@ -73,10 +73,17 @@ final readonly class Lanes
         return \is_int($count) ? $count : 0;
     }
 
+    /** The version of the site's lanes once they are brought up to date. */
+    public function current(Site $site): int
+    {
+        $this->projections->bringUpToDate($site);
+
+        return $this->version($site);
+    }
+
     /** Grows with every change of any lane of the site. */
     public function version(Site $site): int
     {
-        $this->projections->bringUpToDate($site);
         $version = $this->connection->fetchOne('SELECT max(version) FROM board_lane WHERE site_id = ?', [
             $site->id->toRfc4122(),
         ]);

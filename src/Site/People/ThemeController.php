@@ -12,10 +12,13 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Platform\Wording\ShownUnits;
 
-/** Day and pit-night, one unit or both: a cookie of this screen, so that the page comes in the right light at once. */
+/**
+ * Day, pit-night and full sun, one unit or both: a cookie of this screen, so that the page comes in the right light at
+ * once.
+ */
 final class ThemeController extends AbstractController
 {
-    #[Route('/theme/{theme}', name: 'theme', requirements: ['theme' => 'day|night'], methods: ['GET'])]
+    #[Route('/theme/{theme}', name: 'theme', requirements: ['theme' => 'day|night|sun'], methods: ['GET'])]
     public function choose(string $theme, Request $request): Response
     {
         return self::remembered('theme', $theme, $this->back($request));

@@ -129,6 +129,17 @@ final readonly class TwigWording
         return $this->figures->instant($instant, $site->zone(), $this->now->instant());
     }
 
+    /** The time alone where it is within half a day of now: nobody takes it for another day's. */
+    #[AsTwigFilter('near')]
+    public function near(Instant $instant, Site $site): string
+    {
+        $now = $this->now->instant();
+
+        return abs($instant->epoch - $now->epoch) < 12 * 3600
+            ? $this->figures->time($instant, $site->zone())
+            : $this->figures->instant($instant, $site->zone(), $now);
+    }
+
     #[AsTwigFilter('day')]
     public function day(Instant $instant, Site $site): string
     {

@@ -11,6 +11,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Ledger\Log\StoredRecords;
@@ -18,6 +19,8 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\AssessmentJson;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\Core\Record\Writer;
+use Verjuicer\Core\Ruleset\HouseLimits;
+use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /** One batch, to read. */
 #[Route('/batches/{id}', requirements: ['id' => Requirement::UUID], methods: ['GET'])]
@@ -33,22 +36,42 @@ final class BatchController extends AbstractController
         return $page->respond($this->batches->get($id));
     }
 
-    /** The part of the page that changes, for the script that keeps it current. */
-    #[Route('/live', name: 'batch_live')]
-    public function live(string $id, Lanes $lanes, BatchParts $parts, Now $now, Request $request): Response
+    /** All that can be done with it, each with its form. */
+    #[Route('/steps', name: 'batch_steps')]
+    #[IsGranted('ROLE_CREW')]
+    public function steps(string $id, BatchPage $page): Response
+    {
+        return $page->steps($this->batches->get($id));
+    }
+
+    /** Everything that was written down of it, a page at a time, the latest first. */
+    #[Route('/log', name: 'batch_log')]
+    public function log(string $id, StoredRecords $records, RuleSetLibrary $rules, Request $request): Response
     {
         $batch = $this->batches->get($id);
-        $lane = $lanes->of($batch);
-        $part =
-            $request->query->getString('part') === 'standing'
-                ? $parts->standing($batch, $lane)
-                : $parts->live($batch, $lane);
-        $headers = ['Cache-Control' => 'no-store, private'];
+        $late = $rules->get($batch->ruleSet)->get(HouseLimits::class)->lateEntry;
+        $log = LogPage::of(RecordLog::of($records->of($batch), $late), $request->query->getString('after'));
+
+        return $this->render('work/batch/log.html.twig', [
+            'batch' => $batch,
+            'site' => $batch->site,
+            'may_correct' => $this->isGranted('ROLE_CREW'),
+            'log' => $log->rows,
+            'more' => $log->more,
+            'after' => $log->last(),
+        ]);
+    }
+
+    /** The parts of the page that change, for the script that keeps it current. */
+    #[Route('/live', name: 'batch_live')]
+    public function live(string $id, Lanes $lanes, BatchParts $parts, Now $now): Response
+    {
+        $batch = $this->batches->get($id);
 
         return $this->render(
             'platform/_live.html.twig',
-            ['now' => $now->instant(), 'part' => $part],
-            new Response(headers: $headers),
+            ['now' => $now->instant(), 'parts' => $parts->changing($batch, $lanes->of($batch))],
+            new Response(headers: ['Cache-Control' => 'no-store, private']),
         );
     }
 

@@ -8,11 +8,6 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Uid\Uuid;
 use Twig\Environment;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Batch\Batches;
-use Verjuicer\App\Ledger\Batch\BatchFacts;
-use Verjuicer\App\Ledger\Batch\HeldPieces;
-use Verjuicer\App\Ledger\Log\LastReadings;
-use Verjuicer\App\Ledger\Lot\Lots;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Projection\Lane\LanePoint;
@@ -20,37 +15,20 @@ use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\App\Work\Due\Claims;
 use Verjuicer\App\Work\Entry\Doubtful;
-use Verjuicer\App\Work\Entry\FieldLists;
-use Verjuicer\Core\Event\Catalogue;
-use Verjuicer\Core\Event\Kinds\Action;
 
-/** The page of one batch: its picture, what the record shows, what is next, and all that was written down. */
+/** The page of one batch: how it stands, what is next, its picture, what the record shows, what was written down. */
 final readonly class BatchPage
 {
     public function __construct(
         private Lanes $lanes,
         private BatchParts $parts,
         private OpenActionList $actions,
+        private OfferedSteps $steps,
         private Environment $twig,
-        private FieldLists $lists,
-        private Lots $lots,
-        private Batches $batches,
-        private Yields $yields,
         private Claims $claims,
-        private HeldPieces $held,
-        private BatchFacts $facts,
-        private LastReadings $lastReadings,
         private Happened $happened,
         private Now $now,
     ) {
-    }
-
-    /** @return array{piece: string, spot: string, point: LanePoint} */
-    private static function left(LanePoint $point): array
-    {
-        [$piece, $spot] = explode('/', $point->track, 2) + [1 => ''];
-
-        return ['piece' => $piece, 'spot' => $spot, 'point' => $point];
     }
 
     /**
@@ -61,48 +39,66 @@ final readonly class BatchPage
     public function respond(Batch $batch, ?FormInput $sent = null, ?Doubtful $doubtful = null): Response
     {
         $lane = $this->lanes->of($batch);
-        $isOpen = $lane === null ? $this->batches->isOpen($batch) : !$lane->hasEnded();
-        $stage = $lane?->stage() ?? '';
-        $html = $this->twig->render('work/batch/batch.html.twig', [
-            'batch' => $batch,
-            'site' => $batch->site,
-            'now' => $this->now->instant(),
-            'is_open' => $isOpen,
-            'stage' => $stage,
-            'reminders' => $lane->reminders ?? [],
-            'facts' => $this->facts->of($batch),
-            'held' => $this->held->numbers($batch),
-            'is_mass' => $this->lastReadings->isOneMass($batch),
-            'taps' => array_values(
-                array_filter(
-                    NextSteps::taps($stage),
-                    static fn (string $tap): bool => $lane?->hasLeftover === true
-                        || !str_starts_with($tap, Catalogue::of(Action::class)->name().'/'),
-                ),
-            ),
-            'steps' => NextSteps::after($stage),
-            'lists' => $this->lists->of($batch->site, $batch->ruleSet),
-            'lots' => $this->lots->ofBatch($batch->root()),
-            'portions' => $this->batches->portionsOf($batch),
-            'yield' => $this->yields->of($batch),
-            'actions' => $lane === null || $lane->actions() === [] ? [] : $this->actions->of($batch),
-            'left' => array_map(
-                fn (LanePoint $one): array => self::left($one) + [
-                    'when' => $this->happened->told($one->at, $batch->site),
-                ],
+        $steps = $this->steps->of($batch, $lane, false, $sent);
+        if ($sent !== null && $doubtful === null && $this->isOfTheOthers($sent, $steps)) {
+            return $this->steps($batch, $sent);
+        }
+        $actions = $lane === null ? [] : $this->actions->of($batch, $lane);
+        $view = new BatchView(
+            $batch,
+            $this->now->instant(),
+            $steps,
+            $this->parts->all($batch, $lane),
+            array_map(
+                fn (LanePoint $one): LeftSpot => new LeftSpot($one, $this->happened->told($one->at, $batch->site)),
                 $lane->left ?? [],
             ),
-            'claims' => $this->claims->of($batch->site),
-            'standing' => $this->parts->standing($batch, $lane),
-            'live' => $this->parts->live($batch, $lane),
-            'log' => $this->parts->log($batch, $lane),
-            'entry_id' => Uuid::v7()->toRfc4122(),
-            'sent' => $sent?->typed,
-            'problems' => $sent->problems ?? [],
-            'problem' => $doubtful === null ? array_values($sent->problems ?? [])[0] ?? null : null,
-            'doubts' => $doubtful->doubts ?? [],
-            'sentence' => $doubtful?->sentence,
-        ]);
+            $actions,
+            $actions === [] ? [] : $this->claims->of($batch->site),
+            $lane->reminders ?? [],
+        );
+
+        return $this->rendered('work/batch/batch.html.twig', ['view' => $view], $sent, $doubtful);
+    }
+
+    /** Every step there is, with its form. */
+    public function steps(Batch $batch, ?FormInput $sent = null): Response
+    {
+        $steps = $this->steps->of($batch, $this->lanes->of($batch), true, $sent);
+
+        return $this->rendered(
+            'work/batch/steps.html.twig',
+            ['batch' => $batch, 'site' => $batch->site, 'steps' => $steps],
+            $sent,
+            null,
+        );
+    }
+
+    /** Whether what could not be kept stands on the page of all steps. */
+    private function isOfTheOthers(FormInput $sent, Steps $steps): bool
+    {
+        $kind = $sent->typed->getString('type');
+
+        $here = ['', 'action', 'note', 'probe_moved', $steps->likely()?->kind];
+
+        return $sent->typed->has('tag') || !\in_array($kind, $here, true);
+    }
+
+    /** @param array<string, mixed> $context */
+    private function rendered(string $template, array $context, ?FormInput $sent, ?Doubtful $doubtful): Response
+    {
+        $html = $this->twig->render(
+            $template,
+            $context
+                + [
+                    'entry_id' => Uuid::v7()->toRfc4122(),
+                    'sent' => $sent?->typed,
+                    'problems' => $sent->problems ?? [],
+                    'problem' => $doubtful === null ? array_values($sent->problems ?? [])[0] ?? null : null,
+                    'doubts' => $doubtful->doubts ?? [],
+                    'sentence' => $doubtful?->sentence,
+                ],
+        );
 
         return new Response(
             $html,

@@ -8,13 +8,19 @@ use Symfony\Bundle\SecurityBundle\Security;
 use Twig\Environment;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Batch\BatchFacts;
 use Verjuicer\App\Ledger\Log\StoredRecords;
+use Verjuicer\App\Ledger\Lot\Lots;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Page\RenderedPart;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Projection\Forecast\Forecasts;
 use Verjuicer\App\Projection\Lane\Lane;
+use Verjuicer\App\Projection\Lane\Lanes;
+use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Ruleset\HouseLimits;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
@@ -27,11 +33,19 @@ final class BatchParts
     /** @var array<string, array<string, mixed>> what two parts show, asked for once */
     private array $asked = [];
 
+    /** @var array<string, Assessment> */
+    private array $judged = [];
+
     public function __construct(
         private readonly Assessments $assessments,
         private readonly StoredRecords $records,
         private readonly RuleSetLibrary $ruleSets,
         private readonly Forecasts $forecasts,
+        private readonly Lanes $lanes,
+        private readonly Lots $lots,
+        private readonly Batches $batches,
+        private readonly BatchFacts $facts,
+        private readonly Yields $yields,
         private readonly RenderedPart $part,
         private readonly Environment $twig,
         private readonly Figures $figures,
@@ -40,58 +54,123 @@ final class BatchParts
     ) {
     }
 
-    /** How it stands and how long there is: the part that comes first. */
-    public function standing(Batch $batch, ?Lane $lane): string
+    /** @return array<string, string> HTML by the name of the part, all of them */
+    public function all(Batch $batch, ?Lane $lane): array
     {
-        return $lane === null
-            ? ''
-            : $this->part($batch, $lane, 'work/batch/_standing.html.twig', fn (): array => $this->shown($batch, $lane));
+        $version = $this->lanes->version($batch->site);
+
+        return $this->parts($batch, $lane, $version) + [
+            'around' => $this->around($batch, $version),
+            'log' => $this->log($batch, $lane),
+        ];
     }
 
-    /** The other part that changes by itself: the picture and what the record shows. */
-    public function live(Batch $batch, ?Lane $lane): string
+    /** @return array<string, string> HTML by the name of the part: those that change by themselves */
+    public function changing(Batch $batch, ?Lane $lane): array
     {
-        return $lane === null
-            ? $this->twig->render('work/batch/_unreadable.html.twig')
-            : $this->part($batch, $lane, 'work/batch/_live.html.twig', fn (): array => $this->shown($batch, $lane));
+        return $this->parts($batch, $lane, $this->lanes->version($batch->site));
     }
 
-    public function log(Batch $batch, ?Lane $lane): string
+    /** @return array<string, string> */
+    private function parts(Batch $batch, ?Lane $lane, int $version): array
+    {
+        if ($lane === null) {
+            return [
+                'head' => $this->head($batch, null, $version),
+                'standing' => '',
+                'shows' => '',
+                'live' => $this->twig->render('work/batch/_unreadable.html.twig'),
+            ];
+        }
+        $shown = fn (): array => $this->shown($batch, $lane);
+
+        return [
+            'head' => $this->head($batch, $lane, $version),
+            'standing' => $this->part($batch, $lane, 'work/batch/_standing.html.twig', $shown),
+            'shows' => $this->part($batch, $lane, 'work/batch/_shows.html.twig', $shown),
+            'live' => $this->part($batch, $lane, 'work/batch/_live.html.twig', $shown),
+        ];
+    }
+
+    /** What it is, and how it was read last. */
+    private function head(Batch $batch, ?Lane $lane, int $version): string
+    {
+        $state = [$batch->id->toRfc4122(), $lane->version ?? 0, $version, $this->mayCorrect()];
+
+        return $this->part->of('work/batch/_head.html.twig', $state, fn (): array => [
+            'batch' => $batch,
+            'site' => $batch->site,
+            'lane' => $lane,
+            'lots' => $this->lots->ofBatch($batch->root()),
+        ]);
+    }
+
+    /** What was put right of it, where it came from and where it went: as it changes with other batches, too. */
+    private function around(Batch $batch, int $version): string
+    {
+        $state = [$batch->id->toRfc4122(), $version, $this->mayCorrect()];
+
+        return $this->part->of('work/batch/_around.html.twig', $state, fn (): array => [
+            'batch' => $batch,
+            'site' => $batch->site,
+            'facts' => $this->facts->of($batch),
+            'portions' => $this->batches->portionsOf($batch),
+            'yield' => $this->yields->of($batch),
+            'may_weigh' => $this->mayCorrect() && $this->batches->isOpen($batch),
+        ]);
+    }
+
+    private function log(Batch $batch, ?Lane $lane): string
     {
         $late = $this->ruleSets->get($batch->ruleSet)->get(HouseLimits::class)->lateEntry;
 
-        return $this->part(
-            $batch,
-            $lane,
-            'work/batch/_log.html.twig',
-            fn (): array => [
-                'log' => RecordLog::of($this->records->of($batch), $late),
-                'may_correct' => $this->security->isGranted('ROLE_CREW'),
-            ],
-        );
+        return $this->part($batch, $lane, 'work/batch/_log.html.twig', function () use ($batch, $lane, $late): array {
+            $record = $lane === null ? $this->records->of($batch) : $this->judged($batch, $lane)->record;
+            $log = LogPage::first(RecordLog::of($record, $late));
+
+            return [
+                'log' => $log->rows,
+                'more' => $log->more,
+                'after' => $log->last(),
+                'may_correct' => $this->mayCorrect(),
+            ];
+        });
     }
 
     /** @param \Closure(): array<string, mixed> $context */
     private function part(Batch $batch, ?Lane $lane, string $template, \Closure $context): string
     {
         $whole = static fn (): array => ['batch' => $batch, 'site' => $batch->site] + $context();
-        $state = [$batch->id->toRfc4122(), $lane->version ?? 0, $this->security->isGranted('ROLE_CREW')];
+        $state = [$batch->id->toRfc4122(), $lane->version ?? 0, $this->mayCorrect()];
 
         return $lane === null ? $this->twig->render($template, $whole()) : $this->part->of($template, $state, $whole);
+    }
+
+    private function mayCorrect(): bool
+    {
+        return $this->security->isGranted('ROLE_CREW');
     }
 
     /** @return array<string, mixed> */
     private function shown(Batch $batch, Lane $lane): array
     {
-        return $this->asked[
-            $batch->id->toRfc4122().' '.$lane->version.' '.$this->now->instant()->epoch
-        ] ??= $this->ask($batch);
+        return $this->asked[self::state($batch, $lane, $this->now->instant())] ??= $this->ask($batch, $lane);
+    }
+
+    private function judged(Batch $batch, Lane $lane): Assessment
+    {
+        return $this->judged[self::state($batch, $lane, $this->now->instant())] ??= $this->assessments->of($batch);
+    }
+
+    private static function state(Batch $batch, Lane $lane, Instant $now): string
+    {
+        return $batch->id->toRfc4122().' '.$lane->version.' '.$now->epoch;
     }
 
     /** @return array<string, mixed> */
-    private function ask(Batch $batch): array
+    private function ask(Batch $batch, Lane $lane): array
     {
-        $assessment = $this->assessments->of($batch);
+        $assessment = $this->judged($batch, $lane);
         $fall = $this->forecasts->fall($batch, $assessment);
 
         return [
@@ -104,11 +183,15 @@ final class BatchParts
             'outlook' => $this->forecasts->cook($batch, $assessment),
             'allergens' => CookView::allergens($assessment),
             'is_unknown' => CookView::areAllergensUnknown($assessment),
-            'judged' => WorstFirst::of(
-                array_filter($assessment->findings, static fn (Finding $one): bool => $one->isJudged()),
+            'judged' => FindingGroup::all(
+                WorstFirst::of(
+                    array_filter($assessment->findings, static fn (Finding $one): bool => $one->isJudged()),
+                ),
             ),
-            'cautions' => array_values(
-                array_filter($assessment->findings, static fn (Finding $one): bool => !$one->isJudged()),
+            'cautions' => FindingGroup::all(
+                array_values(
+                    array_filter($assessment->findings, static fn (Finding $one): bool => !$one->isJudged()),
+                ),
             ),
             'now' => $this->now->instant(),
         ];

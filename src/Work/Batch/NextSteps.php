@@ -4,19 +4,14 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Batch;
 
-use Verjuicer\App\Work\Entry\DetailForm;
 use Verjuicer\Core\Event\Catalogue;
-use Verjuicer\Core\Event\Field;
 use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Event\Tap;
 
 /** What makes sense next, by the stage a batch is in: what the kinds of events say of themselves. */
 final readonly class NextSteps
 {
-    /**
-     * @return list<array{kind: string, fields: list<Field>, asks_reason: bool, has_recipe: bool, of_piece: bool,
-     *     parts_ways: bool}> the likeliest first
-     */
+    /** @return list<StepOffer> the likeliest first */
     public static function after(string $stage): array
     {
         $offered = array_filter(
@@ -29,17 +24,7 @@ final readonly class NextSteps
                 <=> $other->declared->offered[$stage],
         );
 
-        return array_map(
-            static fn (Kind $kind): array => [
-                'kind' => $kind->name(),
-                'fields' => DetailForm::fields($kind),
-                'asks_reason' => DetailForm::asksReason($kind),
-                'has_recipe' => isset($kind->fields['recipe']),
-                'of_piece' => $kind->partsWays() || isset($kind->fields['piece']),
-                'parts_ways' => $kind->partsWays(),
-            ],
-            $offered,
-        );
+        return array_map(static fn (Kind $kind): StepOffer => StepOffer::of($kind, $stage), $offered);
     }
 
     /** @return list<string> what takes one tap and nothing else: "wrap/with/paper" */

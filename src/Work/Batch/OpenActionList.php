@@ -6,7 +6,9 @@ namespace Verjuicer\App\Work\Batch;
 
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Platform\Page\RenderedPart;
 use Verjuicer\App\Platform\Wording\FindingText;
+use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\Core\Assess\OpenActions;
 
 /** What asks for a corrective action nobody has taken yet, and what the code leaves to do about it. */
@@ -15,15 +17,28 @@ final readonly class OpenActionList
     /** Says who decides: nothing that could have been done. */
     private const DECIDE = 'cool.decide';
 
-    public function __construct(private Assessments $assessments, private FindingText $findings)
-    {
+    public function __construct(
+        private Assessments $assessments,
+        private FindingText $findings,
+        private RenderedPart $part,
+    ) {
     }
 
-    /**
-     * @return list<array{rule: string, verdict: string, sentence: string, citation: string, options: list<string>,
-     *     advice: string|null}> worst first
-     */
-    public function of(Batch $batch): array
+    /** @return list<OpenAction> worst first */
+    public function of(Batch $batch, Lane $lane): array
+    {
+        /** @var list<OpenAction> */
+        return $lane->actions() === []
+            ? []
+            : $this->part->data(
+                'actions',
+                [$batch->id->toRfc4122(), $lane->version],
+                fn (): array => $this->ask($batch),
+            );
+    }
+
+    /** @return list<OpenAction> */
+    private function ask(Batch $batch): array
     {
         $assessment = $this->assessments->of($batch);
         $findings = WorstFirst::of($assessment->findings);
@@ -32,14 +47,14 @@ final readonly class OpenActionList
             foreach ($findings as $finding) {
                 if ($finding->rule === $rule && $finding->verdict !== null) {
                     $sentences = array_combine($finding->options, $this->findings->options($finding, $assessment));
-                    $actions[] = [
-                        'rule' => $rule,
-                        'verdict' => $finding->verdict->value,
-                        'sentence' => $this->findings->sentence($finding, $assessment),
-                        'citation' => $finding->citation,
-                        'options' => array_values(array_diff_key($sentences, [self::DECIDE => true])),
-                        'advice' => $sentences[self::DECIDE] ?? null,
-                    ];
+                    $actions[] = new OpenAction(
+                        $rule,
+                        $finding->verdict->value,
+                        $this->findings->sentence($finding, $assessment),
+                        $finding->citation,
+                        array_values(array_diff_key($sentences, [self::DECIDE => true])),
+                        $sentences[self::DECIDE] ?? null,
+                    );
                     break;
                 }
             }

@@ -19,8 +19,7 @@ final readonly class RecordLog
     /**
      * @param Span $lateAfter an entry is late that was written down longer than this after it happened
      *
-     * @return list<array{event: Event, replaced_by: Event|null, late: Span|null, range: array{count: int,
-     *     track: array{int, string}, from: Event, to: Event}|null}>
+     * @return list<LogRow>
      */
     public static function of(Record $record, Span $lateAfter): array
     {
@@ -45,16 +44,16 @@ final readonly class RecordLog
                 continue;
             }
             $seen[$range ?? ''] = true;
-            $log[] = [
-                'event' => $event,
-                'replaced_by' => $replacedBy[$event->id] ?? null,
-                'late' => $late !== null && $late->isLongerThan($lateAfter) ? $late : null,
-                'range' => self::range($ranges[$range ?? ''] ?? []),
-            ];
+            $log[] = new LogRow(
+                $event,
+                $replacedBy[$event->id] ?? null,
+                $late !== null && $late->isLongerThan($lateAfter) ? $late : null,
+                self::range($ranges[$range ?? ''] ?? []),
+            );
         }
         usort(
             $log,
-            static fn (array $one, array $other): int => $other['event']->at->epoch <=> $one['event']->at->epoch,
+            static fn (LogRow $one, LogRow $other): int => $other->event->at->epoch <=> $one->event->at->epoch,
         );
 
         return $log;
@@ -62,10 +61,8 @@ final readonly class RecordLog
 
     /**
      * @param list<Event> $struck readings of one track
-     *
-     * @return array{count: int, track: array{int, string}, from: Event, to: Event}|null
      */
-    private static function range(array $struck): ?array
+    private static function range(array $struck): ?LogRange
     {
         if ($struck === []) {
             return null;
@@ -74,11 +71,6 @@ final readonly class RecordLog
         $detail = $struck[0]->detail;
         \assert($detail instanceof Reading, 'only those are taken back together');
 
-        return [
-            'count' => \count($struck),
-            'track' => [$detail->piece, $detail->spot],
-            'from' => $struck[0],
-            'to' => $struck[\count($struck) - 1],
-        ];
+        return new LogRange(\count($struck), $detail->piece, $detail->spot, $struck[0], $struck[\count($struck) - 1]);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Work\Board;
 
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
@@ -24,12 +25,14 @@ use Verjuicer\Core\Measure\Span;
 /** The board: every open batch as a lane on one axis of time, and what is due next across all of them. */
 final class BoardController extends AbstractController
 {
-    /** As many as fit on one screen beside the lanes. */
     private const HOURS_BACK = 6;
     private const HOURS_AHEAD = 6;
     private const HOURS_ENDED = 18;
     private const MOST_ENDED = 60;
     private const MOST_UNSETTLED = 12;
+    private const MOST_ON_WALL = 9;
+    private const DIM_FROM = 21;
+    private const DIM_TO = 6;
 
     public function __construct(
         private readonly Lanes $lanes,
@@ -44,38 +47,89 @@ final class BoardController extends AbstractController
     }
 
     #[Route('/', name: 'board', methods: ['GET'])]
-    public function board(): Response
+    public function board(Request $request): Response
     {
+        $filter = BoardFilter::of($request);
+
         return $this->render('work/board/board.html.twig', [
             'now' => $this->now->instant(),
-            'live' => $this->part(),
+            'live' => $this->part($filter),
+            'filter' => $filter,
             'entry_id' => Uuid::v7()->toRfc4122(),
         ]);
     }
 
     /** The part of the board that changes, for the script that keeps it current. */
     #[Route('/board/live', name: 'board_live', methods: ['GET'])]
-    public function live(): Response
+    public function live(Request $request): Response
     {
-        $context = ['now' => $this->now->instant(), 'part' => $this->part()];
-
         return $this->render(
             'platform/_live.html.twig',
-            $context,
+            ['now' => $this->now->instant(), 'parts' => ['board' => $this->part(BoardFilter::of($request))]],
             new Response(headers: ['Cache-Control' => 'no-store, private']),
         );
     }
 
-    private function part(): string
+    /** The board for a screen on the wall. It dims from one hour to another: by `dim=21-6` in its address. */
+    #[Route('/wall', name: 'wall', methods: ['GET'])]
+    public function wall(Request $request): Response
     {
-        $site = $this->account->get()->site;
-        $state = [$site->id->toRfc4122(), $this->lanes->version($site), $this->isGranted('ROLE_CREW')];
+        preg_match('/^(\d{1,2})-(\d{1,2})$/', $request->query->getString('dim'), $dim);
 
-        return $this->part->of('work/board/_live.html.twig', $state, $this->view(...));
+        return $this->render('work/board/wall.html.twig', [
+            'site' => $this->account->get()->site,
+            'now' => $this->now->instant(),
+            'part' => $this->wallPart(),
+            'dim_from' => min(24, (int) ($dim[1] ?? self::DIM_FROM)),
+            'dim_to' => min(24, (int) ($dim[2] ?? self::DIM_TO)),
+        ]);
     }
 
-    /** @return array<string, mixed> */
-    private function view(): array
+    #[Route('/wall/live', name: 'wall_live', methods: ['GET'])]
+    public function wallLive(): Response
+    {
+        return $this->render(
+            'platform/_live.html.twig',
+            ['now' => $this->now->instant(), 'parts' => ['wall' => $this->wallPart()]],
+            new Response(headers: ['Cache-Control' => 'no-store, private']),
+        );
+    }
+
+    private function wallPart(): string
+    {
+        $site = $this->account->get()->site;
+        $state = [$site->id->toRfc4122(), $this->lanes->current($site)];
+
+        return $this->part->of(
+            'work/board/_wall.html.twig',
+            $state,
+            fn (): array => [
+                'view' => $this->view(BoardFilter::all()),
+                'site' => $site,
+                'most' => self::MOST_ON_WALL,
+            ],
+        );
+    }
+
+    private function part(BoardFilter $filter): string
+    {
+        $site = $this->account->get()->site;
+        $state = [
+            $site->id->toRfc4122(),
+            $this->lanes->current($site),
+            $this->isGranted('ROLE_CREW'),
+            $filter->at,
+            $filter->by,
+        ];
+
+        return $this->part->of(
+            'work/board/_live.html.twig',
+            $state,
+            fn (): array => ['view' => $this->view($filter), 'site' => $site],
+        );
+    }
+
+    private function view(BoardFilter $filter): BoardView
     {
         $site = $this->account->get()->site;
         $now = $this->now->instant();
@@ -83,38 +137,34 @@ final class BoardController extends AbstractController
         $from = $now->plus(Span::ofHours(-self::HOURS_BACK));
         $axis = new TimeAxis($from, $now->plus(Span::ofHours(self::HOURS_AHEAD)), 0, LanePicture::WIDTH);
         $list = $this->lanes->open($site);
-        $unsettled = \array_slice($this->lanes->unsettled($site)->rows, 0, self::MOST_UNSETTLED);
+        $lanes = array_values(array_filter($list->lanes, $filter->takes(...)));
+        $unsettled = $filter->at === ''
+            ? \array_slice($this->lanes->unsettled($site)->rows, 0, self::MOST_UNSETTLED)
+            : [];
         $ended = $this->lanes->endedSince($site, $now->plus(Span::ofHours(-self::HOURS_ENDED)), self::MOST_ENDED);
+        $claims = $this->claims->of($site);
+        $dues = $this->dueNext->of([...$lanes, ...$unsettled], $now, $site->unit, $this->units->intervals($site));
+        $pictures = [];
+        foreach ($lanes as $lane) {
+            $pictures[$lane->batchId] = LanePicture::of($lane, $axis, $site->unit, $zone, $this->figures, $now);
+        }
 
-        return [
-            'now' => $now,
-            'site' => $site,
-            'groups' => LaneGroups::of($list->lanes),
-            'pictures' => array_combine(
-                array_map(static fn (Lane $lane): string => $lane->batchId, $list->lanes),
-                array_map(
-                    fn (Lane $lane): LanePicture => LanePicture::of(
-                        $lane,
-                        $axis,
-                        $site->unit,
-                        $zone,
-                        $this->figures,
-                        $now,
-                    ),
-                    $list->lanes,
-                ),
-            ),
-            'unreadable' => $list->unreadable,
-            'axis' => $axis,
-            'hours' => $axis->hours($zone),
-            'lines' => ($lines = DueLines::of(
-                $this->dueNext->of([...$list->lanes, ...$unsettled], $now, $site->unit, $this->units->intervals($site)),
-            )),
-            'lines_shown' => DueLines::shown($lines),
-            'more_unsettled' => $this->lanes->countUnsettled($site) - \count($unsettled),
-            'claims' => $this->claims->of($site),
-            'ended' => $ended->lanes,
-            'has_more_ended' => \count($ended->lanes) === self::MOST_ENDED,
-        ];
+        return new BoardView(
+            $now,
+            $site,
+            $lanes,
+            LaneGroups::of($lanes),
+            $pictures,
+            $list->unreadable,
+            $axis,
+            $axis->hours($zone),
+            DueLines::of($filter->dues($dues, $claims)),
+            $filter->isOn() ? 0 : $this->lanes->countUnsettled($site) - \count($unsettled),
+            $claims,
+            $filter->isOn() ? [] : $ended->lanes,
+            \count($ended->lanes) === self::MOST_ENDED,
+            $filter,
+            BoardFilter::choices($list->lanes, $claims),
+        );
     }
 }

@@ -187,7 +187,7 @@ final class CorrectionController extends FormController implements ShowsAgain
             'kind' => $wrong->kind()->name(),
             'others' => self::otherStages($wrong),
             'fields' => DetailForm::fields($wrong->kind()),
-            'lists' => $this->lists->of($batch->site, $batch->ruleSet),
+            'lists' => $this->lists->of($batch->site, $batch->ruleSet, [$wrong->kind()]),
         ]);
     }
 

@@ -171,6 +171,8 @@ final class EntryController extends FormController implements ShowsAgain
             'free' => $problem instanceof EntryProblem && $problem->mayBeRecipe ? $problem->given : '',
             'allergens' => $this->account->get()->site->allergenList->allergens(),
             'kept_spot' => $input->typed->getString('new_spot'),
+            // What is asked comes first; without a question the keypad is ready.
+            'is_asked' => $problem !== null || $input->problems !== [],
         ]);
     }
 

@@ -169,6 +169,12 @@ final readonly class EntryLine
             $values[$saying->with] = $with;
         }
         $text = $left === [] ? null : implode(' ', $left);
+        // The words of a choice are it, and stay as they were said where the kind takes words.
+        $chosen = $text === null ? null : $this->words->chosen($kind, $text);
+        if ($chosen !== null) {
+            $values += [$chosen[0] => $chosen[1]];
+            $text = $saying->words === null ? null : $text;
+        }
         if ($text !== null && $saying->words === null) {
             throw EntryProblem::notUnderstood($left[0]);
         }

@@ -14,6 +14,7 @@ use Verjuicer\App\Catalogue\Recipe\Recipes;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Food\TimePlan;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 use Verjuicer\Core\Ruleset\TimeControlRules;
@@ -33,18 +34,38 @@ final readonly class FieldLists
     }
 
     /**
+     * Only those that are asked for: each is a question to the database.
+     *
+     * @param list<Kind> $kinds whose fields are filled in
+     *
      * @return array<string, array<string>> `hot_hold.place` is of that kind alone; of `time_control.plan` the words by
      *     its values
      */
-    public function of(Site $site, string $ruleSet): array
+    public function of(Site $site, string $ruleSet, array $kinds): array
     {
-        return [
-            'pit' => array_map(static fn (Pit $pit): string => $pit->name, $this->pits->of($site)),
-            'recipe' => array_map(static fn (Recipe $recipe): string => $recipe->name, $this->recipes->of($site)),
-            'thermometer' => $this->thermometers->labels($site),
-            'time_control.plan' => $this->plans($site, $ruleSet),
-            'hot_hold.place' => array_map(static fn (HoldUnit $unit): string => $unit->name, $this->units->of($site)),
-        ];
+        $lists = [];
+        foreach ($kinds as $kind) {
+            foreach (array_keys($kind->fields) as $field) {
+                foreach ([$field, $kind->name().'.'.$field] as $name) {
+                    $lists[$name] ??= match ($name) {
+                        'pit' => array_map(static fn (Pit $pit): string => $pit->name, $this->pits->of($site)),
+                        'recipe' => array_map(
+                            static fn (Recipe $recipe): string => $recipe->name,
+                            $this->recipes->of($site),
+                        ),
+                        'thermometer' => $this->thermometers->labels($site),
+                        'time_control.plan' => $this->plans($site, $ruleSet),
+                        'hot_hold.place' => array_map(
+                            static fn (HoldUnit $unit): string => $unit->name,
+                            $this->units->of($site),
+                        ),
+                        default => null,
+                    };
+                }
+            }
+        }
+
+        return array_filter($lists, static fn (?array $list): bool => $list !== null);
     }
 
     /** @return array<string, string> the plans of time without heat, with what the code allows each */

@@ -9,42 +9,68 @@ use Twig\Attribute\AsTwigFunction;
 use Verjuicer\App\Site\People\CurrentAccount;
 
 /**
- * What the keypad has keys for: the tags of open batches, the spots of the site's products, its thermometers, and how
- * long ago.
+ * What the keypad has keys for: the tags of open batches with their pieces, spots and likely steps, the thermometers,
+ * and the verbs of the log line.
  */
 final readonly class Keypad
 {
-    private const AGO = ['-5', '-10'];
-
-    public function __construct(private Connection $connection, private CurrentAccount $account)
-    {
+    public function __construct(
+        private Connection $connection,
+        private LineVerbs $verbs,
+        private CurrentAccount $account,
+    ) {
     }
 
-    /** @return array{tags: array<int, string>, words: list<string>} tags with the product on them */
+    /** @param int|null $tag where the page is of one batch */
     #[AsTwigFunction('keypad')]
-    public function keys(): array
+    public function keys(?int $tag = null): KeypadKeys
     {
-        $site = $this->account->get()->site->id->toRfc4122();
-        /** @var array<int, string> $tags */
-        $tags = $this->connection->fetchAllKeyValue(
+        /**
+         * @var list<array{tag: int|null, product: string, stage: string|null, is_mass: string|null, numbers: string,
+         *     spots: string|null}> $rows
+         */
+        $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'
-            SELECT o.tag, b.product_name FROM open_tag o JOIN batch b ON b.id = o.batch_id WHERE o.site_id = ?
-              ORDER BY o.tag
-            SQL,
-            [$site],
-        );
-        /** @var list<string> $words */
-        $words = $this->connection->fetchFirstColumn(
-            <<<'SQL'
-            (SELECT spot->>'name' FROM product, jsonb_array_elements(spots) AS spot
-             WHERE site_id = :site AND NOT is_retired AND spot->>'name' <> 'core'
-             GROUP BY 1 ORDER BY count(*) DESC, 1)
+            (SELECT o.tag, b.product_name AS product, l.facts->'stages'->-1->>0 AS stage,
+               l.facts->>'is_mass' AS is_mass,
+               CASE jsonb_typeof(l.facts->'numbers') WHEN 'array' THEN l.facts->'numbers'
+                 ELSE (SELECT jsonb_agg(n) FROM generate_series(1, b.pieces) n) END AS numbers,
+               (SELECT jsonb_agg(spot->'name') FROM product p, jsonb_array_elements(p.spots) spot
+                WHERE p.site_id = o.site_id AND p.name = b.product_name AND NOT p.is_retired) AS spots
+             FROM open_tag o JOIN batch b ON b.id = o.batch_id LEFT JOIN board_lane l ON l.batch_id = b.id
+             WHERE o.site_id = :site AND (:tag = 0 OR o.tag = :tag) ORDER BY o.tag)
             UNION ALL
-            (SELECT label FROM thermometer WHERE site_id = :site AND retired_at IS NULL ORDER BY label)
+            (SELECT NULL, label, NULL, NULL, '[]', NULL FROM thermometer
+             WHERE site_id = :site AND retired_at IS NULL ORDER BY label)
             SQL,
-            ['site' => $site],
+            ['site' => $this->account->get()->site->id->toRfc4122(), 'tag' => $tag ?? 0],
         );
+        $tags = $thermometers = [];
+        foreach ($rows as $row) {
+            if ($row['tag'] === null) {
+                $thermometers[] = $row['product'];
+                continue;
+            }
+            $isMass = $row['is_mass'] === 'true';
+            $pieces = $isMass ? [] : array_filter(self::list($row['numbers']), \is_int(...));
+            $spots = $isMass ? [] : array_filter(self::list($row['spots'] ?? '[]'), \is_string(...));
+            $tags[$row['tag']] = new KeypadTag(
+                $row['tag'],
+                $row['product'],
+                \count($pieces) > 1 ? array_values($pieces) : [],
+                \count($spots) > 1 ? array_values($spots) : [],
+                $this->verbs->likely($row['stage'] ?? ''),
+            );
+        }
 
-        return ['tags' => $tags, 'words' => [...$words, ...self::AGO]];
+        return new KeypadKeys($tags, $thermometers, $this->verbs->all(), $this->verbs->likely('cook'));
+    }
+
+    /** @return list<mixed> */
+    private static function list(string $json): array
+    {
+        $list = json_decode($json, flags: \JSON_THROW_ON_ERROR);
+
+        return \is_array($list) ? array_values($list) : [];
     }
 }

@@ -60,6 +60,21 @@ final readonly class LineWords
         return null;
     }
 
+    /** @return array{string, \BackedEnum}|null the choice whose own words these are, as forms show them */
+    public function chosen(Kind $kind, string $words): ?array
+    {
+        foreach ($kind->fields as $field) {
+            foreach ($field->offered() as $choice) {
+                $shown = $this->translator->trans('event.'.$field->name.'.'.$choice->value);
+                if (mb_strtolower($shown) === mb_strtolower($words)) {
+                    return [$field->name, $choice];
+                }
+            }
+        }
+
+        return null;
+    }
+
     /** The flag of a kind that a word sets. */
     public function flag(Kind $kind, string $word): ?string
     {

@@ -114,7 +114,7 @@ final class PitController extends FormController implements ShowsAgain
         name: 'pit_take_back',
         requirements: ['pit' => Requirement::UUID, 'event' => Requirement::UUID],
         methods: ['POST'],
-    ),]
+    )]
     public function takeBack(string $pit, string $event, Request $request): Response
     {
         $found = $this->find($pit);

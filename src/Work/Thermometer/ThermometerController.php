@@ -102,7 +102,7 @@ final class ThermometerController extends FormController implements ShowsAgain
         name: 'thermometer',
         requirements: ['thermometer' => Requirement::UUID],
         methods: ['GET'],
-    ),]
+    )]
     public function show(string $thermometer): Response
     {
         return $this->one(
@@ -117,7 +117,7 @@ final class ThermometerController extends FormController implements ShowsAgain
         name: 'thermometer_check',
         requirements: ['thermometer' => Requirement::UUID],
         methods: ['POST'],
-    ),]
+    )]
     public function check(string $thermometer, Request $request): Response
     {
         $found = $this->find($thermometer);

@@ -133,7 +133,7 @@ final class HappenedTest extends KitchenTestCase
     /** @return iterable<string, array{string, string}> */
     public static function forms(): iterable
     {
-        yield 'a step' => ['/batches/{tag:3}', "//form[.//input[@name='type'][@value='cool']]"];
+        yield 'a step' => ['/batches/{tag:3}/steps', "//form[.//input[@name='type'][@value='cool']]"];
         yield 'an action' => ['/batches/{tag:18}', "//*[@id='actions']//form[.//input[@name='finding']]"];
         yield 'a new batch' => ['/batches/new', '//main//form'];
         yield 'a division' => ['/batches/{tag:21}/divide', '//main//form'];

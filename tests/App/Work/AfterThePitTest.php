@@ -252,7 +252,7 @@ final class AfterThePitTest extends KitchenTestCase
         [, $one, $other] = $this->divided();
         $mix = function (Batch $from, string $tag): Crawler {
             $form = $this->client
-                ->request('GET', '/batches/'.$from->id->toRfc4122())
+                ->request('GET', '/batches/'.$from->id->toRfc4122().'/steps')
                 ->selectButton('Put together')
                 ->form(['tag' => $tag]);
 
@@ -319,7 +319,7 @@ final class AfterThePitTest extends KitchenTestCase
     private function step(string $path, string $type, array $fields): void
     {
         $form = $this->client
-            ->request('GET', $path)
+            ->request('GET', $path.'/steps')
             ->filter("input[name=type][value=$type]")
             ->closest('form')
             ?->form($fields);

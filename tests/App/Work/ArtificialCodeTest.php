@@ -67,7 +67,13 @@ final class ArtificialCodeTest extends KitchenTestCase
                         ->each(static fn (Crawler $one): string => $one->text()),
                 )."\n";
             $said
-                .= implode("\n", $page->filter('option')->each(static fn (Crawler $one): string => $one->text()))."\n";
+                .= implode(
+                    "\n",
+                    $this->client
+                        ->request('GET', $this->path($tag).'/steps')
+                        ->filter('option, .key-choice')
+                        ->each(static fn (Crawler $one): string => $one->text()),
+                )."\n";
         }
         $this->assertSpeaksOfNoRealLimit($said);
         $limits = [['cooling', 'middle'], ['limits', 'cold'], ['reheating', 'own'], ['time_control', 'cold_ceiling']];

@@ -476,9 +476,14 @@ final class CookSideTest extends KitchenTestCase
             '120–128 °F',
             $this->client->request('GET', '/products')->filter('tr:contains("Beef rib roast")')->text(),
         );
+        $page = $this->client->request('GET', '/batches/new');
+        $roast = (string) $page->filter('option:contains("Beef rib roast")')->attr('value');
+        $this->client->submit(
+            $page->selectButton('Begin')->form(['product' => $roast, 'tag' => '73', 'pieces' => '1']),
+        );
         self::assertStringContainsString(
-            'cap',
-            $this->client->request('GET', '/log')->filter('#pad')->text(),
+            '"cap"',
+            (string) $this->client->request('GET', '/log')->filter('#pad')->attr('data-tags'),
             'a new spot has its key',
         );
     }
@@ -549,7 +554,7 @@ final class CookSideTest extends KitchenTestCase
 
     private function tap(string $path, string $tap): void
     {
-        $form = $this->client->request('GET', $path)->filter('form[aria-label="One tap"]')->form();
+        $form = $this->client->request('GET', $path.'/steps')->filter('form[aria-label="One tap"]')->form();
         $this->client->request('POST', $path.'/step', ['tap' => $tap] + $form->getValues());
         self::assertResponseStatusCodeSame(303);
     }

@@ -54,7 +54,7 @@ final class DoubtsTest extends KitchenTestCase
         $this->logIn();
         $path = $this->path(7);
         $form = $this->client
-            ->request('GET', $path)
+            ->request('GET', $path.'/steps')
             ->filterXPath("//form[input[@name='type'][@value='discard']]")
             ->form();
         $page = $this->client->submit($form, ['weight_kg' => '400', 'reason' => 'fell']);

@@ -76,7 +76,7 @@ final class EntryLineTest extends KitchenTestCase
         yield ['7 inject', '{"tag":7,"type":"inject"}'];
         yield ['7 spritz Cider spritz -5', '{"tag":7,"type":"spritz","recipe":"Cider spritz"}', 5];
         yield ['7 pack vacuum', '{"tag":7,"type":"pack","method":"vacuum"}'];
-        yield ['7 cool shallow pans', '{"tag":7,"type":"cool","method":"shallow pans"}'];
+        yield ['7 cool shallow pans', '{"tag":7,"type":"cool","method":"shallow pans","holding":"shallow_pans"}'];
         yield ['7 reheat', '{"tag":7,"type":"reheat","for":"hot_hold"}'];
         yield ['7 reheat immediate', '{"tag":7,"type":"reheat","for":"immediate"}'];
         yield ['7 clock cold6', '{"tag":7,"type":"time_control","plan":"cold_6h"}'];

@@ -160,7 +160,7 @@ final class PutRightTest extends KitchenTestCase
     {
         $path = $this->path(7);
         $form = $this->client
-            ->request('GET', $path)
+            ->request('GET', $path.'/steps')
             ->filter('form[aria-label="One tap"] button[value="wrap/with/foil"]')
             ->form(['when' => '25', 'of_piece' => '2']);
         $this->client->submit($form);

@@ -64,13 +64,13 @@ final class ReadingPagesTest extends KitchenTestCase
             $path = $this->path($tag);
             $page = $this->client->request('GET', $path);
             $onScreen = $page
-                ->filter('[data-rule]')
+                ->filter('[data-finding]')
                 ->each(
-                    static fn (Crawler $finding): string => $finding->attr('data-rule')
+                    static fn (Crawler $finding): string => $finding->closest('[data-rule]')?->attr('data-rule')
                         .' '
-                        .$finding->attr('data-verdict')
+                        .$finding->closest('[data-rule]')?->attr('data-verdict')
                         .' '
-                        .$finding->filter('p')->eq(1)->text(),
+                        .$finding->text(),
                 );
             $this->client->request('GET', $path.'/record.json');
             $record = $this->service(Reader::class)->read((string) $this->client->getResponse()->getContent());

@@ -135,7 +135,7 @@ final class WhatIsTypedTest extends KitchenTestCase
     ): void {
         $path = $this->path($tag);
         $form = $this->client
-            ->request('GET', $path)
+            ->request('GET', $path.'/steps')
             ->filterXPath("//form[input[@name='type'][@value='$type']]")
             ->form();
         $before = $this->number('SELECT count(*) FROM event');

@@ -132,8 +132,9 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         $this->logIn();
         $path = $this->path(5);
         $this->keep('5 discard fell');
-        $page = $this->client->request('GET', $path);
+        $this->client->request('GET', $path);
         self::assertSelectorExists('[data-rule="house.raw_leftover"]');
+        $page = $this->client->request('GET', $path.'/steps');
         $this->client->submit($page->filter('button[name=tap][value="action/finding/house.raw_leftover"]')->form());
         self::assertResponseRedirects($path);
         $this->client->followRedirect();
@@ -228,7 +229,7 @@ final class WordsOfTheTradeTest extends KitchenTestCase
                 ]),
         );
         $form = $this->client
-            ->request('GET', $this->path(72))
+            ->request('GET', $this->path(72).'/steps')
             ->filterXPath("//form[input[@name='type'][@value='cook']]")
             ->form(['pit' => 'Drum', 'temp_on' => '39.5']);
         $this->client->submit($form);

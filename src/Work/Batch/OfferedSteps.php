@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Batch;
+
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Batch\HeldPieces;
+use Verjuicer\App\Ledger\Log\LastReadings;
+use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Projection\Lane\Lane;
+use Verjuicer\App\Work\Entry\FieldLists;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Kind;
+
+/** What can be done next with a batch. */
+final readonly class OfferedSteps
+{
+    public function __construct(
+        private Batches $batches,
+        private HeldPieces $held,
+        private LastReadings $lastReadings,
+        private FieldLists $lists,
+    ) {
+    }
+
+    /**
+     * @param Lane|null $lane null where it cannot be read
+     * @param bool $isAll whether more than the likely step is shown
+     * @param FormInput|null $sent what could not be kept
+     */
+    public function of(Batch $batch, ?Lane $lane, bool $isAll, ?FormInput $sent = null): Steps
+    {
+        $stage = $lane?->stage() ?? '';
+        $offers = NextSteps::after($stage);
+        $shown = $isAll ? $offers : \array_slice($offers, 0, 1);
+        $kinds = array_map(static fn (StepOffer $offer): ?Kind => Catalogue::named($offer->kind), $shown);
+
+        return new Steps(
+            $batch->id->toRfc4122(),
+            $stage,
+            $lane === null ? $this->batches->isOpen($batch) : !$lane->hasEnded(),
+            $lane === null ? $this->held->numbers($batch) : $lane->held(),
+            $lane === null ? $this->lastReadings->isOneMass($batch) : $lane->isMass,
+            $offers,
+            array_values(
+                array_filter(
+                    NextSteps::taps($stage),
+                    static fn (string $tap): bool => $lane?->hasLeftover === true || !str_starts_with($tap, 'action/'),
+                ),
+            ),
+            $this->lists->of($batch->site, $batch->ruleSet, array_values(array_filter($kinds))),
+            $sent?->typed,
+            $sent->problems ?? [],
+        );
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Entry;
+
+/** What the keypad has keys for. */
+final readonly class KeypadKeys
+{
+    /**
+     * @param array<int, KeypadTag> $tags
+     * @param list<string> $thermometers
+     * @param array<string, list<string>> $verbs every verb of the line, with the words that say how
+     * @param list<string> $usual the verbs shown before a tag is chosen
+     */
+    public function __construct(
+        public array $tags,
+        public array $thermometers,
+        public array $verbs,
+        public array $usual,
+    ) {
+    }
+}

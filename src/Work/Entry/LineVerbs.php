@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Entry;
+
+use Symfony\Contracts\Translation\TranslatorInterface;
+use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\FieldType;
+use Verjuicer\Core\Event\Kind;
+use Verjuicer\Core\Event\Saying;
+
+/** The verbs of the log line as keys: which are likely next in a stage, and the words that say how. */
+final readonly class LineVerbs
+{
+    private const LIKELY = 4;
+
+    public function __construct(private TranslatorInterface $translator)
+    {
+    }
+
+    /** @return list<string> the likeliest four in this stage: the first steps it offers, and its taps */
+    public function likely(string $stage): array
+    {
+        $places = [];
+        foreach (Catalogue::all() as $kind) {
+            $saying = $kind->declared->sayings[0] ?? null;
+            if ($saying === null) {
+                continue;
+            }
+            $offered = isset($kind->declared->offered[$stage]) ? [$kind->declared->offered[$stage]] : [];
+            foreach ($kind->declared->taps as $tap) {
+                if (\in_array($stage, $tap->in, true)) {
+                    $offered[] = $tap->place;
+                }
+            }
+            if ($offered !== []) {
+                $places[$this->word($saying)] = min($offered);
+            }
+        }
+        asort($places);
+
+        return \array_slice(array_keys($places), 0, self::LIKELY);
+    }
+
+    /** @return array<string, list<string>> every verb, with the words that say how, in the order of the work */
+    public function all(): array
+    {
+        $verbs = [];
+        foreach (Catalogue::all() as $kind) {
+            foreach ($kind->declared->sayings as $saying) {
+                $verbs[$this->word($saying)] = $this->how($kind);
+            }
+        }
+
+        return $verbs;
+    }
+
+    /** @return list<string> */
+    private function how(Kind $kind): array
+    {
+        $words = [];
+        foreach ($kind->fields as $name => $field) {
+            foreach ($field->says->usual as $usual) {
+                $words[] = $this->translator->trans('event.usual.'.$usual);
+            }
+            foreach ($field->offered() as $choice) {
+                $line = $this->translator->trans("choice.$name.{$choice->value}", domain: 'line');
+                $words[] = str_starts_with($line, 'choice.')
+                    ? $this->translator->trans("event.$name.{$choice->value}")
+                    : explode(' ', $line)[0];
+            }
+            $flag = $field->type === FieldType::Flag ? $this->translator->trans("flag.$name", domain: 'line') : '';
+            if ($flag !== '' && !str_starts_with($flag, 'flag.')) {
+                $words[] = explode(' ', $flag)[0];
+            }
+        }
+
+        return array_values(array_unique($words));
+    }
+
+    private function word(Saying $saying): string
+    {
+        return explode(' ', $this->translator->trans('verb.'.$saying->key, domain: 'line'))[0];
+    }
+}

@@ -1,0 +1,209 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\Browser;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\Process\Process;
+
+/**
+ * Every page the router knows, in every role: one h1, a title, nothing serious in anybody's way, and no wider than the
+ * narrowest screen. A new route is among them by itself; one that is no page is named here.
+ */
+final class EveryPageTest extends BrowserTestCase
+{
+    private const NO_PAGES = [
+        'export',
+        'packet_pdf',
+        'shared',
+        'shared_pdf',
+        'logout',
+        'theme',
+        'units',
+        'batch_live',
+        'batch_record',
+        'batch_assessment',
+        'board_live',
+        'wall_live',
+        'log_echo',
+        'label_svg',
+        'label_pdf',
+    ];
+
+    /** What the parameters of addresses are filled with: a query for one value, or the values. */
+    private const FILLED = [
+        'batch' => ['id' => 'SELECT id FROM batch WHERE tag IN (7, 12, 18, 24) ORDER BY tag'],
+        'check_round' => ['id' => 'SELECT id FROM batch WHERE tag = 24 LIMIT 1'],
+        'divide' => ['id' => 'SELECT id FROM batch WHERE tag = 21 LIMIT 1'],
+        'packet' => ['id' => 'SELECT id FROM packet LIMIT 1'],
+        'recall' => ['kind' => ['lot'], 'what' => "SELECT id FROM lot WHERE number = 'RR-4471'"],
+        'trend' => ['group' => ['by_rule', 'by_hour', 'by_product', 'by_unit']],
+        '' => [
+            'id' => 'SELECT id FROM batch WHERE tag = 7 LIMIT 1',
+            'event' => "SELECT e.id FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.tag = 7 AND e.type = 'cook'",
+            'day' => 'SELECT min(begun_at)::date FROM batch',
+            'stage' => ['cook'],
+            'product' => 'SELECT id FROM product ORDER BY name LIMIT 1',
+            'recipe' => 'SELECT id FROM recipe ORDER BY name LIMIT 1',
+            'lot' => "SELECT id FROM lot WHERE number = 'RR-4471'",
+            'pit' => 'SELECT id FROM pit ORDER BY name LIMIT 1',
+            'thermometer' => 'SELECT id FROM thermometer ORDER BY label LIMIT 1',
+        ],
+    ];
+
+    /** Pages as somebody finds them who has filled something in. */
+    private const ASKED = [
+        '/log?line=7%20203',
+        '/find?words=pork',
+        '/what-if?method=counter&weight=2&start=180',
+        '/?at=Drum',
+    ];
+
+    #[DataProvider('roles')]
+    public function testIsSoundForEverybody(string $login): void
+    {
+        $this->logIn($login);
+        if ($login === 'dell') {
+            $this->askForAPacket();
+        }
+        $wrong = $seen = [];
+        foreach ([...$this->addresses(), ...self::ASKED] as $path) {
+            $this->screen(390, 844, true);
+            $this->open($path);
+            if (!\in_array($this->answered(), [200, 422], true)) {
+                continue; // not for this role
+            }
+            $seen[] = $path;
+            $wrong[$path] = [
+                ...$this->faults(),
+                ...$this->seriousAccessibilityFindings(),
+                ...$this->tooWide(390),
+                ...$this->tooWide(320),
+            ];
+            if ($login === 'dell') {
+                $this->screen(1280, 800, false);
+                array_push($wrong[$path], ...$this->seriousAccessibilityFindings());
+                foreach (['night', 'sun'] as $theme) {
+                    $this->browser->executeScript('document.documentElement.dataset.theme = arguments[0]', [$theme]);
+                    array_push(
+                        $wrong[$path],
+                        ...array_map(
+                            static fn (string $one): string => "in the $theme theme: $one",
+                            $this->seriousAccessibilityFindings(),
+                        ),
+                    );
+                }
+            }
+        }
+        self::assertSame([], array_filter($wrong));
+        self::assertGreaterThan($login === 'wynn' ? 25 : 40, \count($seen), implode(' ', $seen));
+    }
+
+    /** @return iterable<string, array{string}> */
+    public static function roles(): iterable
+    {
+        yield 'the manager' => ['dell'];
+        yield 'the pitmaster' => ['mara'];
+        yield 'the crew' => ['ike'];
+        yield 'the inspector' => ['wynn'];
+    }
+
+    /** @return list<string> */
+    private function addresses(): array
+    {
+        $process = new Process([\PHP_BINARY, 'bin/console', 'debug:router', '--format=json'], \dirname(__DIR__, 2));
+        $process->mustRun();
+        /** @var array<string, array{path: string, method: string}> $routes */
+        $routes = json_decode($process->getOutput(), true, flags: \JSON_THROW_ON_ERROR);
+        $addresses = [];
+        foreach ($routes as $name => $route) {
+            if (
+                str_starts_with($name, '_')
+                || \in_array($name, self::NO_PAGES, true)
+                || (!str_contains($route['method'], 'GET') && $route['method'] !== 'ANY')
+            ) {
+                continue;
+            }
+            $found = [$route['path']];
+            preg_match_all('/\{(\w+)\}/', $route['path'], $parameters);
+            foreach ($parameters[1] as $parameter) {
+                $of = self::FILLED[$name][$parameter] ?? self::FILLED[''][$parameter] ?? null;
+                self::assertNotNull($of, "$name: say what {{$parameter}} is filled with, or that it is no page");
+                $filled = [];
+                foreach ($found as $path) {
+                    foreach (\is_array($of) ? $of : $this->column($of) as $value) {
+                        $filled[] = str_replace('{'.$parameter.'}', $value, $path);
+                    }
+                }
+                $found = $filled;
+            }
+            array_push($addresses, ...$found);
+        }
+
+        return $addresses;
+    }
+
+    private function askForAPacket(): void
+    {
+        if ($this->column('SELECT id FROM packet') !== []) {
+            return;
+        }
+        $this->open('/packets');
+        $day = $this->column('SELECT min(begun_at)::date FROM batch')[0];
+        $this->browser->executeScript(
+            "document.querySelector('[name=from]').value = document.querySelector('[name=to]').value = arguments[0]",
+            [$day],
+        );
+        $this->send($this->button('Make it'));
+    }
+
+    private function answered(): int
+    {
+        $status = $this->browser->executeScript(
+            "return performance.getEntriesByType('navigation')[0].responseStatus",
+        );
+
+        return \is_int($status) ? $status : 0;
+    }
+
+    /** @return list<string> */
+    private function faults(): array
+    {
+        $found = $this->browser->executeScript(
+            <<<'JS'
+            const faults = [];
+            const heads = document.querySelectorAll('h1').length;
+            if (heads !== 1) faults.push(`${heads} h1`);
+            if (!/^\S.+ · Verjuicer$/.test(document.title.trim())) faults.push(`title "${document.title}"`);
+            return faults;
+            JS,
+        );
+
+        return array_values(array_filter(\is_array($found) ? $found : [], \is_string(...)));
+    }
+
+    /** @return list<string> what reaches beyond a screen of this width, if the page is wider */
+    private function tooWide(int $width): array
+    {
+        $this->screen($width, 844, true);
+        $found = $this->browser->executeScript(
+            <<<'JS'
+            const width = document.documentElement.clientWidth;
+            if (document.documentElement.scrollWidth <= width) return [];
+            const isCut = (one) => {
+                for (let over = one.parentElement; over; over = over.parentElement) {
+                    if (getComputedStyle(over).overflowX !== 'visible') return true;
+                }
+                return false;
+            };
+            return [...document.querySelectorAll('body *')]
+                .filter((one) => one.getBoundingClientRect().right > width + 1 && !isCut(one))
+                .slice(0, 3)
+                .map((one) => `${width}: ${one.tagName} ${one.getAttribute('class') ?? ''}`);
+            JS,
+        );
+
+        return array_values(array_filter(\is_array($found) ? $found : [], \is_string(...)));
+    }
+}
