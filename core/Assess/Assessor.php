@@ -6,6 +6,7 @@ namespace Verjuicer\Core\Assess;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
 use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\SortedReadings;
 use Verjuicer\Core\Assess\Evidence\SuspectReadings;
 use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Assess\Finding\Countdown;
@@ -54,20 +55,9 @@ final readonly class Assessor
     {
         $timeline = Timeline::of($record, $asOf);
         $suspects = SuspectReadings::of($record->thermometers, $rules->get(ThermometerRules::class)->tolerance);
-        $believed = $suspectIds = $unchecked = $overdue = [];
-        foreach ($timeline->readings as $reading) {
-            if ($suspects->includes($reading)) {
-                $suspectIds[] = $reading->id;
-            } else {
-                $believed[] = $reading;
-            }
-            if (!$suspects->hasCheckOf($reading)) {
-                $unchecked[] = $reading;
-            } elseif ($suspects->isOverdueAt($reading, $rules->house()->thermometerCheck)) {
-                $overdue[] = $reading;
-            }
-        }
-        $case = new CaseFile($record->site, $record->product, $rules, $timeline, $believed);
+        $sorted = $suspects->sorted($timeline->readings, $rules->house()->thermometerCheck);
+        $suspectIds = $sorted->suspectIds;
+        $case = new CaseFile($record->site, $record->product, $rules, $timeline, $sorted->believed);
         $findings = $this->run($case);
         if ($suspectIds !== []) {
             $this->addDoubt(
@@ -76,7 +66,7 @@ final readonly class Assessor
             );
         }
         $rulesJudged = self::worstByRule($findings->all());
-        self::addThermometerFindings($findings, $rules, $suspectIds, $unchecked, $overdue, \count($timeline->readings));
+        self::addThermometerFindings($findings, $rules, $sorted, \count($timeline->readings));
         $countdowns = $findings->countdowns();
         usort(
             $countdowns,
@@ -150,19 +140,13 @@ final readonly class Assessor
         );
     }
 
-    /**
-     * @param list<string> $suspectIds
-     * @param list<Reading> $unchecked by a thermometer that was never checked
-     * @param list<Reading> $overdue by one whose last check was longer ago than the house allows
-     */
     private static function addThermometerFindings(
         Findings $findings,
         RuleSet $rules,
-        array $suspectIds,
-        array $unchecked,
-        array $overdue,
+        SortedReadings $sorted,
         int $readings,
     ): void {
+        [$suspectIds, $unchecked, $overdue] = [$sorted->suspectIds, $sorted->unchecked, $sorted->overdue];
         $tolerance = $rules->get(ThermometerRules::class)->tolerance;
         $house = $rules->house();
         if ($suspectIds !== []) {

@@ -67,6 +67,12 @@ final readonly class Plausible
         return $this->isBeyond($this->jump, $one, $other, $seconds);
     }
 
+    /** By how many ninetieths of a degree Celsius readings may differ however soon they follow one another. */
+    public function jumpNinetieths(): int
+    {
+        return ($this->jump->unit === TemperatureUnit::Fahrenheit ? 5 : 9) * $this->jump->tenths;
+    }
+
     private function isBeyond(Temperature $atOnce, Temperature $one, Temperature $other, int $seconds): bool
     {
         $scale = $atOnce->unit === TemperatureUnit::Fahrenheit ? 5 : 9;

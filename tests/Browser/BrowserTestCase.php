@@ -242,9 +242,11 @@ abstract class BrowserTestCase extends TestCase
     /**
      * Serious and critical findings of axe-core on the page as it is.
      *
+     * @param list<string> $rules these alone, where there are any
+     *
      * @return list<string>
      */
-    protected function seriousAccessibilityFindings(): array
+    protected function seriousAccessibilityFindings(array $rules = []): array
     {
         // A line under which others scroll half covers one of them at any time: that is no finding.
         $this->browser->executeScript(
@@ -255,11 +257,13 @@ abstract class BrowserTestCase extends TestCase
         $found = $this->browser->executeAsyncScript(
             <<<'JS'
             const done = arguments[arguments.length - 1];
-            axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+            const levels = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+            axe.run(document, { runOnly: arguments[0].length > 0 ? arguments[0] : levels })
                 .then((result) => done(result.violations
                 .filter((one) => ['serious', 'critical'].includes(one.impact))
                 .map((one) => `${one.id}: ${one.nodes.slice(0, 3).map((node) => node.html).join(' | ')}`)));
             JS,
+            [$rules],
         );
         self::assertIsArray($found);
 

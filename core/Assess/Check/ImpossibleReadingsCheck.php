@@ -21,9 +21,14 @@ final readonly class ImpossibleReadingsCheck implements Check
         $house = $case->rules->house();
         foreach ($case->tracks as $track => $trace) {
             $previous = $first = null;
+            $atOnce = $house->plausible->jumpNinetieths();
             $pairs = 0;
             foreach ($trace->readings as $reading) {
-                if ($previous !== null && self::areImpossible($previous, $reading, $house)) {
+                if (
+                    $previous !== null
+                    && abs($reading->level - $previous->level) > $atOnce
+                    && self::areImpossible($previous, $reading, $house)
+                ) {
                     $first ??= [$previous, $reading];
                     ++$pairs;
                 }

@@ -19,7 +19,11 @@ final readonly class ThermometerAgreementCheck implements Check
         foreach ($case->tracks as $track => $trace) {
             $previous = null;
             foreach ($trace->readings as $reading) {
-                if ($previous !== null && self::disagree($previous, $reading, $house)) {
+                if (
+                    $previous !== null
+                    && $previous->thermometer !== $reading->thermometer
+                    && self::disagree($previous, $reading, $house)
+                ) {
                     $findings->add(
                         new Finding(
                             rule: 'house.thermometers_disagree',
@@ -50,7 +54,6 @@ final readonly class ThermometerAgreementCheck implements Check
     {
         return $one->thermometer !== null
             && $other->thermometer !== null
-            && $one->thermometer !== $other->thermometer
             && $other->at - $one->at <= $house->agreementWithin->seconds
             && !$house->agreement->covers($one->temp, $other->temp);
     }

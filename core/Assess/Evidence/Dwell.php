@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Evidence;
 
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\CookingRow;
 use Verjuicer\Core\Ruleset\CookingRules;
 
@@ -28,9 +29,20 @@ final class Dwell
      */
     public bool $wasHotEnough = false;
 
+    /** @var array<string, non-empty-list<int>> the rows' temperatures in ninetieths of a degree Celsius, by unit */
+    private readonly array $levels;
+
     /** @param non-empty-list<CookingRow> $rows from the coolest to the hottest */
     public function __construct(private readonly array $rows, private readonly CookingRules $rules)
     {
+        $levels = [];
+        foreach (TemperatureUnit::cases() as $unit) {
+            $levels[$unit->value] = array_map(
+                static fn (CookingRow $row): int => $row->temperature->printedIn($unit)->ninetieths(),
+                $rows,
+            );
+        }
+        $this->levels = $levels;
     }
 
     /** @return array{CookingRow, Reading}|null the row this reading completes and the first reading of its run */
@@ -40,23 +52,20 @@ final class Dwell
             $this->running = 0;
         }
         $this->previous = $reading;
+        $levels = $this->levels[$reading->temp->unit->value];
+        $level = $reading->level;
         $running = $this->running;
-        while ($running > 0 && $this->rows[$running - 1]->temperature->compare($reading->temp) < 0) {
+        while ($running > 0 && $level < $levels[$running - 1]) {
             --$running;
         }
-        while (isset($this->rows[$running]) && $this->rows[$running]->temperature->compare($reading->temp) >= 0) {
+        while (isset($levels[$running]) && $level >= $levels[$running]) {
             $this->firsts[$running++] = $reading;
         }
         $this->running = $running;
         if ($running > 0) {
             $this->wasHotEnough = true;
         }
-        $highest = $this->highest?->temp;
-        $isHigher =
-            $highest !== null && $highest->unit === $reading->temp->unit
-                ? $highest->tenths < $reading->temp->tenths
-                : $highest === null || $reading->temp->isHotterThan($highest);
-        if ($isHigher) {
+        if ($this->highest === null || $this->highest->level < $level) {
             $this->highest = $reading;
         }
         for ($row = 0; $row < $running; ++$row) {

@@ -10,6 +10,9 @@ use Verjuicer\Core\Measure\Temperature;
 /** A counted reading in its place in the record. */
 final readonly class Reading
 {
+    /** Ninetieths of a degree Celsius: what is compared where there are many readings. */
+    public int $level;
+
     /**
      * @param int $at seconds since 1970, UTC
      * @param int $order place among all counted events
@@ -25,6 +28,7 @@ final readonly class Reading
         public string $track,
         public ?string $thermometer,
     ) {
+        $this->level = $temp->ninetieths();
     }
 
     public function instant(): Instant

@@ -19,7 +19,7 @@ final readonly class SuspectReadings
      * @param array<string, list<array{int, bool}>> $checks by thermometer: seconds, and whether it failed, in order of
      *     time
      */
-    private function __construct(private array $checks, private bool $hasFailures)
+    private function __construct(private array $checks)
     {
     }
 
@@ -27,7 +27,6 @@ final readonly class SuspectReadings
     public static function of(array $thermometers, Tolerance $tolerance): self
     {
         $checks = [];
-        $hasFailures = false;
         foreach ($thermometers as $thermometer) {
             $ofOne = array_map(
                 static fn (ThermometerCheck $check): array => [
@@ -38,37 +37,49 @@ final readonly class SuspectReadings
             );
             usort($ofOne, static fn (array $one, array $other): int => $one[0] <=> $other[0]);
             $checks[$thermometer->id] = $ofOne;
-            $hasFailures = $hasFailures || \in_array(true, array_column($ofOne, 1), true);
         }
 
-        return new self($checks, $hasFailures);
+        return new self($checks);
     }
 
-    /** A reading whose thermometer failed its last check at or before it, or its first check after it. */
-    public function includes(Reading $reading): bool
+    /**
+     * One pass over readings in order of time. Suspect is a reading whose thermometer failed its last check at or before
+     * it, or its first check after it; unchecked one whose thermometer never was; overdue one whose thermometer's last
+     * check was longer ago than this, or came only afterwards.
+     *
+     * @param list<Reading> $readings
+     */
+    public function sorted(array $readings, Span $within): SortedReadings
     {
-        if (!$this->hasFailures || $reading->thermometer === null) {
-            return false;
+        $believed = $suspectIds = $unchecked = $overdue = [];
+        // Between two checks of a thermometer every reading of it stands the same.
+        $from = $before = $last = $isSuspect = [];
+        foreach ($readings as $reading) {
+            $label = $reading->thermometer;
+            if ($label === null || ($this->checks[$label] ?? []) === []) {
+                $believed[] = $unchecked[] = $reading;
+                continue;
+            }
+            $at = $reading->at;
+            if (!isset($from[$label]) || $at < $from[$label] || $at >= $before[$label]) {
+                $checks = $this->checks[$label];
+                $next = self::firstAfter($checks, $at);
+                $last[$label] = $checks[$next - 1][0] ?? null;
+                $from[$label] = $last[$label] ?? \PHP_INT_MIN;
+                $before[$label] = $checks[$next][0] ?? \PHP_INT_MAX;
+                $isSuspect[$label] = ($checks[$next - 1][1] ?? false) || ($checks[$next][1] ?? false);
+            }
+            if ($isSuspect[$label]) {
+                $suspectIds[] = $reading->id;
+            } else {
+                $believed[] = $reading;
+            }
+            if ($last[$label] === null || $at - $last[$label] > $within->seconds) {
+                $overdue[] = $reading;
+            }
         }
-        $checks = $this->checks[$reading->thermometer] ?? [];
-        $next = self::firstAfter($checks, $reading->at);
 
-        return ($checks[$next - 1][1] ?? false) || ($checks[$next][1] ?? false);
-    }
-
-    /** Whether the thermometer's last check before this reading was longer ago than this, or came only afterwards. */
-    public function isOverdueAt(Reading $reading, Span $within): bool
-    {
-        $checks = $this->checks[$reading->thermometer] ?? [];
-        $last = $checks[self::firstAfter($checks, $reading->at) - 1] ?? null;
-
-        return $last === null || $reading->at - $last[0] > $within->seconds;
-    }
-
-    /** Whether the thermometer of this reading was ever checked. */
-    public function hasCheckOf(Reading $reading): bool
-    {
-        return $reading->thermometer !== null && ($this->checks[$reading->thermometer] ?? []) !== [];
+        return new SortedReadings($suspectIds === [] ? $readings : $believed, $suspectIds, $unchecked, $overdue);
     }
 
     /** @param list<array{int, bool}> $checks */

@@ -136,6 +136,7 @@ final readonly class Timeline
                 $replaced[$event->replaces] = true;
             }
         }
+        $isPart = $record->product->pieceNumbers !== null;
         $counted = [];
         $inOrder = true;
         $before = \PHP_INT_MIN;
@@ -144,7 +145,7 @@ final readonly class Timeline
             if (
                 $at <= $asOf->epoch
                 && !isset($replaced[$event->id])
-                && !self::isOfOtherFood($event, $record->product)
+                && (!$isPart || !self::isOfOtherFood($event, $record->product))
             ) {
                 $counted[] = $event;
                 $inOrder = $inOrder && $before <= $at;
@@ -158,13 +159,12 @@ final readonly class Timeline
         return $counted;
     }
 
-    /** A reading of a piece that the record does not hold, where it says which it holds. */
+    /** A reading of a piece that the record does not hold. */
     private static function isOfOtherFood(Event $event, Product $product): bool
     {
         $detail = $event->detail;
 
-        return $product->pieceNumbers !== null
-            && ($detail instanceof Kinds\Reading || $detail instanceof Kinds\ProbeMoved)
+        return ($detail instanceof Kinds\Reading || $detail instanceof Kinds\ProbeMoved)
             && !$product->holds($detail->piece);
     }
 

@@ -92,9 +92,17 @@ final readonly class Line
         $estimate = $least = $greatest = 0;
         $stays = [];
         $previous = $until = null;
-        $before = $since = 0;
+        $before = $since = $firstSide = 0;
+        $unit = null;
+        $cold = $hot = 0;
         foreach ($readings as $reading) {
-            $after = $side->of($reading->temp);
+            if ($reading->temp->unit !== $unit) {
+                $unit = $reading->temp->unit;
+                [$cold, $hot] = $side->levels($unit);
+            }
+            // Where it lies, by the limits in its own unit: −1 cold, 0 in the zone, 1 hot.
+            $after = $reading->level <= $cold ? -1 : ($reading->level >= $hot ? 1 : 0);
+            $firstSide = $previous === null ? $after : $firstSide;
             if ($previous !== null && $reading->at > $previous->at) {
                 [$from, $to] = [$previous->at, $reading->at];
                 $start = $before < 0 && $touch->isKeptAtFirst($from, $to) ? $touch->keptUntil($from, $to) : $from;
@@ -119,7 +127,7 @@ final readonly class Line
         }
         $warm = $touch->firstWarm();
         $first = $readings[0];
-        $beginsUnread = $side->of($first->temp) >= 0 && $warm !== null && $warm < $first->at;
+        $beginsUnread = $firstSide >= 0 && $warm !== null && $warm < $first->at;
         $unread = $beginsUnread ? $first->at - $warm : 0;
         $end = $case->timeline->endOrAsOf()->epoch;
 

@@ -17,7 +17,7 @@ final readonly class ZoneSide
     /** @var array<string, array{int, int}> both limits as printed in a unit, in ninetieths of a degree */
     private array $levels;
 
-    public function __construct(private Threshold $cold, private Threshold $hot)
+    public function __construct(Threshold $cold, Threshold $hot)
     {
         $levels = [];
         foreach (TemperatureUnit::cases() as $unit) {
@@ -26,14 +26,10 @@ final readonly class ZoneSide
         $this->levels = $levels;
     }
 
-    /** @return int by the limits in its own unit: −1 cold, 0 in the zone, 1 hot */
-    public function of(Temperature $temperature): int
+    /** @return array{int, int} both limits as they are printed in a unit, in ninetieths of a degree Celsius */
+    public function levels(TemperatureUnit $unit): array
     {
-        return match (true) {
-            $this->cold->compare($temperature) <= 0 => -1,
-            $this->hot->compare($temperature) >= 0 => 1,
-            default => 0,
-        };
+        return $this->levels[$unit->value];
     }
 
     /**

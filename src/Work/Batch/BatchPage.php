@@ -13,7 +13,6 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Projection\Lane\LanePoint;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\Site\Happened;
-use Verjuicer\App\Work\Due\Claims;
 use Verjuicer\App\Work\Entry\Doubtful;
 
 /** The page of one batch: how it stands, what is next, its picture, what the record shows, what was written down. */
@@ -25,7 +24,6 @@ final readonly class BatchPage
         private OpenActionList $actions,
         private OfferedSteps $steps,
         private Environment $twig,
-        private Claims $claims,
         private Happened $happened,
         private Now $now,
     ) {
@@ -43,7 +41,6 @@ final readonly class BatchPage
         if ($sent !== null && $doubtful === null && $this->isOfTheOthers($sent, $steps)) {
             return $this->steps($batch, $sent);
         }
-        $actions = $lane === null ? [] : $this->actions->of($batch, $lane);
         $view = new BatchView(
             $batch,
             $this->now->instant(),
@@ -53,8 +50,7 @@ final readonly class BatchPage
                 fn (LanePoint $one): LeftSpot => new LeftSpot($one, $this->happened->told($one->at, $batch->site)),
                 $lane->left ?? [],
             ),
-            $actions,
-            $actions === [] ? [] : $this->claims->of($batch->site),
+            $lane === null ? [] : $this->actions->of($batch, $lane),
             $lane->reminders ?? [],
         );
 

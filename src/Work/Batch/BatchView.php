@@ -18,7 +18,6 @@ final readonly class BatchView
      * @param array<string, string> $parts of HTML that look the same to everybody, by name
      * @param list<LeftSpot> $left
      * @param list<OpenAction> $actions worst first
-     * @param array<string, string> $claims initials, by "batch id" and rule
      * @param list<Reminder> $reminders that still wait
      */
     public function __construct(
@@ -28,7 +27,6 @@ final readonly class BatchView
         public array $parts,
         public array $left,
         public array $actions,
-        public array $claims,
         public array $reminders,
     ) {
         $this->site = $batch->site;

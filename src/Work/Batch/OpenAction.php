@@ -11,6 +11,7 @@ final readonly class OpenAction
      * @param string $verdict the word of the format
      * @param list<string> $options what the code leaves to do, as whole sentences
      * @param string|null $advice who decides
+     * @param string|null $claimedBy initials of whoever is on it
      */
     public function __construct(
         public string $rule,
@@ -19,6 +20,7 @@ final readonly class OpenAction
         public string $citation,
         public array $options,
         public ?string $advice,
+        public ?string $claimedBy,
     ) {
     }
 }

@@ -9,6 +9,7 @@ use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Platform\Page\RenderedPart;
 use Verjuicer\App\Platform\Wording\FindingText;
 use Verjuicer\App\Projection\Lane\Lane;
+use Verjuicer\App\Work\Due\Claims;
 use Verjuicer\Core\Assess\OpenActions;
 
 /** What asks for a corrective action nobody has taken yet, and what the code leaves to do about it. */
@@ -20,6 +21,7 @@ final readonly class OpenActionList
     public function __construct(
         private Assessments $assessments,
         private FindingText $findings,
+        private Claims $claims,
         private RenderedPart $part,
     ) {
     }
@@ -42,6 +44,7 @@ final readonly class OpenActionList
     {
         $assessment = $this->assessments->of($batch);
         $findings = WorstFirst::of($assessment->findings);
+        $claims = $this->claims->of($batch->site);
         $actions = [];
         foreach (OpenActions::of($assessment) as $rule) {
             foreach ($findings as $finding) {
@@ -54,6 +57,7 @@ final readonly class OpenActionList
                         $finding->citation,
                         array_values(array_diff_key($sentences, [self::DECIDE => true])),
                         $sentences[self::DECIDE] ?? null,
+                        $claims[$batch->id->toRfc4122().$rule] ?? null,
                     );
                     break;
                 }
