@@ -43,7 +43,7 @@ final readonly class SuspectReadings
     }
 
     /**
-     * One pass over readings in order of time. Suspect is a reading whose thermometer failed its last check at or before
+     * One pass over readings in order of time. Suspect is one whose thermometer failed its last check at or before
      * it, or its first check after it; unchecked one whose thermometer never was; overdue one whose thermometer's last
      * check was longer ago than this, or came only afterwards.
      *

@@ -172,15 +172,16 @@ final class BatchParts
     {
         $assessment = $this->judged($batch, $lane);
         $fall = $this->forecasts->fall($batch, $assessment);
+        $cook = $this->forecasts->cook($batch, $assessment);
 
         return [
             'assessment' => $assessment,
-            'picture' => BatchPicture::of($assessment, $this->figures, $fall),
+            'picture' => BatchPicture::of($assessment, $this->figures, $fall, $cook),
             'fall' => $fall,
             'limits' => HoldingLimits::of($assessment, $fall),
             'cook' => CookView::of($assessment),
             'requirement' => Requirement::of($assessment),
-            'outlook' => $this->forecasts->cook($batch, $assessment),
+            'outlook' => $cook,
             'allergens' => CookView::allergens($assessment),
             'is_unknown' => CookView::areAllergensUnknown($assessment),
             'judged' => FindingGroup::all(

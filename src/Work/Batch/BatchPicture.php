@@ -17,9 +17,11 @@ use Verjuicer\Core\Event\Kinds\ColdHold;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Freeze;
 use Verjuicer\Core\Event\Kinds\HotHold;
+use Verjuicer\Core\Event\Kinds\Note;
 use Verjuicer\Core\Event\Kinds\Received;
 use Verjuicer\Core\Event\Kinds\Reheat;
 use Verjuicer\Core\Event\Kinds\Thaw;
+use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\FallOutlook;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
@@ -55,18 +57,25 @@ final readonly class BatchPicture
 
     private const RAW_MINUTES = 45;
 
+    /** Of how many stretches of its width the lowest and the highest reading of a track are shown. */
+    private const MOST_STRETCHES = 90;
+    private const MOST_ROWS = 40;
+
+    /** How far apart the letters of what was done stand. */
+    private const SIGN_WIDTH = 17.0;
+
     /**
      * @param list<array{y: float, label: string}> $levels
      * @param list<array{x: float, label: string, is_midnight: bool}> $hours
      * @param list<array{stage: string, x: float, width: float}> $bands
-     * @param list<array{track: string, piece: int, spot: string, shape: int, dash: int, line: string,
-     *     marks: list<array{x: float, y: float, id: string, is_suspect: bool, temp: Temperature, at: Instant,
-     *     thermometer: string|null}>}> $tracks
+     * @param list<PictureTrack> $tracks
      * @param list<array{rule: string, x: float, gate_y: float, label: string, width: float, is_right: bool, row: int,
      *     is_late: bool, is_passed: bool}> $gates
      * @param list<array{x: float, width: float, y: float, track: string, label: string, from: Instant, to: Instant,
      *     is_hot: bool}> $crossings
      * @param list<array{x: float, letter: string, id: string, event: Event}> $signs
+     * @param string $fan how it is likely to fall, as the points of an outline; '' where there is no forecast
+     * @param string $rise how it is likely to rise to what it is liked at
      */
     private function __construct(
         public array $levels,
@@ -80,15 +89,20 @@ final readonly class BatchPicture
         public array $crossings,
         public array $signs,
         public string $fan,
+        public string $rise,
         public bool $isOpen,
     ) {
     }
 
-    public static function of(Assessment $assessment, Figures $figures, ?FallOutlook $fall = null): self
-    {
+    public static function of(
+        Assessment $assessment,
+        Figures $figures,
+        ?FallOutlook $fall = null,
+        ?CookOutlook $cook = null,
+    ): self {
         $site = $assessment->record->site;
         $unit = $site->unit;
-        $time = self::timeAxis($assessment);
+        $time = self::timeAxis($assessment, $cook);
         $scale = new TemperatureAxis(
             Temperature::fahrenheit('20'),
             Temperature::fahrenheit('222'),
@@ -120,11 +134,38 @@ final readonly class BatchPicture
             self::crossings($assessment, $time, $scale),
             self::signs($assessment, $time),
             $fall === null ? '' : self::fan($fall, $time, $scale, $unit),
+            $cook === null ? '' : self::rise($assessment, $cook, $time, $scale),
             !$assessment->timeline->hasEnded(),
         );
     }
 
-    private static function timeAxis(Assessment $assessment): TimeAxis
+    /** @return list<PictureMark> the latest readings, the last first, as many as are read out in a while */
+    public function latest(): array
+    {
+        $marks = array_merge(...array_map(static fn (PictureTrack $track): array => $track->marks, $this->tracks));
+        usort(
+            $marks,
+            static fn (PictureMark $one, PictureMark $other): int => $other->reading->order <=> $one->reading->order,
+        );
+
+        return \array_slice($marks, 0, self::MOST_ROWS);
+    }
+
+    /** @return array<string, string> of each letter at the foot the key of its word, by its own key */
+    public function letters(): array
+    {
+        $letters = [];
+        foreach ($this->signs as $sign) {
+            $pit = $sign['event']->detail instanceof Note ? $sign['event']->detail->pitSign : null;
+            $letters[$pit === null ? 'step.sign.'.$sign['letter'] : 'pit.letter.'.$pit->value] = $pit === null
+                ? 'event.'.$sign['letter'].'.name'
+                : 'pit.sign.'.$pit->value;
+        }
+
+        return $letters;
+    }
+
+    private static function timeAxis(Assessment $assessment, ?CookOutlook $cook): TimeAxis
     {
         $timeline = $assessment->timeline;
         $first = self::start($timeline);
@@ -138,6 +179,12 @@ final readonly class BatchPicture
             if ($far > 0 && $far <= max(6 * 3600, $length)) {
                 $ahead = max($ahead, $far);
             }
+        }
+
+        if ($cook?->window !== null) {
+            // What lies ahead of a cook may be most of it: as far as the picture can show it beside what was.
+            $far = $cook->window->latest->epoch - $last->epoch + 900;
+            $ahead = max($ahead, min($far, max(3 * 3600, $length)));
         }
 
         return new TimeAxis(
@@ -164,6 +211,34 @@ final readonly class BatchPicture
         return implode(' ', [...$cold, ...array_reverse($warm)]);
     }
 
+    /** From the last reading to between the earliest and the latest moment it may be done. */
+    private static function rise(
+        Assessment $assessment,
+        CookOutlook $cook,
+        TimeAxis $time,
+        TemperatureAxis $scale,
+    ): string {
+        $readings = $assessment->timeline->readings;
+        $last = $readings[\count($readings) - 1] ?? null;
+        if ($cook->window === null || $cook->isReached || $last === null) {
+            return '';
+        }
+        $target = $scale->y($cook->target);
+        $from = [$time->x($last->instant()), $scale->y($last->temp)];
+        $earliest = $time->x($cook->window->earliest);
+        $latest = $time->x($cook->window->latest);
+        $points = [$from, [$earliest, $target], [$latest, $target]];
+        if ($latest > self::RIGHT) {
+            // What lies beyond the picture ends at its edge.
+            $share = (self::RIGHT - $from[0]) / ($latest - $from[0]);
+            $points = [$from, [min($earliest, self::RIGHT), $target]];
+            $points[] = [self::RIGHT, $target];
+            $points[] = [self::RIGHT, round($from[1] + $share * ($target - $from[1]), 1)];
+        }
+
+        return implode(' ', array_map(static fn (array $point): string => implode(',', $point), $points));
+    }
+
     /** Where the picture begins: raw meat in the cold is left out but for its end. */
     private static function start(Timeline $timeline): Instant
     {
@@ -180,14 +255,12 @@ final readonly class BatchPicture
     private static function signs(Assessment $assessment, TimeAxis $time): array
     {
         $signs = [];
+        $free = -\INF;
         foreach ($assessment->timeline->events as $event) {
             if ($event->kind()->declared->isMarked && $time->shows($event->at)) {
-                $signs[] = [
-                    'x' => $time->x($event->at),
-                    'letter' => $event->kind()->name(),
-                    'id' => $event->id,
-                    'event' => $event,
-                ];
+                $x = max($time->x($event->at), $free);
+                $free = $x + self::SIGN_WIDTH;
+                $signs[] = ['x' => $x, 'letter' => $event->kind()->name(), 'id' => $event->id, 'event' => $event];
             }
         }
 
@@ -212,11 +285,7 @@ final readonly class BatchPicture
         return $bands;
     }
 
-    /**
-     * @return list<array{track: string, piece: int, spot: string, shape: int, dash: int, line: string,
-     *     marks: list<array{x: float, y: float, id: string, is_suspect: bool, temp: Temperature, at: Instant,
-     *     thermometer: string|null}>}>
-     */
+    /** @return list<PictureTrack> */
     private static function tracks(Assessment $assessment, TimeAxis $time, TemperatureAxis $scale): array
     {
         $suspect = array_fill_keys($assessment->suspectReadings, true);
@@ -225,42 +294,30 @@ final readonly class BatchPicture
         foreach ((new Trace($assessment->timeline->readings))->byTrack() as $track => $trace) {
             $first = $trace->readings[0];
             $spots[$first->spot] ??= \count($spots);
-            $marks = array_map(
-                static fn (Reading $reading): array => [
-                    'x' => $time->x(Instant::ofEpoch($reading->at)),
-                    'y' => $scale->y($reading->temp),
-                    'id' => $reading->id,
-                    'is_suspect' => isset($suspect[$reading->id]),
-                    'temp' => $reading->temp,
-                    'at' => Instant::ofEpoch($reading->at),
-                    'thermometer' => $reading->thermometer,
-                ],
-                array_values(
-                    array_filter(
-                        $trace->readings,
-                        static fn (Reading $reading): bool => $reading->at >= $time->from->epoch,
-                    ),
-                ),
-            );
-            if ($marks === []) {
-                continue;
+            $marks = [];
+            foreach ($trace->readings as $reading) {
+                if ($reading->at >= $time->from->epoch) {
+                    $marks[] = new PictureMark(
+                        $time->x($reading->instant()),
+                        $scale->y($reading->temp),
+                        $reading,
+                        isset($suspect[$reading->id]),
+                    );
+                }
             }
-            $believed = array_filter($marks, static fn (array $mark): bool => !$mark['is_suspect']);
-            $tracks[] = [
-                'track' => $track,
-                'piece' => $first->piece,
-                'spot' => $first->spot,
-                'shape' => ($first->piece - 1) % \count(self::MARKS),
-                'dash' => $spots[$first->spot] % 3,
-                'line' => implode(
-                    ' ',
-                    array_map(static fn (array $mark): string => $mark['x'].','.$mark['y'], $believed),
-                ),
-                'marks' => $marks,
-            ];
+            $shown = PictureMark::thinned($marks, self::MOST_STRETCHES, self::WIDTH);
+            if ($shown !== []) {
+                $tracks[] = PictureTrack::of(
+                    $track,
+                    ($first->piece - 1) % \count(self::MARKS),
+                    $spots[$first->spot] % 3,
+                    $shown,
+                    \count($marks),
+                );
+            }
         }
 
-        return $tracks;
+        return PictureTrack::labelled($tracks);
     }
 
     /**

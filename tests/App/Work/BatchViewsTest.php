@@ -11,6 +11,8 @@ use Verjuicer\App\Work\Batch\BatchPicture;
 use Verjuicer\App\Work\Batch\CookView;
 use Verjuicer\App\Work\Batch\HoldingLimits;
 use Verjuicer\App\Work\Batch\NextSteps;
+use Verjuicer\App\Work\Batch\PictureMark;
+use Verjuicer\App\Work\Batch\PictureTrack;
 use Verjuicer\App\Work\Batch\Requirement;
 use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Kind;
@@ -129,12 +131,51 @@ final class BatchViewsTest extends TestCase
             [$picture->bands[0]['x']],
             'the end of the cold is cut off at the edge',
         );
-        self::assertCount(2, $picture->tracks[0]['marks'], 'the reading in the walk-in is not in it');
+        self::assertCount(2, $picture->tracks[0]->marks, 'the reading in the walk-in is not in it');
         self::assertSame(['season', 'wrap'], array_column($picture->signs, 'letter'));
         self::assertTrue($picture->isOpen);
         self::assertGreaterThan($picture->hotY, $picture->coldY, 'hot is up');
-        foreach ($picture->tracks[0]['marks'] as $mark) {
-            self::assertTrue($mark['x'] >= BatchPicture::LEFT && $mark['x'] <= $picture->nowX);
+        foreach ($picture->tracks[0]->marks as $mark) {
+            self::assertTrue($mark->x >= BatchPicture::LEFT && $mark->x <= $picture->nowX);
+        }
+    }
+
+    public function testOfManyReadingsTheExtremesAreShownAndEveryEndHasItsName(): void
+    {
+        $lines = ['0600 cook'];
+        for ($minute = 1; $minute < 1400; ++$minute) {
+            $temperature = $minute === 700 ? 190 : 150 + $minute % 3;
+            $lines[] = \sprintf('%02d%02d %d', 6 + intdiv($minute, 60), $minute % 60, $temperature);
+            if ($minute >= 1000) {
+                break;
+            }
+        }
+        $picture = BatchPicture::of(Story::of(...$lines)->assess('2300'), new Figures());
+        $track = $picture->tracks[0];
+        self::assertLessThan(220, \count($track->marks));
+        self::assertSame(1000, $track->readings);
+        self::assertContains(
+            1900,
+            array_map(static fn (PictureMark $mark): int => $mark->reading->temp->tenths, $track->marks),
+            'no extreme is lost',
+        );
+        self::assertSame('1 core', $track->label());
+        self::assertCount(40, $picture->latest());
+    }
+
+    public function testNamesAtTheEndsDoNotLieOnOneAnother(): void
+    {
+        $picture = BatchPicture::of(
+            Story::of('0600 cook', '0700 150 p1 @flat', '0700 150 p1 @point', '0700 151 p2 @flat')
+                ->about('beef roast 2pieces')
+                ->assess('0800'),
+            new Figures(),
+        );
+        $places = array_map(static fn (PictureTrack $track): float => $track->labelY, $picture->tracks);
+        sort($places);
+        self::assertCount(3, $places);
+        for ($index = 1; $index < 3; ++$index) {
+            self::assertGreaterThanOrEqual(12.9, $places[$index] - $places[$index - 1]);
         }
     }
 
