@@ -45,10 +45,12 @@ final readonly class Visitor
         preg_match('/_csrf_token" value="([^"]+)"/', $this->ask('/login')[0], $token) === 1
             || exit("The login page is not there.\n");
 
-        return $this->ask('/login', [
-            '_username' => $login,
-            '_password' => 'oak-and-patience',
-            '_csrf_token' => $token[1],
-        ])[0];
+        $this->ask(
+            '/login',
+            ['_username' => $login, '_password' => 'oak-and-patience', '_csrf_token' => $token[1]],
+            false,
+        );
+
+        return $this->ask('/')[0];
     }
 }

@@ -14,9 +14,14 @@ $visitor = new Visitor($argv[1]);
 $ask = $visitor->ask(...);
 $board = $visitor->logIn('mara');
 preg_match('#/batches/[0-9a-f-]{36}#', $board, $batch);
-$lanes = substr_count($board, 'class="tag"');
+$lanes = substr_count($board, 'class="tag-link');
 preg_match('#aria-hidden="true">(\d+)</span>#', $ask($batch[0])[0], $tag);
-$pages = ['empty page' => '/empty', "board ($lanes batches)" => '/', 'batch page (200 events)' => $batch[0]];
+$pages = [
+    'empty page' => '/empty',
+    'empty page that knows who is logged in' => '/empty-user',
+    "board ($lanes batches)" => '/',
+    'batch page (200 events)' => $batch[0],
+];
 $times = [];
 $measure = static function (string $name, string $path, bool $counts) use ($ask, &$times): void {
     [, $time, $status] = $ask($path);
@@ -32,7 +37,7 @@ for ($round = 0; $round < 90; ++$round) {
 }
 preg_match('/name="_token" value="([^"]+)"/', $ask('/log')[0], $token);
 for ($round = 0; $round < 30; ++$round) {
-    foreach (array_slice($pages, 1) as $name => $path) {
+    foreach (array_slice($pages, 2) as $name => $path) {
         [$page, , $status] = $ask(
             '/log',
             [
@@ -48,10 +53,11 @@ for ($round = 0; $round < 30; ++$round) {
         $measure($name.', after an entry', $path, true);
     }
 }
-$empty = null;
+printf("%-40s %10s %12s %18s\n", '', 'median', 'times empty', 'times with a user');
+$bases = [];
 foreach ($times as $name => $of) {
     sort($of);
     $median = $of[intdiv(count($of), 2)];
-    $empty ??= $median;
-    printf("%-40s median %6.1f ms   %4.1f times the empty page\n", $name, $median, $median / $empty);
+    $bases[] = $median;
+    printf("%-40s %7.1f ms %12.1f %18.1f\n", $name, $median, $median / $bases[0], $median / ($bases[1] ?? \NAN));
 }

@@ -47,7 +47,7 @@ final class ServiceTest extends BrowserTestCase
         $this->find('details[open] > form > button')->click();
         $this->seeIn('.batch-head', 'shown');
         $this->seeIn('main', 'This batch has ended.');
-        self::assertSame(['shown'], $this->worded('.batch-head .v-met'));
+        self::assertSame(['shown'], $this->worded('.batch-head span.v-met'));
         $this->assertTheCommandAgrees(['cook' => 'met', 'rest' => 'met']);
     }
 
@@ -169,7 +169,7 @@ final class ServiceTest extends BrowserTestCase
         $this->seeIn('main [role=status]', 'piece 3, core · 168 °F · T1');
         $this->find('[data-due] a')->click();
         $this->find('svg[role=group] [data-reading]');
-        $this->button('More')->click();
+        $this->follow('main a[href$="/steps"]');
         $this->button('Throw away');
     }
 

@@ -14,6 +14,7 @@ use Verjuicer\App\Projection\Lane\LanePoint;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\App\Work\Entry\Doubtful;
+use Verjuicer\Core\Assess\Assessment;
 
 /** The page of one batch: how it stands, what is next, its picture, what the record shows, what was written down. */
 final readonly class BatchPage
@@ -50,7 +51,11 @@ final readonly class BatchPage
                 fn (LanePoint $one): LeftSpot => new LeftSpot($one, $this->happened->told($one->at, $batch->site)),
                 $lane->left ?? [],
             ),
-            $lane === null ? [] : $this->actions->of($batch, $lane),
+            $lane === null ? [] : $this->actions->of(
+                $batch,
+                $lane,
+                fn (): Assessment => $this->parts->judged($batch, $lane),
+            ),
             $lane->reminders ?? [],
         );
 

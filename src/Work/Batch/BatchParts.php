@@ -21,6 +21,7 @@ use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\HouseLimits;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
@@ -60,7 +61,7 @@ final class BatchParts
         $version = $this->lanes->version($batch->site);
 
         return $this->parts($batch, $lane, $version) + [
-            'around' => $this->around($batch, $version),
+            'around' => $this->around($batch, $lane, $version),
             'log' => $this->log($batch, $lane),
         ];
     }
@@ -106,7 +107,7 @@ final class BatchParts
     }
 
     /** What was put right of it, where it came from and where it went: as it changes with other batches, too. */
-    private function around(Batch $batch, int $version): string
+    private function around(Batch $batch, ?Lane $lane, int $version): string
     {
         $state = [$batch->id->toRfc4122(), $version, $this->mayCorrect()];
 
@@ -115,7 +116,7 @@ final class BatchParts
             'site' => $batch->site,
             'facts' => $this->facts->of($batch),
             'portions' => $this->batches->portionsOf($batch),
-            'yield' => $this->yields->of($batch),
+            'yield' => $this->yields->of($batch, $this->known($batch, $lane)),
             'may_weigh' => $this->mayCorrect() && $this->batches->isOpen($batch),
         ]);
     }
@@ -157,9 +158,18 @@ final class BatchParts
         return $this->asked[self::state($batch, $lane, $this->now->instant())] ??= $this->ask($batch, $lane);
     }
 
-    private function judged(Batch $batch, Lane $lane): Assessment
+    /** What its record shows at this moment, judged once however many parts ask. */
+    public function judged(Batch $batch, Lane $lane): Assessment
     {
         return $this->judged[self::state($batch, $lane, $this->now->instant())] ??= $this->assessments->of($batch);
+    }
+
+    /** Its record, where another part has read it already. */
+    private function known(Batch $batch, ?Lane $lane): ?Record
+    {
+        $state = $lane === null ? '' : self::state($batch, $lane, $this->now->instant());
+
+        return isset($this->judged[$state]) ? $this->judged[$state]->record : null;
     }
 
     private static function state(Batch $batch, Lane $lane, Instant $now): string

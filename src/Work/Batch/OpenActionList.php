@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Batch;
 
-use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Platform\Page\RenderedPart;
 use Verjuicer\App\Platform\Wording\FindingText;
 use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Work\Due\Claims;
+use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\OpenActions;
 
 /** What asks for a corrective action nobody has taken yet, and what the code leaves to do about it. */
@@ -19,15 +19,18 @@ final readonly class OpenActionList
     private const DECIDE = 'cool.decide';
 
     public function __construct(
-        private Assessments $assessments,
         private FindingText $findings,
         private Claims $claims,
         private RenderedPart $part,
     ) {
     }
 
-    /** @return list<OpenAction> worst first */
-    public function of(Batch $batch, Lane $lane): array
+    /**
+     * @param \Closure(): Assessment $judged asked only where it is not known yet
+     *
+     * @return list<OpenAction> worst first
+     */
+    public function of(Batch $batch, Lane $lane, \Closure $judged): array
     {
         /** @var list<OpenAction> */
         return $lane->actions() === []
@@ -35,14 +38,13 @@ final readonly class OpenActionList
             : $this->part->data(
                 'actions',
                 [$batch->id->toRfc4122(), $lane->version],
-                fn (): array => $this->ask($batch),
+                fn (): array => $this->ask($batch, $judged()),
             );
     }
 
     /** @return list<OpenAction> */
-    private function ask(Batch $batch): array
+    private function ask(Batch $batch, Assessment $assessment): array
     {
-        $assessment = $this->assessments->of($batch);
         $findings = WorstFirst::of($assessment->findings);
         $claims = $this->claims->of($batch->site);
         $actions = [];

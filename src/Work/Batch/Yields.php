@@ -17,6 +17,7 @@ use Verjuicer\Core\Food\DiscardReason;
 use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\Record;
 
 /** From purchase to plate: weights as they were written down at each step, and what a portion cost. */
 final readonly class Yields
@@ -28,7 +29,8 @@ final readonly class Yields
     ) {
     }
 
-    public function of(Batch $batch): BatchYield
+    /** @param Record|null $record of the batch, where it was read already */
+    public function of(Batch $batch, ?Record $record = null): BatchYield
     {
         /** @var array{grams: int|null, cents: int|null} $bought */
         $bought = $this->connection->fetchAssociative(
@@ -50,7 +52,7 @@ final readonly class Yields
             + array_fill_keys(['trimmed', 'cooked', 'served', 'donated', 'waste', 'safety'], null);
         $portions = 0;
         foreach ($this->withPortions($batch) as $one) {
-            foreach ($this->own($one) as $event) {
+            foreach ($this->own($one, $one === $batch ? $record : null) as $event) {
                 [$weights, $portions] = self::counted($event, $weights, $portions);
             }
         }
@@ -114,13 +116,15 @@ final readonly class Yields
     }
 
     /** @return list<Event> what was written down of this one and not of what it was split off */
-    private function own(Batch $batch): array
+    private function own(Batch $batch, ?Record $record): array
     {
-        $shared = $batch->parent === null ? [] : array_column($this->records->of($batch->parent)->events, 'id');
-        $events = Timeline::of($this->records->of($batch), Instant::ofEpoch(\PHP_INT_MAX))->events;
+        $shared = $batch->parent === null
+            ? []
+            : array_column($this->records->of($batch->parent)->events, null, 'id');
+        $events = Timeline::of($record ?? $this->records->of($batch), Instant::ofEpoch(\PHP_INT_MAX))->events;
 
         return array_values(
-            array_filter($events, static fn (Event $event): bool => !\in_array($event->id, $shared, true)),
+            array_filter($events, static fn (Event $event): bool => !isset($shared[$event->id])),
         );
     }
 }

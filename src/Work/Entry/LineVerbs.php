@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Entry;
 
+use Psr\Cache\CacheItemPoolInterface;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Symfony\Component\Translation\LocaleSwitcher;
 use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\FieldType;
@@ -11,16 +14,28 @@ use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Event\Saying;
 
 /** The verbs of the log line as keys: which are likely next in a stage, and the words that say how. */
-final readonly class LineVerbs
+final class LineVerbs
 {
     private const LIKELY = 4;
 
-    public function __construct(private TranslatorInterface $translator)
-    {
+    /** @var array<string, list<string>> by stage */
+    private array $likely = [];
+
+    public function __construct(
+        private readonly TranslatorInterface $translator,
+        #[Autowire(service: 'cache.system')] private readonly CacheItemPoolInterface $cache,
+        private readonly LocaleSwitcher $locale,
+    ) {
     }
 
     /** @return list<string> the likeliest four in this stage: the first steps it offers, and its taps */
     public function likely(string $stage): array
+    {
+        return $this->likely[$stage] ??= $this->likeliest($stage);
+    }
+
+    /** @return list<string> */
+    private function likeliest(string $stage): array
     {
         $places = [];
         foreach (Catalogue::all() as $kind) {
@@ -45,6 +60,19 @@ final readonly class LineVerbs
 
     /** @return array<string, list<string>> every verb, with the words that say how, in the order of the work */
     public function all(): array
+    {
+        // The same until the next release, and asked by every page with a keypad.
+        $kept = $this->cache->getItem('line_verbs.'.$this->locale->getLocale());
+        if (!$kept->isHit()) {
+            $this->cache->save($kept->set($this->said()));
+        }
+
+        /** @var array<string, list<string>> */
+        return $kept->get();
+    }
+
+    /** @return array<string, list<string>> */
+    private function said(): array
     {
         $verbs = [];
         foreach (Catalogue::all() as $kind) {
