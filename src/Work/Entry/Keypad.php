@@ -6,6 +6,8 @@ namespace Verjuicer\App\Work\Entry;
 
 use Doctrine\DBAL\Connection;
 use Twig\Attribute\AsTwigFunction;
+use Verjuicer\App\Platform\Page\RenderedPart;
+use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\People\CurrentAccount;
 
 /**
@@ -17,13 +19,31 @@ final readonly class Keypad
     public function __construct(
         private Connection $connection,
         private LineVerbs $verbs,
+        private Lanes $lanes,
+        private RenderedPart $part,
         private CurrentAccount $account,
     ) {
     }
 
-    /** @param int|null $tag where the page is of one batch */
-    #[AsTwigFunction('keypad')]
-    public function keys(?int $tag = null): KeypadKeys
+    /**
+     * @param int|null $tag where the page is of one batch
+     *
+     * @return string HTML
+     */
+    #[AsTwigFunction('keypad', isSafe: ['html'])]
+    public function shown(?int $tag = null): string
+    {
+        $site = $this->account->get()->site;
+        $state = [$site->id->toRfc4122().' '.$tag, $this->lanes->version($site)];
+
+        return $this->part->of(
+            'work/entry/_pad.html.twig',
+            $state,
+            fn (): array => ['keys' => $this->keys($tag), 'tag' => $tag],
+        );
+    }
+
+    private function keys(?int $tag): KeypadKeys
     {
         /**
          * @var list<array{tag: int|null, product: string, stage: string|null, is_mass: string|null, numbers: string,
