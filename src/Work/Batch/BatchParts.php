@@ -20,7 +20,6 @@ use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding\Finding;
-use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\HouseLimits;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
@@ -31,10 +30,12 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
  */
 final class BatchParts
 {
-    /** @var array<string, array<string, mixed>> what two parts show, asked for once */
+    private const SAME_SECONDS = 5;
+
+    /** @var array<int, array<string, mixed>> what several parts show of one assessment */
     private array $asked = [];
 
-    /** @var array<string, Assessment> */
+    /** @var array<string, Assessment> of the last batch alone, by its state */
     private array $judged = [];
 
     public function __construct(
@@ -155,32 +156,35 @@ final class BatchParts
     /** @return array<string, mixed> */
     private function shown(Batch $batch, Lane $lane): array
     {
-        return $this->asked[self::state($batch, $lane, $this->now->instant())] ??= $this->ask($batch, $lane);
+        $judged = $this->judged($batch, $lane);
+
+        return $this->asked[spl_object_id($judged)] ??= $this->ask($batch, $judged);
     }
 
     /** What its record shows at this moment, judged once however many parts ask. */
     public function judged(Batch $batch, Lane $lane): Assessment
     {
-        return $this->judged[self::state($batch, $lane, $this->now->instant())] ??= $this->assessments->of($batch);
+        $state = $batch->id->toRfc4122().' '.$lane->version;
+        $now = $this->now->instant();
+        $known = $this->judged[$state] ?? null;
+        // A large record takes longer than a second to judge: it is of one moment for all parts all the same.
+        if ($known === null || $now->epoch - $known->timeline->asOf->epoch > self::SAME_SECONDS) {
+            $this->judged = [$state => $this->assessments->of($batch)];
+            $this->asked = [];
+        }
+
+        return $this->judged[$state];
     }
 
     /** Its record, where another part has read it already. */
     private function known(Batch $batch, ?Lane $lane): ?Record
     {
-        $state = $lane === null ? '' : self::state($batch, $lane, $this->now->instant());
-
-        return isset($this->judged[$state]) ? $this->judged[$state]->record : null;
-    }
-
-    private static function state(Batch $batch, Lane $lane, Instant $now): string
-    {
-        return $batch->id->toRfc4122().' '.$lane->version.' '.$now->epoch;
+        return ($this->judged[$batch->id->toRfc4122().' '.($lane->version ?? 0)] ?? null)?->record;
     }
 
     /** @return array<string, mixed> */
-    private function ask(Batch $batch, Lane $lane): array
+    private function ask(Batch $batch, Assessment $assessment): array
     {
-        $assessment = $this->judged($batch, $lane);
         $fall = $this->forecasts->fall($batch, $assessment);
         $cook = $this->forecasts->cook($batch, $assessment);
 
