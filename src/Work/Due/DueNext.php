@@ -6,6 +6,7 @@ namespace Verjuicer\App\Work\Due;
 
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Projection\Lane\Lane;
+use Verjuicer\App\Projection\Lane\LaneWrong;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Instant;
@@ -154,6 +155,11 @@ final readonly class DueNext
         $horizon = $now->plus(Span::ofHours(self::HOURS_AHEAD));
         $dues = [];
         $passed = null;
+        $settled = array_fill_keys(
+            array_map(static fn (LaneWrong $wrong): string => $wrong->rule, $lane->actions()),
+            true,
+        );
+        $isBroken = $lane->verdict === Verdict::Broken;
         foreach ($lane->dues as $one) {
             if ($one->deadline->isAfter($horizon)) {
                 break;
@@ -162,7 +168,13 @@ final readonly class DueNext
                 continue;
             }
             $isLate = $now->isAfter($one->deadline);
-            $message = 'due.'.$one->kind->value.'.'.$one->rule;
+            if (($isLate && isset($settled[$one->rule])) || ($isBroken && $one->rule === 'date_mark')) {
+                // It stands there as what is to be settled; and what must go has no date to be used by.
+                continue;
+            }
+            $message = $isLate && $one->kind === CountdownKind::Limit
+                ? 'due.past.'.$one->rule
+                : 'due.'.$one->kind->value.'.'.$one->rule;
             $due = new Due(
                 $lane,
                 $one->rule,

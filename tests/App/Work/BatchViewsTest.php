@@ -32,7 +32,7 @@ final class BatchViewsTest extends TestCase
         $fall = FallOutlook::of($assessment, Size::ofPiece(2000));
         $limits = HoldingLimits::of($assessment, $fall);
         self::assertSame(['hot_limit', 'rest'], array_column($limits, 'rule'));
-        self::assertNotNull($limits[0]['latest']);
+        self::assertNotNull($limits[0]->latest);
         $cooling = Story::of(...self::SLOW)->about('lamb roast')->assess('195');
         self::assertSame(
             ['cool.stage1', 'cool.total'],

@@ -211,7 +211,7 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         // A hot-hold dip: it opens a decision, and stays open until the reheat is written down.
         $this->at('22:45', 'ike');
         $this->readings('T1', ['501 128']);
-        self::assertStringContainsString('fell under its hot limit: reheat or throw away', $this->dues(501));
+        self::assertStringContainsString('fell under its hot limit: settle it', $this->dues(501));
         self::assertStringContainsString('Reheat to 165 °F', $this->batchPage(501)->filter('#actions')->text());
         $this->line('501 reheat');
         $this->at('23:30', 'ike');

@@ -149,7 +149,7 @@ final class DueNextTest extends TestCase
             '5',
         ];
         yield 'several open actions of one batch are one line' => [
-            ['7 due.broken.cool.stage1 now +1', '7 due.limit.cool.total 355 late'],
+            ['7 due.broken.cool.stage1 now +1'],
             [7 => ['-60 cook', '-5 170', '0 cool', '1 134', '400 80']],
             '401',
         ];
