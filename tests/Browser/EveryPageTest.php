@@ -21,6 +21,7 @@ final class EveryPageTest extends BrowserTestCase
         'logout',
         'theme',
         'units',
+        'resume', // leads on where nothing waits
         'batch_live',
         'batch_record',
         'batch_assessment',

@@ -148,6 +148,20 @@ final class ReadingPagesTest extends KitchenTestCase
         }
     }
 
+    public function testWhatIsSentAfterTheSessionEndedComesBackAfterTheLogin(): void
+    {
+        $this->client->request('POST', '/log', ['line' => '7 171 T1', '_token' => 'gone', 'id' => 'x', 'back' => '/']);
+        self::assertResponseRedirects('/login');
+        $login = $this->client->followRedirect()->selectButton('Log in');
+        $this->client->submit($login->form(['_username' => 'mara', '_password' => 'oak-and-patience']));
+        $page = $this->client->followRedirect();
+        self::assertStringContainsString('What you sent is still here', $page->filter('main')->text());
+        $page = $this->client->submit($page->selectButton('Go on')->form());
+        self::assertSame('7 171 T1', $page->filter('#line')->attr('value'), 'with a fresh token, to be kept');
+        $this->client->request('GET', '/resume');
+        self::assertResponseRedirects('/');
+    }
+
     public function testPasswordsAreArgon2idAndWrongOnesAreThrottled(): void
     {
         self::assertStringStartsWith('$argon2id$', $this->words('SELECT password FROM account LIMIT 1'));

@@ -57,7 +57,8 @@ final class SituationsTest extends KitchenTestCase
         self::assertIsArray($options);
         self::assertIsArray($messages);
         $advice = ['option' => $options, 'due' => $messages['due'] ?? []];
-        $advice['fall'] = array_intersect_key($messages['fall'], array_flip(['act', 'hot_read', 'read_by', 'now']));
+        $fall = array_flip(['act', 'act_pans', 'hot_read', 'read_by', 'now']);
+        $advice['fall'] = array_intersect_key($messages['fall'], $fall);
         unset($advice['due']['claim'], $advice['due']['claimed'], $advice['due']['taken'], $advice['due']['more']);
         $missing = [];
         array_walk_recursive($advice, static function (mixed $sentence, string|int $key) use ($told, &$missing): void {
@@ -161,6 +162,23 @@ final class SituationsTest extends KitchenTestCase
                     .'Reheating to 165 °F and starting again, once, is possible until',
             ],
             ['That time is over', 'Throw it away.'],
+        ];
+        yield 'cooling too slowly in shallow pans already' => [
+            Story::of(
+                '-400 cook',
+                '-200 180 T1',
+                '-102 136 T1',
+                '-100 cool holding=shallow_pans',
+                '-99 134 T1',
+                '-60 128 T1',
+                '-20 122 T1',
+            ),
+            '0',
+            [
+                'Use an ice bath or a blast chiller now. '
+                    .'Reheating to 165 °F and starting again, once, is possible until',
+            ],
+            ['Split it into shallow pans'],
         ];
         yield 'cooling, both gates past' => [
             Story::of('-800 cook', '-600 180 T1', '-580 cool', '-579 134 T1', '-500 128 T1'),
