@@ -80,7 +80,7 @@ final readonly class BatchPage
     {
         $kind = $sent->typed->getString('type');
 
-        $here = ['', 'action', 'note', 'probe_moved', $steps->likely()?->kind];
+        $here = ['', 'action', 'note', 'probe_moved', $steps->likely?->kind];
 
         return $sent->typed->has('tag') || !\in_array($kind, $here, true);
     }

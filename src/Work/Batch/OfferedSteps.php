@@ -34,8 +34,9 @@ final readonly class OfferedSteps
     {
         $stage = $lane?->stage() ?? '';
         $offers = NextSteps::after($stage);
-        $shown = $isAll ? $offers : \array_slice($offers, 0, 1);
-        $kinds = array_map(static fn (StepOffer $offer): ?Kind => Catalogue::named($offer->kind), $shown);
+        $likely = self::likely($offers, $lane);
+        $shown = $isAll ? $offers : array_filter([$likely]);
+        $kinds = array_map(static fn (StepOffer $offer): ?Kind => Catalogue::named($offer->kind), array_values($shown));
 
         return new Steps(
             $batch->id->toRfc4122(),
@@ -44,6 +45,7 @@ final readonly class OfferedSteps
             $lane === null ? $this->held->numbers($batch) : $lane->held(),
             $lane === null ? $this->lastReadings->isOneMass($batch) : $lane->isMass,
             $offers,
+            $likely,
             array_values(
                 array_filter(
                     NextSteps::taps($stage),
@@ -54,5 +56,26 @@ final readonly class OfferedSteps
             $sent?->typed,
             $sent->problems ?? [],
         );
+    }
+
+    /** @param list<StepOffer> $offers */
+    private static function likely(array $offers, ?Lane $lane): ?StepOffer
+    {
+        $first = $offers[0] ?? null;
+        if ($lane === null || $lane->hasEnded()) {
+            return $first;
+        }
+        $last = $lane->last?->temp;
+        if ($first?->kind === 'cold_hold' && $lane->stage() === 'cool' && $last?->isAbove($lane->cold) === true) {
+            return null;
+        }
+        foreach ($lane->actions() === [] ? [] : $offers as $offer) {
+            // What asks for an action is not simply carried on with.
+            if ($offer->kind === 'discard') {
+                return $offer;
+            }
+        }
+
+        return $first;
     }
 }

@@ -15,7 +15,8 @@ final readonly class Steps
     /**
      * @param string $batchId RFC 4122
      * @param list<int> $held the pieces of the batch
-     * @param list<StepOffer> $offers the likeliest first
+     * @param list<StepOffer> $offers in the order of the work
+     * @param StepOffer|null $likely null where none is next: what cools is not put into the cold while it is warm
      * @param list<string> $taps what takes one tap and nothing else: "wrap/with/paper", the likeliest first
      * @param array<string, array<string>> $lists what listed fields are chosen from
      * @param InputBag<string>|null $sent what could not be kept, as it was sent
@@ -28,22 +29,12 @@ final readonly class Steps
         public array $held,
         public bool $isMass,
         public array $offers,
+        public ?StepOffer $likely,
         public array $taps,
         public array $lists,
         public ?InputBag $sent,
         public array $problems,
     ) {
-    }
-
-    public function likely(): ?StepOffer
-    {
-        return $this->offers[0] ?? null;
-    }
-
-    /** @return list<StepOffer> */
-    public function others(): array
-    {
-        return \array_slice($this->offers, 1);
     }
 
     /** @return list<string> the likeliest taps, those that settle an action aside */

@@ -46,6 +46,31 @@ final class SituationsTest extends KitchenTestCase
         }
     }
 
+    /** @param string|null $likely what the big key says first; null where there is none */
+    #[DataProvider('likelySteps')]
+    public function testTheBigKeyIsWhatMayBeDoneNext(Story $story, ?string $likely): void
+    {
+        $this->told($story, '0');
+        $id = $this->words("SELECT id::text FROM batch WHERE code = 'test'");
+        $key = $this->client->request('GET', '/batches/'.$id)->filter('.next-keys .step summary span');
+        self::assertSame($likely, $key->count() === 0 ? null : $key->first()->text());
+    }
+
+    /** @return iterable<string, array{Story, string|null}> */
+    public static function likelySteps(): iterable
+    {
+        yield 'on the heat' => [Story::of('-60 cook', '-30 120 T1'), 'Off the heat'];
+        yield 'cooling, and still warm' => [Story::of('-200 cook', '-110 180 T1', '-102 136 T1', '-100 cool', '-20 90 T1'), null];
+        yield 'cooled' => [
+            Story::of('-400 cook', '-310 180 T1', '-302 136 T1', '-300 cool', '-220 68 T1', '-20 40 T1'),
+            'Into the cold',
+        ];
+        yield 'resting, and past both its gates' => [
+            Story::of('-900 cook', '-700 195 T1', '-690 rest', '-20 90 T1'),
+            'Throw away',
+        ];
+    }
+
     public function testEverySentenceOfAdviceHasItsSituation(): void
     {
         $told = '';
