@@ -60,7 +60,10 @@ final class SituationsTest extends KitchenTestCase
     public static function likelySteps(): iterable
     {
         yield 'on the heat' => [Story::of('-60 cook', '-30 120 T1'), 'Off the heat'];
-        yield 'cooling, and still warm' => [Story::of('-200 cook', '-110 180 T1', '-102 136 T1', '-100 cool', '-20 90 T1'), null];
+        yield 'cooling, and still warm' => [
+            Story::of('-200 cook', '-110 180 T1', '-102 136 T1', '-100 cool', '-20 90 T1'),
+            null,
+        ];
         yield 'cooled' => [
             Story::of('-400 cook', '-310 180 T1', '-302 136 T1', '-300 cool', '-220 68 T1', '-20 40 T1'),
             'Into the cold',
