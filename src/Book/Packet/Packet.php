@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Book\Packet;
 
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
 
 /** A packet and how far it is. */
 final readonly class Packet
@@ -27,6 +28,16 @@ final readonly class Packet
         public string $siteId,
         public string $by,
     ) {
+    }
+
+    /** How long it will take yet, by what was done since it was asked for; null before anything was. */
+    public function left(Instant $now): ?Span
+    {
+        $since = max(0, $now->epoch - $this->askedAt->epoch);
+
+        return $this->total === null || $this->done === 0
+            ? null
+            : Span::ofSeconds(intdiv($since * max(0, $this->total - $this->done), $this->done));
     }
 
     public function isMaking(): bool

@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\Process\Process;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Book\Packet\Packet;
 use Verjuicer\App\Book\Packet\PacketMaker;
 use Verjuicer\App\Book\Packet\Packets;
 use Verjuicer\App\Book\Packet\PacketScope;
@@ -19,6 +20,28 @@ use Verjuicer\Tests\Kitchen\TestKitchen;
 /** What an inspector is handed: a packet, a link that expires; and what a manager learns from the records together. */
 final class InspectorTest extends KitchenTestCase
 {
+    public function testAPacketSaysHowLongItWillTakeYet(): void
+    {
+        $asked = Instant::ofEpoch(1_000);
+        $packet = static fn (int $done, ?int $total): Packet => new Packet(
+            'id',
+            $asked,
+            new PacketScope('2026-01-01', '2026-01-02'),
+            'A4',
+            $done,
+            $total,
+            null,
+            null,
+            null,
+            'site',
+            'MR',
+        );
+        self::assertNull($packet(0, null)->left($asked));
+        self::assertNull($packet(0, 10)->left($asked->plus(Span::ofSeconds(5))));
+        self::assertSame(60, $packet(4, 10)->left($asked->plus(Span::ofSeconds(40)))?->seconds);
+        self::assertSame(0, $packet(10, 10)->left($asked->plus(Span::ofSeconds(40)))?->seconds);
+    }
+
     /**
      * @param list<string> $within
      * @param list<string> $without
