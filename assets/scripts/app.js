@@ -3,11 +3,13 @@ import { entryLine } from './entry.js';
 import { keyMap } from './keys.js';
 import { keepCurrent } from './live.js';
 import { readings } from './picture.js';
+import { sieve } from './sieve.js';
 import { wall } from './wall.js';
 
 Alpine.data('entryLine', entryLine);
 Alpine.data('keepCurrent', keepCurrent);
 Alpine.data('keyMap', keyMap);
 Alpine.data('readings', readings);
+Alpine.data('sieve', sieve);
 Alpine.data('wall', wall);
 Alpine.start();

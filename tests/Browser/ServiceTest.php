@@ -161,6 +161,38 @@ final class ServiceTest extends BrowserTestCase
         $this->seeIn('[data-rule=receiving]', 'shown');
     }
 
+    public function testALongListIsNarrowedAndSorted(): void
+    {
+        $this->logIn();
+        $this->open('/products');
+        $this->find('#sieve')->sendKeys('turkey');
+        $this->browser
+            ->wait(5, 50)
+            ->until(fn (): bool => !$this->find('[data-row]')->isDisplayed() && $this->rows() !== []);
+        foreach ($this->rows() as $row) {
+            self::assertStringContainsString('urkey', $row);
+        }
+        $this->find('#sieve')->clear()->sendKeys('no such thing');
+        $this->seeIn('main [role=status]', 'Try fewer words');
+        $this->find('#sieve')->clear()->sendKeys('beef');
+        $first = $this->rows();
+        $this->find('th .sort')->click();
+        $this->find('th .sort')->click();
+        $this->find('th[aria-sort=descending]');
+        self::assertSame(array_reverse($first), $this->rows());
+    }
+
+    /** @return list<string> the first cells of the rows in sight */
+    private function rows(): array
+    {
+        $rows = $this->browser->executeScript(
+            "return [...document.querySelectorAll('[data-row]')].filter((row) => !row.hidden)"
+            .'.map((row) => row.cells[0].innerText)',
+        );
+
+        return array_values(array_filter(\is_array($rows) ? $rows : [], \is_string(...)));
+    }
+
     public function testLoggingAndReadingNeedNoScript(): void
     {
         $this->restartWithoutScript();
