@@ -76,9 +76,8 @@ final readonly class RenderedPart
                 \JSON_THROW_ON_ERROR,
             ),
         );
-        $item = $this->cache->getItem(
-            'part.'.crc32(json_encode([$name, $state[0] ?? ''], \JSON_THROW_ON_ERROR)) % self::PLACES,
-        );
+        // Each kind of part has places of its own: two parts of one page never take each other's.
+        $item = $this->cache->getItem('part.'.crc32($name).'.'.crc32((string) ($state[0] ?? '')) % self::PLACES);
         $kept = $item->get();
         if (\is_array($kept) && ($kept[0] ?? null) === $key && \array_key_exists(1, $kept)) {
             return $kept[1];
