@@ -61,6 +61,9 @@ final class EveryPageTest extends BrowserTestCase
         '/?at=Drum',
     ];
 
+    /** @var array<string, true> */
+    private static array $seen = [];
+
     #[DataProvider('roles')]
     public function testIsSoundForEverybody(string $login): void
     {
@@ -78,7 +81,7 @@ final class EveryPageTest extends BrowserTestCase
             $seen[] = $path;
             $wrong[$path] = [
                 ...$this->faults(),
-                ...$this->seriousAccessibilityFindings(),
+                ...$this->isAsBefore() ? [] : $this->seriousAccessibilityFindings(),
                 ...$this->tooWide(390),
                 ...$this->tooWide(320),
             ];
@@ -157,6 +160,19 @@ final class EveryPageTest extends BrowserTestCase
             [$day],
         );
         $this->send($this->button('Make it'));
+    }
+
+    /** Whether another role was shown the same page, its figures and ids aside: then it was looked through already. */
+    private function isAsBefore(): bool
+    {
+        $page = $this->browser->executeScript('return document.body.innerHTML');
+        self::assertIsString($page);
+        $own = ['/value="[^"]*"/', '/[0-9a-f]{8}-[0-9a-f-]{27}/', '/title="[^"]*"/', '/[A-Z]{2} ·/', '/\d+/'];
+        $page = md5((string) preg_replace($own, '', $page));
+        $isKnown = isset(self::$seen[$page]);
+        self::$seen[$page] = true;
+
+        return $isKnown;
     }
 
     private function answered(): int

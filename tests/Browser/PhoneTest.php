@@ -107,7 +107,7 @@ final class PhoneTest extends BrowserTestCase
             $this->browser->executeScript("return document.querySelector('header').offsetHeight"),
             'the header is one row',
         );
-        $this->tap('.tag-link[href$="'.$this->column('SELECT id FROM batch WHERE tag = 12')[0].'"]');
+        $this->tap('.tag-link[href$="'.$this->column('SELECT id FROM batch WHERE tag = 5')[0].'"]');
         $this->find('h1');
         foreach (['#line', '.step > summary', 'a[href$="/check"]', '.next-keys a[href$="/steps"]'] as $used) {
             $this->assertInSight($used);
