@@ -26,6 +26,10 @@ final readonly class SessionEnded implements AuthenticationEntryPointInterface
 
     public function start(Request $request, ?AuthenticationException $authException = null): Response
     {
+        if ($request->headers->get('Sec-Fetch-Dest') === 'empty' && $request->hasSession()) {
+            // A script asked for a part of a page: nobody wants to find themselves there after the login.
+            $this->removeTargetPath($request->getSession(), 'main');
+        }
         if ($request->isMethod('POST') && $request->hasSession()) {
             $fields = array_filter($request->request->all(), \is_string(...));
             if ($fields !== [] && \strlen(implode('', $fields)) <= self::MOST_BYTES) {

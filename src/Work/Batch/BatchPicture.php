@@ -181,9 +181,10 @@ final readonly class BatchPicture
             }
         }
 
-        if ($cook?->window !== null) {
+        $window = $cook?->whole();
+        if ($window !== null) {
             // What lies ahead of a cook may be most of it: as far as the picture can show it beside what was.
-            $far = $cook->window->latest->epoch - $last->epoch + 900;
+            $far = $window->latest->epoch - $last->epoch + 900;
             $ahead = max($ahead, min($far, max(3 * 3600, $length)));
         }
 
@@ -211,7 +212,10 @@ final readonly class BatchPicture
         return implode(' ', [...$cold, ...array_reverse($warm)]);
     }
 
-    /** From the last reading to between the earliest and the latest moment it may be done. */
+    /**
+     * From the last reading to between the earliest and the latest moment all of it may be done; nothing while a piece
+     * has no estimate: it may be the slowest.
+     */
     private static function rise(
         Assessment $assessment,
         CookOutlook $cook,
@@ -220,13 +224,14 @@ final readonly class BatchPicture
     ): string {
         $readings = $assessment->timeline->readings;
         $last = $readings[\count($readings) - 1] ?? null;
-        if ($cook->window === null || $cook->isReached || $last === null) {
+        $window = $cook->whole();
+        if ($window === null || $cook->isReached || $last === null) {
             return '';
         }
         $target = $scale->y($cook->target);
         $from = [$time->x($last->instant()), $scale->y($last->temp)];
-        $earliest = $time->x($cook->window->earliest);
-        $latest = $time->x($cook->window->latest);
+        $earliest = $time->x($window->earliest);
+        $latest = $time->x($window->latest);
         $points = [$from, [$earliest, $target], [$latest, $target]];
         if ($latest > self::RIGHT) {
             // What lies beyond the picture ends at its edge.

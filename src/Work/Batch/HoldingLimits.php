@@ -6,6 +6,7 @@ namespace Verjuicer\App\Work\Batch;
 
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Core\Forecast\FallOutlook;
 
 /** One answer to "how long have I got?": every limit that applies, the one that bites first at the top. */
@@ -15,9 +16,13 @@ final readonly class HoldingLimits
     public static function of(Assessment $assessment, ?FallOutlook $fall): array
     {
         $limits = [];
+        $isBroken = array_filter(
+            OpenActions::of($assessment),
+            static fn (string $rule): bool => ($assessment->rulesJudged[$rule] ?? null) === Verdict::Broken,
+        ) !== [];
         foreach ($assessment->countdowns as $countdown) {
-            if ($countdown->rule === 'date_mark' && $assessment->verdict === Verdict::Broken) {
-                continue; // what must go has no date to be used by
+            if ($countdown->rule === 'date_mark' && $isBroken) {
+                continue; // until a breach is settled no date says "use by"
             }
             $limits[$countdown->kind->value.$countdown->rule] ??= new HoldingLimit(
                 $countdown->rule,

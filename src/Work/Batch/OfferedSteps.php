@@ -69,13 +69,8 @@ final readonly class OfferedSteps
         if ($first?->kind === 'cold_hold' && $lane->stage() === 'cool' && $last?->isAbove($lane->cold) === true) {
             return null;
         }
-        foreach ($lane->actions() === [] ? [] : $offers as $offer) {
-            // What asks for an action is not simply carried on with.
-            if ($offer->kind === 'discard') {
-                return $offer;
-            }
-        }
 
-        return $first;
+        // What asks for an action is not simply carried on with: it stands on the page, and comes first.
+        return $lane->actions() === [] ? $first : null;
     }
 }

@@ -16,7 +16,7 @@ final readonly class Steps
      * @param string $batchId RFC 4122
      * @param list<int> $held the pieces of the batch
      * @param list<StepOffer> $offers in the order of the work
-     * @param StepOffer|null $likely null where none is next: what cools is not put into the cold while it is warm
+     * @param StepOffer|null $likely null where none is next: it is too warm for it yet, or asks for an action first
      * @param list<string> $taps what takes one tap and nothing else: "wrap/with/paper", the likeliest first
      * @param array<string, array<string>> $lists what listed fields are chosen from
      * @param InputBag<string>|null $sent what could not be kept, as it was sent

@@ -159,7 +159,10 @@ final readonly class DueNext
             array_map(static fn (LaneWrong $wrong): string => $wrong->rule, $lane->actions()),
             true,
         );
-        $isBroken = $lane->verdict === Verdict::Broken;
+        $isBroken = array_filter(
+            $lane->actions(),
+            static fn (LaneWrong $wrong): bool => $wrong->verdict === Verdict::Broken,
+        ) !== [];
         foreach ($lane->dues as $one) {
             if ($one->deadline->isAfter($horizon)) {
                 break;
@@ -169,7 +172,7 @@ final readonly class DueNext
             }
             $isLate = $now->isAfter($one->deadline);
             if (($isLate && isset($settled[$one->rule])) || ($isBroken && $one->rule === 'date_mark')) {
-                // It stands there as what is to be settled; and what must go has no date to be used by.
+                // It stands there as what is to be settled; and until a breach is settled no date says "use by".
                 continue;
             }
             $message = $isLate && $one->kind === CountdownKind::Limit

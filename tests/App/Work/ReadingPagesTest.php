@@ -162,6 +162,14 @@ final class ReadingPagesTest extends KitchenTestCase
         self::assertResponseRedirects('/');
     }
 
+    public function testALoginNeverLeadsToThePartOfAPageAScriptAskedFor(): void
+    {
+        $this->client->request('GET', '/board/live', server: ['HTTP_SEC_FETCH_DEST' => 'empty']);
+        $login = $this->client->followRedirect()->selectButton('Log in');
+        $this->client->submit($login->form(['_username' => 'mara', '_password' => 'oak-and-patience']));
+        self::assertResponseRedirects('/');
+    }
+
     public function testPasswordsAreArgon2idAndWrongOnesAreThrottled(): void
     {
         self::assertStringStartsWith('$argon2id$', $this->words('SELECT password FROM account LIMIT 1'));

@@ -70,8 +70,9 @@ final class SituationsTest extends KitchenTestCase
         ];
         yield 'resting, and past both its gates' => [
             Story::of('-900 cook', '-700 195 T1', '-690 rest', '-20 90 T1'),
-            'Throw away',
+            null,
         ];
+        yield 'came in unread, and nobody said what was done' => [Story::of('-30 received', '-20 prep'), null];
     }
 
     public function testEverySentenceOfAdviceHasItsSituation(): void
@@ -410,6 +411,22 @@ final class SituationsTest extends KitchenTestCase
             '0',
             ['out of the vacuum pack, or thrown away'],
             ['Throw it away.'],
+        ];
+        yield 'broken in the cold, settled, and its date still ahead' => [
+            Story::of(
+                '-3000 cook',
+                '-2900 180 T1',
+                '-2890 cool',
+                '-2850 68 T1',
+                '-2600 40 T1',
+                '-2590 cold_hold',
+                '-100 48 T1',
+                '-90 action finding=cold_hold text=into+the+other+walk-in',
+                '-60 40 T1',
+            ),
+            '0',
+            ['use by'],
+            ['too warm in the cold: settle it'],
         ];
         yield 'broken in the cold, and its date still ahead' => [
             Story::of('-3000 cook', '-2900 180 T1', '-2890 cool', '-2850 68 T1', '-2600 40 T1', '-2590 cold_hold',
