@@ -1,3 +1,4 @@
+import { showGlobals } from './globals.js';
 import Alpine from '@alpinejs/csp';
 import { entryLine } from './entry.js';
 import { keyMap } from './keys.js';
@@ -6,10 +7,12 @@ import { readings } from './picture.js';
 import { sieve } from './sieve.js';
 import { wall } from './wall.js';
 
+showGlobals();
 Alpine.data('entryLine', entryLine);
 Alpine.data('keepCurrent', keepCurrent);
 Alpine.data('keyMap', keyMap);
 Alpine.data('readings', readings);
 Alpine.data('sieve', sieve);
 Alpine.data('wall', wall);
-Alpine.start();
+// A task of its own: what is tapped meanwhile waits half as long.
+setTimeout(() => Alpine.start());

@@ -7,6 +7,7 @@ export function entryLine() {
         echo: '',
         isGood: false,
         isPadOpen: false,
+        wasPadOpen: false,
         asked: 0,
         offers: [],
         spot: '',
@@ -16,15 +17,17 @@ export function entryLine() {
         tags: {},
         verbs: {},
         usual: [],
+        thermometers: [],
+        numbers: ['789', '456', '123', '.0-'].map((row) => row.split('')),
+        whens: ['', '-5', '-10', '-20', '-30'],
 
         init() {
             const given = this.$refs.line.value;
             const prefix = this.$root.dataset.prefix || '';
             this.line = given || this.draft() || prefix;
             this.isPadOpen = this.$root.dataset.pad === 'open';
-            this.tags = JSON.parse(this.pad().tags);
-            this.verbs = JSON.parse(this.pad().verbs);
-            this.usual = JSON.parse(this.pad().usual);
+            this.wasPadOpen = this.isPadOpen;
+            Object.assign(this, JSON.parse(this.$root.querySelector('#pad > script').textContent));
             this.$watch('line', () => this.changed());
             this.$watch('newSpot', () => this.ask());
             if (!this.isOnlyTag()) this.ask();
@@ -89,6 +92,7 @@ export function entryLine() {
 
         togglePad() {
             this.isPadOpen = !this.isPadOpen;
+            this.wasPadOpen = true;
         },
 
         closePad() {
@@ -101,7 +105,7 @@ export function entryLine() {
 
         /** On a phone the open keypad takes the whole screen. */
         get sectionClass() {
-            return this.isPadOpen ? 'entry-full' : '';
+            return { 'entry-full': this.isPadOpen };
         },
 
         get tag() {
@@ -133,8 +137,20 @@ export function entryLine() {
             return !this.hasTag;
         },
 
+        get allTags() {
+            return Object.values(this.tags);
+        },
+
+        get allVerbs() {
+            return Object.keys(this.verbs);
+        },
+
+        wordsOf(batch) {
+            return `${this.pad().tagWords.replace('%tag%', batch.tag)} · ${batch.product}`;
+        },
+
         get tagWords() {
-            return `${this.pad().tagWords.replace('%tag%', this.tag)} · ${this.batch.product}`;
+            return this.wordsOf(this.batch);
         },
 
         get pieces() {
@@ -164,6 +180,22 @@ export function entryLine() {
 
         isWhen(when) {
             return when === this.when;
+        },
+
+        whenWords(when) {
+            return when === '' ? this.pad().now : when.replace('-', '−');
+        },
+
+        whenLabel(when) {
+            return when === '' ? this.pad().now : this.pad().agoWords.replace('%minutes%', when.slice(1));
+        },
+
+        numberWords(key) {
+            return key === '-' ? '−' : key;
+        },
+
+        numberLabel(key) {
+            return key === '-' ? this.pad().minus : key;
         },
 
         pieceWords(piece) {

@@ -8,7 +8,6 @@ export function keepCurrent() {
 
         init() {
             this.offset = Number(this.$root.dataset.now) * 1000 - Date.now();
-            this.tick();
             this.timers.push(setInterval(() => this.tick(), 1000));
             this.timers.push(setInterval(() => this.load(), EVERY_SECONDS * 1000));
             document.addEventListener('visibilitychange', () => document.visibilityState === 'visible' && this.load());
@@ -51,21 +50,17 @@ export function keepCurrent() {
 
         tick() {
             const now = Math.floor((Date.now() + this.offset) / 1000);
+            const clock = document.getElementById('clock');
             document.querySelectorAll('[data-deadline]').forEach((node) => {
                 const left = Number(node.dataset.deadline) - now;
-                node.textContent = (left < 0 ? node.dataset.late : node.dataset.ahead).replace(
-                    '{time}',
-                    span(Math.abs(left)),
-                );
+                const words = left < 0 ? clock.dataset.late : (node.dataset.ahead ?? clock.dataset.ahead);
+                node.textContent = words.replace('{time}', span(Math.abs(left)));
                 node.closest('[data-due]')?.toggleAttribute('data-is-late', left < 0);
             });
             document.querySelectorAll('[data-since]').forEach((node) => {
-                node.textContent = node.dataset.ago.replace(
-                    '{time}',
-                    span(Math.max(0, now - Number(node.dataset.since))),
-                );
+                const since = span(Math.max(0, now - Number(node.dataset.since)));
+                node.textContent = clock.dataset.ago.replace('{time}', since);
             });
-            const clock = document.getElementById('clock');
             if (clock) {
                 clock.textContent = new Intl.DateTimeFormat('en-GB', {
                     hour: '2-digit',

@@ -107,6 +107,10 @@ final class PhoneTest extends BrowserTestCase
             $this->browser->executeScript("return document.querySelector('header').offsetHeight"),
             'the header is one row',
         );
+        $weight = $this->browser->executeScript(
+            "return performance.getEntriesByType('navigation')[0].decodedBodySize",
+        );
+        self::assertLessThanOrEqual(60_000, $weight, 'bytes of HTML');
         $this->tap('.tag-link[href$="'.$this->column('SELECT id FROM batch WHERE tag = 5')[0].'"]');
         $this->find('h1');
         foreach (['#line', '.step > summary', 'a[href$="/check"]', '.next-keys a[href$="/steps"]'] as $used) {

@@ -33,7 +33,7 @@ final readonly class RenderedPart
      * @param list<string|int|bool> $state all that the part depends on, time aside; first what it is of
      * @param \Closure(): array<string, mixed> $context asked only where the part has to be rendered
      *
-     * @return string HTML without what is kept as it is laid out: no `pre`, no `textarea`
+     * @return string HTML
      */
     public function of(string $template, array $state, \Closure $context): string
     {
@@ -41,8 +41,7 @@ final readonly class RenderedPart
         return $this->kept(
             $template,
             $state,
-            // Templates are laid out for who reads them: between tags a browser takes one space as it takes many.
-            fn (): string => preg_replace('/\s+/', ' ', $this->twig->render($template, $context())) ?? '',
+            fn (): string => $this->twig->render($template, $context()),
         );
     }
 

@@ -46,6 +46,17 @@ final readonly class BoardView
     ) {
     }
 
+    /** @return array<string, LanePicture> one of each ground that lanes are drawn on */
+    public function grounds(): array
+    {
+        $grounds = [];
+        foreach ($this->pictures as $picture) {
+            $grounds[$picture->ground()] = $picture;
+        }
+
+        return $grounds;
+    }
+
     /** @return list<DueLine> what is in sight */
     public function shownLines(): array
     {

@@ -22,7 +22,7 @@ final readonly class LanePicture
 
     /**
      * @param list<array{stage: string, x: float, width: float}> $bars
-     * @param string $dots the readings as a path of points
+     * @param string $line the readings as a path, a mark at each
      * @param array{x: float, width: float, label: string, label_x: float}|null $likely when it is likely to be done
      * @param list<array{look: string, x: float, label: string, label_x: float, label_width: float, is_right: bool,
      *     row: int, is_late: bool}> $posts
@@ -30,12 +30,17 @@ final readonly class LanePicture
     private function __construct(
         public array $bars,
         public string $line,
-        public string $dots,
         public float $hotY,
         public float $coldY,
         public array $posts,
         public ?array $likely,
     ) {
+    }
+
+    /** What lies under the readings of every lane with the same limits: drawn once, by this name. */
+    public function ground(): string
+    {
+        return 'ground-'.$this->hotY.'-'.$this->coldY;
     }
 
     public static function of(
@@ -59,21 +64,17 @@ final readonly class LanePicture
                 ];
             }
         }
-        $dots = [];
+        $read = [];
         foreach ($lane->line as $point) {
             if ($point->at->epoch >= $axis->from->epoch) {
-                $dots[] = ['x' => $axis->x($point->at), 'y' => $scale->y($point->temp)];
+                $read[] = $axis->x($point->at).' '.$scale->y($point->temp);
             }
         }
 
         return new self(
             $bars,
-            implode(' ', array_map(static fn (array $dot): string => $dot['x'].','.$dot['y'], $dots)),
-            \count($dots) > 0
-                ? 'M'
-                    .implode('h0M', array_map(static fn (array $dot): string => $dot['x'].' '.$dot['y'], $dots))
-                    .'h0'
-                : '',
+            // One point alone is a line of no length: its marks are drawn.
+            $read === [] ? '' : 'M'.implode('L', $read).(\count($read) === 1 ? 'h0' : ''),
             $scale->y($lane->hot->printedIn($unit)),
             $scale->y($lane->cold->printedIn($unit)),
             self::posts($lane, $axis, $unit, $zone, $figures, $now),

@@ -84,11 +84,18 @@ final class LineVerbs
         return $verbs;
     }
 
-    /** @return list<string> */
+    /** @return list<string> how it is done; not what a verb of its own says */
     private function how(Kind $kind): array
     {
+        $sayings = $kind->declared->sayings;
+        $set = \count($sayings) < 2
+            ? []
+            : array_merge(...array_map(static fn (Saying $one): array => $one->sets, $sayings));
         $words = [];
         foreach ($kind->fields as $name => $field) {
+            if (isset($set[$name])) {
+                continue;
+            }
             foreach ($field->says->usual as $usual) {
                 $words[] = $this->translator->trans('event.usual.'.$usual);
             }

@@ -37,7 +37,7 @@ final class ArtificialCodeTest extends KitchenTestCase
         self::assertStringContainsString('must be at '.$this->degrees('cooling', 'middle'), implode("\n", $dues));
         $flags = $this->client
             ->getCrawler()
-            ->filter('.p-post-text')
+            ->filter('.post text')
             ->each(static fn (Crawler $one): string => $one->text());
         self::assertNotSame(
             [],

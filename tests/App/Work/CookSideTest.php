@@ -483,7 +483,7 @@ final class CookSideTest extends KitchenTestCase
         );
         self::assertStringContainsString(
             '"cap"',
-            (string) $this->client->request('GET', '/log')->filter('#pad')->attr('data-tags'),
+            $this->client->request('GET', '/log')->filter('#pad script')->text(),
             'a new spot has its key',
         );
     }

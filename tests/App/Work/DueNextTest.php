@@ -264,7 +264,7 @@ final class DueNextTest extends TestCase
         self::assertSame(['limit', 'ice'], array_column($cooling->posts, 'look'));
         self::assertStringStartsWith('70° ', $cooling->posts[0]['label']);
         self::assertGreaterThan($cooling->hotY, $cooling->coldY);
-        self::assertStringStartsWith('M', $cooling->dots);
+        self::assertStringStartsWith('M', $cooling->line);
         $cook = $picture(['-300 cook set=275', '-200 100', '-100 140', '-60 158', '-30 165']);
         self::assertNotNull($cook->likely);
         self::assertGreaterThanOrEqual(LanePicture::WIDTH / 2, $cook->likely['x'], 'it lies ahead');
