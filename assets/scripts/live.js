@@ -62,11 +62,14 @@ export function keepCurrent() {
                 node.textContent = clock.dataset.ago.replace('{time}', since);
             });
             if (clock) {
-                clock.textContent = new Intl.DateTimeFormat('en-GB', {
-                    hour: '2-digit',
+                const is12 = clock.dataset.hours === '12';
+                clock.textContent = new Intl.DateTimeFormat(is12 ? 'en-US' : 'en-GB', {
+                    hour: is12 ? 'numeric' : '2-digit',
                     minute: '2-digit',
                     timeZone: clock.dataset.zone,
-                }).format(now * 1000);
+                })
+                    .format(now * 1000)
+                    .toLowerCase();
             }
         },
     };

@@ -18,10 +18,14 @@ export function wall() {
         },
 
         light() {
-            const { zone, dimFrom, dimTo, themeByDay } = this.$root.dataset;
-            const hour = Number(new Intl.DateTimeFormat('en-GB', { hour: '2-digit', timeZone: zone }).format());
-            const [from, to] = [Number(dimFrom), Number(dimTo)];
-            const isNight = from > to ? hour >= from || hour < to : hour >= from && hour < to;
+            const { zone, opensAt, closesAt, themeByDay } = this.$root.dataset;
+            const time = new Intl.DateTimeFormat('en-GB', {
+                hour: '2-digit',
+                minute: '2-digit',
+                timeZone: zone,
+            }).format();
+            const isNight =
+                opensAt < closesAt ? time < opensAt || time >= closesAt : time < opensAt && time >= closesAt;
             document.documentElement.dataset.theme = isNight ? 'night' : themeByDay;
         },
     };

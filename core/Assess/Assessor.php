@@ -53,6 +53,7 @@ final readonly class Assessor
     /** Judges the record as it stood at this moment; never throws because of bad food. */
     public function assess(Record $record, RuleSet $rules, Instant $asOf): Assessment
     {
+        $rules = $rules->stricter($record->site->house);
         $timeline = Timeline::of($record, $asOf);
         $suspects = SuspectReadings::of($record->thermometers, $rules->get(ThermometerRules::class)->tolerance);
         $sorted = $suspects->sorted($timeline->readings, $rules->house()->thermometerCheck);

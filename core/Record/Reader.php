@@ -17,6 +17,7 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\UnknownZone;
 use Verjuicer\Core\Measure\Zone;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
+use Verjuicer\Core\Ruleset\StricterLimits;
 
 /** Reads `verjuicer-record/1`. Either the whole record is right or every fault is named; nothing is guessed. */
 final readonly class Reader
@@ -110,10 +111,30 @@ final readonly class Reader
         $unit = $fields->requiredChoice('unit', TemperatureUnit::class);
         $siteName = $fields->text('name');
         $elevation = $fields->whole('elevation_m');
+        $house = self::stricter($fields->has('house_limits') ? $fields->object('house_limits') : null);
 
         return $zone === null || $unit === null
             ? null
-            : new Site($siteName, $zone, $unit, $elevation, $fields->unknown());
+            : new Site($siteName, $zone, $unit, $elevation, $fields->unknown(), $house);
+    }
+
+    /** What the site holds itself to beyond our defaults, in seconds. */
+    private static function stricter(?Fields $fields): StricterLimits
+    {
+        if ($fields === null) {
+            return new StricterLimits();
+        }
+        $seconds = [];
+        foreach (StricterLimits::NAMES as $name) {
+            $own = $fields->whole($name);
+            if ($own !== null && $own < 60) {
+                $fields->wrong($name, 'must be at least 60 seconds');
+            } elseif ($own !== null) {
+                $seconds[$name] = $own;
+            }
+        }
+
+        return new StricterLimits($seconds);
     }
 
     /** @return list<Thermometer> */

@@ -6,6 +6,7 @@ namespace Verjuicer\Core\Record;
 
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Zone;
+use Verjuicer\Core\Ruleset\StricterLimits;
 
 /** Where the batch was made: its clock on the wall and the unit it thinks in. */
 final readonly class Site
@@ -17,6 +18,7 @@ final readonly class Site
         public TemperatureUnit $unit,
         public ?int $elevationM,
         public array $extensions = [],
+        public StricterLimits $house = new StricterLimits(),
     ) {
     }
 }

@@ -29,6 +29,7 @@ final readonly class Writer
                         'timezone' => $record->site->zone->name,
                         'unit' => $record->site->unit->value,
                         'elevation_m' => $record->site->elevationM,
+                        'house_limits' => $record->site->house->isNone() ? null : (object) $record->site->house->seconds,
                     ],
                     $record->site->extensions,
                 ),

@@ -27,6 +27,41 @@ final readonly class HouseLimits implements RulePart
     ) {
     }
 
+    /** With what a site has made stricter. */
+    public function stricter(StricterLimits $own): self
+    {
+        return new self(
+            citation: $this->citation,
+            prepOut: $own->of('prep_out_seconds', $this->prepOut),
+            comeUpNonIntact: $own->of('come_up_non_intact_seconds', $this->comeUpNonIntact),
+            comeUpIntact: $own->of('come_up_intact_seconds', $this->comeUpIntact),
+            hotHoldCheck: $own->of('hot_hold_check_seconds', $this->hotHoldCheck),
+            belowHot: $own->of('below_hot_seconds', $this->belowHot),
+            agreement: $this->agreement,
+            agreementWithin: $this->agreementWithin,
+            plausible: $this->plausible,
+            thermometerCheck: $own->of('thermometer_check_seconds', $this->thermometerCheck),
+            pitDrift: $this->pitDrift,
+            pitDriftFor: $own->of('pit_drift_seconds', $this->pitDriftFor),
+            lateEntry: $this->lateEntry,
+            longAfter: $this->longAfter,
+        );
+    }
+
+    /** @return array<string, Span> by the names of what a site may make stricter */
+    public function adjustable(): array
+    {
+        return [
+            'prep_out_seconds' => $this->prepOut,
+            'come_up_non_intact_seconds' => $this->comeUpNonIntact,
+            'come_up_intact_seconds' => $this->comeUpIntact,
+            'hot_hold_check_seconds' => $this->hotHoldCheck,
+            'below_hot_seconds' => $this->belowHot,
+            'thermometer_check_seconds' => $this->thermometerCheck,
+            'pit_drift_seconds' => $this->pitDriftFor,
+        ];
+    }
+
     public static function key(): string
     {
         return 'house';

@@ -49,6 +49,21 @@ final readonly class RuleSet
         return $this->get(Limits::class);
     }
 
+    /** The same with house limits that a site has made stricter: no number of the code changes. */
+    public function stricter(StricterLimits $own): self
+    {
+        return $own->isNone()
+            ? $this
+            : new self(
+                $this->id,
+                $this->title,
+                $this->authority,
+                $this->edition,
+                $this->checked,
+                [HouseLimits::class => $this->house()->stricter($own)] + $this->parts,
+            );
+    }
+
     public function house(): HouseLimits
     {
         return $this->get(HouseLimits::class);

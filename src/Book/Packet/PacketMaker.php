@@ -22,6 +22,8 @@ use Verjuicer\App\Ledger\Check\Check;
 use Verjuicer\App\Ledger\Check\ThermometerChecks;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Site\People\SiteHabits;
+use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Work\Batch\BatchPicture;
 use Verjuicer\App\Work\Batch\CookView;
@@ -53,6 +55,8 @@ final readonly class PacketMaker
         private Thermometers $thermometers,
         private ThermometerChecks $thermometerChecks,
         private RuleSetLibrary $ruleSets,
+        private SiteRules $rules,
+        private SiteHabits $habits,
         private SiteChain $chain,
         private Finder $finder,
         private Figures $figures,
@@ -77,9 +81,11 @@ final readonly class PacketMaker
     {
         $site = $this->entities->find(Site::class, Uuid::fromString($packet->siteId));
         \assert($site !== null, 'a packet is of a site');
+        $this->habits->workFor($site);
         $ids = $this->batches($site, $packet->scope);
         $parts = $rules = [];
-        $ruleSets = [$site->ruleSet => $this->ruleSets->get($site->ruleSet)];
+        $inForce = $this->rules->of($site);
+        $ruleSets = [$inForce->id => $inForce];
         foreach ($ids as $index => $id) {
             $batch = $this->entities->find(Batch::class, Uuid::fromString($id));
             if ($batch === null) {

@@ -14,12 +14,12 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\Core\Food\Animal;
 use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\Integrity;
 use Verjuicer\Core\Ruleset\CookingCategory;
 use Verjuicer\Core\Ruleset\CookingRules;
-use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /** What the site smokes: how it likes it, and beside it, apart, what the law asks. */
 #[Route('/products')]
@@ -29,7 +29,7 @@ final class ProductController extends FormController
 
     public function __construct(
         private readonly Products $products,
-        private readonly RuleSetLibrary $ruleSets,
+        private readonly SiteRules $rules,
         private readonly EntityManagerInterface $entities,
         private readonly CurrentAccount $account,
     ) {
@@ -177,7 +177,7 @@ final class ProductController extends FormController
     /** @return array<string, mixed> the rule for it as it is, and once injected, bladed or stuffed */
     private function law(Animal $animal, Form $form, Integrity $integrity): array
     {
-        $cooking = $this->ruleSets->get($this->account->get()->site->ruleSet)->get(CookingRules::class);
+        $cooking = $this->rules->of($this->account->get()->site)->get(CookingRules::class);
         $category = CookingCategory::of($animal, $form, $integrity, false, false);
         $pierced = CookingCategory::of($animal, $form, $integrity, false, true);
 

@@ -25,6 +25,8 @@ final readonly class SiteChain
         'day_sign',
         'day_said',
         'batch_fact',
+        'site_change',
+        'account_change',
     ];
 
     public function __construct(private Connection $connection)

@@ -13,11 +13,11 @@ use Verjuicer\App\Ledger\Log\EventConflict;
 use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\Core\Json\Fields;
 use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
-use Verjuicer\Core\Ruleset\RuleSetLibrary;
 use Verjuicer\Core\Ruleset\ThermometerRules;
 
 /** Checks of thermometers. A check changes what readings are worth, so it changes every batch they are in. */
@@ -27,7 +27,7 @@ final readonly class ThermometerChecks
         private Connection $connection,
         private EntityManagerInterface $entities,
         private Ledger $ledger,
-        private RuleSetLibrary $ruleSets,
+        private SiteRules $rules,
         private Now $now,
     ) {
     }
@@ -35,7 +35,7 @@ final readonly class ThermometerChecks
     /** @return list<Check> by the time they were made, from one moment on and before another */
     public function of(Thermometer $thermometer, ?Instant $from = null, ?Instant $before = null): array
     {
-        $tolerance = $this->ruleSets->get($thermometer->site->ruleSet)->get(ThermometerRules::class)->tolerance;
+        $tolerance = $this->rules->of($thermometer->site)->get(ThermometerRules::class)->tolerance;
         /**
          * @var list<array{id: string, at: int, initials: string, method: string, expected: string, read: string,
          *     outcome: string, pressure_hpa: int|null}> $rows

@@ -7,6 +7,8 @@ namespace Verjuicer\App\Ledger\Log;
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\HeldPieces;
+use Verjuicer\App\Site\Settings\SiteHistory;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Record;
 
@@ -18,6 +20,7 @@ final readonly class StoredRecords
         private HeldPieces $held,
         private PitShare $pits,
         private Reader $reader,
+        private SiteHistory $history,
     ) {
     }
 
@@ -29,14 +32,16 @@ final readonly class StoredRecords
     private function data(Batch $batch): \stdClass
     {
         $events = $this->pits->with($batch, $this->events($batch));
+        $site = $this->history->at($batch->site, Instant::ofEpoch($batch->begunAt->getTimestamp()));
 
         return (object) [
             'format' => Reader::FORMAT,
             'site' => (object) [
-                'name' => $batch->site->name,
-                'timezone' => $batch->site->timezone,
-                'unit' => $batch->site->unit->value,
-                'elevation_m' => $batch->site->elevationM,
+                'name' => $site->name,
+                'timezone' => $site->timezone,
+                'unit' => $site->unit->value,
+                'elevation_m' => $site->elevationM,
+                'house_limits' => $site->houseLimits === [] ? null : (object) $site->houseLimits,
             ],
             'rules' => $batch->ruleSet,
             'thermometers' => $this->thermometers($batch),

@@ -16,6 +16,7 @@ use Verjuicer\App\Ledger\Lot\Lot;
 use Verjuicer\App\Ledger\Lot\Lots;
 use Verjuicer\App\Ledger\Lot\TooLittleLeft;
 use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\Settings\SiteHistory;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Record\Event;
@@ -27,6 +28,7 @@ final readonly class NewBatches
         private Connection $connection,
         private EntityManagerInterface $entities,
         private Ledger $ledger,
+        private SiteHistory $history,
         private EventLog $log,
         private Lots $lots,
     ) {
@@ -54,7 +56,7 @@ final readonly class NewBatches
                     ? $this->code($by, $begun, $plan->tag)
                     : $portioned->parent->code.'-'.$portioned->letter;
             $batch = $this->added(
-                new Batch($id, $by->site, $code, $plan, $by->site->ruleSet, self::dateTime($begun), $by),
+                new Batch($id, $by->site, $code, $plan, $this->history->at($by->site, $begun)->ruleSet, self::dateTime($begun), $by),
             );
             foreach ($lot === null ? [] : $this->lots->giveTo($batch, $lot) as [$account, $events]) {
                 $this->log->append($batch, $account, ...$events);

@@ -17,7 +17,9 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 /** What somebody typed into a form, read field by field; what is wrong is collected, and what was typed stays. */
 final class FormInput
 {
-    private const GRAMS_IN = ['kg' => 1000.0, 'lb' => 453.59237];
+    private const GRAMS_IN = ['kg' => 1000.0, 'g' => 1.0, 'lb' => 453.59237, 'oz' => 28.349523125];
+    /** "5 lb 3 oz", "2.3 kg": said with its units, whatever unit stands beside the field. */
+    private const SAID = '/(\d{1,7}(?:[.,]\d{1,4})?)\s*(kg|g|lb|oz)s?\b\s*/i';
 
     /** @var array<string, TranslatableMessage> by field: what to do */
     public array $problems = [];
@@ -125,13 +127,15 @@ final class FormInput
      */
     public function grams(string $field, bool $isRequired = false): ?int
     {
-        $number = $this->number($field, $isRequired);
-        if ($number === null) {
-            return null;
+        $weight = $this->saidWeight($this->typed->getString($field));
+        if ($weight === null) {
+            $number = $this->number($field, $isRequired);
+            if ($number === null) {
+                return null;
+            }
+            $weight = $number * (self::GRAMS_IN[$this->typed->getString($field.'_unit', 'kg')] ?? 1000.0);
         }
-        $grams = (int) floor(
-            round($number * (self::GRAMS_IN[$this->typed->getString($field.'_unit', 'kg')] ?? 1000.0), 6),
-        );
+        $grams = (int) floor(round($weight, 6));
         if ($grams < 1) {
             $this->refuse($field, 'form.problem.weight');
 
@@ -139,6 +143,22 @@ final class FormInput
         }
 
         return $grams;
+    }
+
+    /** @return float|null grams; null where it is no weight with its units */
+    private function saidWeight(string $given): ?float
+    {
+        if (preg_match_all(self::SAID, $given, $parts, \PREG_SET_ORDER) < 1 || implode('', array_column($parts, 0)) !== ltrim($given)) {
+            return null;
+        }
+
+        return array_sum(
+            array_map(
+                static fn (array $part): float => (float) str_replace(',', '.', $part[1])
+                    * self::GRAMS_IN[strtolower($part[2])],
+                $parts,
+            ),
+        );
     }
 
     /** @return int|null hundredths of the site's money */

@@ -8,6 +8,7 @@ use Psr\Cache\CacheItemPoolInterface;
 use Symfony\Component\Translation\LocaleSwitcher;
 use Twig\Environment;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\Habits;
 use Verjuicer\App\Platform\Wording\ShownUnits;
 
 /**
@@ -25,6 +26,7 @@ final readonly class RenderedPart
         private Environment $twig,
         private LocaleSwitcher $locale,
         private ShownUnits $units,
+        private Habits $habits,
         private Now $now,
     ) {
     }
@@ -70,6 +72,8 @@ final readonly class RenderedPart
                     $state,
                     $this->locale->getLocale(),
                     $this->units->areBoth(),
+                    $this->habits->weightUnit(),
+                    $this->habits->clock(),
                     intdiv($this->now->instant()->epoch, self::SECONDS),
                 ],
                 \JSON_THROW_ON_ERROR,

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Platform\Picture;
 
+use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Zone;
 
@@ -37,7 +38,7 @@ final readonly class TimeAxis
      *
      * @return list<array{x: float, label: string, is_midnight: bool}>
      */
-    public function hours(Zone $zone, int $mostTicks = 13): array
+    public function hours(Zone $zone, Figures $figures, int $mostTicks = 13): array
     {
         $ticks = [];
         $step = 1;
@@ -51,7 +52,7 @@ final readonly class TimeAxis
             if ($wall % (3600 * $step) === 0) {
                 $ticks[] = [
                     'x' => $this->x(Instant::ofEpoch($at)),
-                    'label' => gmdate('G', $wall),
+                    'label' => $figures->hour($wall),
                     'is_midnight' => gmdate('G', $wall) === '0',
                 ];
             }

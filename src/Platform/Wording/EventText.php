@@ -100,7 +100,7 @@ final readonly class EventText
     {
         return match (true) {
             $value instanceof Temperature => $this->figures->temperature($value),
-            $value instanceof Weight => $this->figures->kilograms($value->grams()),
+            $value instanceof Weight => $this->figures->weight($value->grams()),
             $value instanceof Instant => $this->figures->time($value, $zone),
             $value instanceof LocalDate => $this->figures->date($value),
             $value instanceof \BackedEnum => $this->translator->trans('event.'.$field->name.'.'.$value->value),

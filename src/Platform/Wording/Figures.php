@@ -15,7 +15,7 @@ use Verjuicer\Core\Measure\Zone;
 /** Writes measures as people read them; the unit and the clock are the site's. */
 final readonly class Figures
 {
-    public function __construct(private ?ShownUnits $shown = null)
+    public function __construct(private ?ShownUnits $shown = null, private ?Habits $habits = null)
     {
     }
 
@@ -67,17 +67,52 @@ final readonly class Figures
     {
         $isSameDay = LocalDate::ofInstant($instant, $zone)->days === LocalDate::ofInstant($told, $zone)->days;
 
-        return gmdate($isSameDay ? 'H:i' : 'D j M H:i', $instant->epoch + $zone->offsetAt($instant));
+        $clock = $this->clock();
+
+        return gmdate($isSameDay ? $clock : 'D j M '.$clock, $instant->epoch + $zone->offsetAt($instant));
     }
 
     /** The time on the site's wall alone, where a picture shows the day. */
     public function time(Instant $instant, Zone $zone): string
     {
-        return gmdate('H:i', $instant->epoch + $zone->offsetAt($instant));
+        return gmdate($this->clock(), $instant->epoch + $zone->offsetAt($instant));
     }
 
-    /** "2.3 kg"; grams under a kilogram. */
-    public function kilograms(int $grams): string
+    /**
+     * A full hour on the axis of a picture: "14", "2p".
+     *
+     * @param int $wall seconds on the site's wall
+     */
+    public function hour(int $wall): string
+    {
+        return $this->habits?->clock() === ClockFace::Hours12
+            ? rtrim(gmdate('ga', $wall), 'm')
+            : gmdate('G', $wall);
+    }
+
+    private function clock(): string
+    {
+        return $this->habits?->clock() === ClockFace::Hours12 ? 'g:i a' : 'H:i';
+    }
+
+    /** "2.3 kg"; grams under a kilogram. "5 lb 1.1 oz" where the site weighs in pounds. */
+    public function weight(int $grams): string
+    {
+        return $this->habits?->weightUnit() === WeightUnit::Pounds ? self::pounds($grams) : self::kilograms($grams);
+    }
+
+    /** To a tenth of an ounce, finer than a gram shows: what was typed in ounces reads as it was typed. */
+    private static function pounds(int $grams): string
+    {
+        $tenths = (int) round(10 * abs($grams) / 28.349523125);
+        $pounds = intdiv($tenths, 160);
+        $ounces = $tenths % 160;
+        $words = [$pounds === 0 ? '' : $pounds.' lb', $ounces === 0 && $pounds > 0 ? '' : $ounces / 10 .' oz'];
+
+        return ($grams < 0 ? '−' : '').trim(implode(' ', $words));
+    }
+
+    private static function kilograms(int $grams): string
     {
         return abs($grams) < 1000
             ? $grams.' g'

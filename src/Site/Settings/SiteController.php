@@ -4,27 +4,33 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Site\Settings;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Wording\ClockFace;
+use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\Site\AllergenList;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\CookingRules;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
-/** How the site works: what a manager decides once. */
+/** How the site works: what a manager decides, and what was decided before. */
 #[IsGranted('ROLE_MANAGER')]
 #[Route('/site')]
 final class SiteController extends FormController
 {
+    private const MOST_CHANGES = 50;
+
     public function __construct(
-        private readonly EntityManagerInterface $entities,
-        private readonly RuleSetLibrary $ruleSets,
+        private readonly Settings $settings,
+        private readonly SettingsForm $form,
+        private readonly SiteRules $rules,
+        private readonly RuleSetLibrary $library,
         private readonly CurrentAccount $account,
     ) {
     }
@@ -34,39 +40,21 @@ final class SiteController extends FormController
     {
         $site = $this->account->get()->site;
 
-        return $this->view(
-            $site,
-            $this->blank([
-                'allergens' => $site->allergenList->value,
-                'advisory' => $site->hasAdvisory ? '1' : '',
-                'susceptible' => $site->isSusceptible ? '1' : '',
-                'keep_months' => (string) $site->keepMonths,
-                'keep_basis' => $site->keepBasis,
-            ]),
-        );
+        return $this->view($site, $this->blank($this->form->filled($site)));
     }
 
     #[Route('', name: 'site_keep', methods: ['POST'])]
     public function keep(Request $request): Response
     {
-        $site = $this->account->get()->site;
+        $by = $this->account->get();
         $input = $this->read($request, 'site');
-        $list = $input->choice('allergens', AllergenList::class, true);
-        $months = $input->whole('keep_months', 1, 240, true);
-        if ($input->isOn('advisory') && $input->isOn('susceptible')) {
-            $input->refuse('form', 'site.problem.susceptible');
+        $asked = $this->form->read($input, $by->site);
+        if ($asked === null) {
+            return $this->view($by->site, $input);
         }
-        if (!$input->isGood() || $list === null || $months === null) {
-            return $this->view($site, $input);
-        }
-        $site->allergenList = $list;
-        $site->hasAdvisory = $input->isOn('advisory');
-        $site->isSusceptible = $input->isOn('susceptible');
-        $site->keepMonths = $months;
-        $site->keepBasis = $input->text('keep_basis');
-        $this->entities->flush();
+        $isChanged = $this->settings->change($by, $asked->values, $asked->rulesFrom, $asked->reason);
 
-        return $this->kept('site.kept', 'kitchen');
+        return $this->kept($isChanged ? 'site.kept' : 'site.same', 'site');
     }
 
     private function view(Site $site, FormInput $input): Response
@@ -74,7 +62,15 @@ final class SiteController extends FormController
         return $this->page('site/settings.html.twig', $input, [
             'site' => $site,
             'lists' => AllergenList::cases(),
-            'cooking' => $this->ruleSets->get($site->ruleSet)->get(CookingRules::class),
+            'scales' => TemperatureUnit::cases(),
+            'weights' => WeightUnit::cases(),
+            'clocks' => ClockFace::cases(),
+            'zones' => \DateTimeZone::listIdentifiers(),
+            'rule_sets' => array_map($this->library->get(...), $this->library->ids()),
+            'in_force' => $this->rules->of($site),
+            'usual' => $this->rules->usual($site)->adjustable(),
+            'cooking' => $this->rules->of($site)->get(CookingRules::class),
+            'changes' => $this->settings->of($site, self::MOST_CHANGES),
         ]);
     }
 }

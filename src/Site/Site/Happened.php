@@ -33,7 +33,7 @@ final readonly class Happened
     public function read(string $given, Site $site, ?Instant $near = null): Instant
     {
         $now = $this->now->instant();
-        $words = mb_strtolower(trim(mb_scrub($given)));
+        $words = self::by24Hours(mb_strtolower(trim(mb_scrub($given))));
         $at = $this->moment($words, $site, $now, $near ?? $now) ?? throw NotATime::unreadable($given);
         if ($at->isAfter($now)) {
             throw NotATime::ahead($given);
@@ -55,6 +55,21 @@ final readonly class Happened
     public function now(): string
     {
         return $this->translator->trans('when.words.now');
+    }
+
+    /** "2:05 pm" as "14:05", also after a day; "12:30 am" is half past midnight. */
+    private static function by24Hours(string $words): string
+    {
+        $clock = '/^(.*?)\b(0?[1-9]|1[0-2])(?:[:.]([0-5]\d))?\s*([ap])\.?m\.?$/u';
+
+        return preg_match($clock, $words, $part) === 1
+            ? \sprintf(
+                '%s%02d:%s',
+                $part[1],
+                (int) $part[2] % 12 + ($part[4] === 'p' ? 12 : 0),
+                $part[3] === '' ? '00' : $part[3],
+            )
+            : $words;
     }
 
     private function moment(string $words, Site $site, Instant $now, Instant $near): ?Instant

@@ -6,10 +6,14 @@ namespace Verjuicer\App\Site\Site;
 
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Platform\Wording\ClockFace;
+use Verjuicer\App\Platform\Wording\WeightUnit;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Zone;
+use Verjuicer\Core\Ruleset\StricterLimits;
 
-/** A kitchen: its clock, its unit and the code it works under. */
+/** A kitchen as it is set now; only `Settings` changes it, and records what it was before. */
 #[ORM\Entity]
 #[ORM\Table(name: 'site')]
 class Site
@@ -17,6 +21,43 @@ class Site
     #[ORM\Id]
     #[ORM\Column(type: 'uuid')]
     public Uuid $id; // not readonly: Doctrine writes it twice into a lazily loaded object
+
+    #[ORM\Column(type: 'text')]
+    public string $address = '';
+
+    #[ORM\Column(type: 'text')]
+    public string $permit = '';
+
+    #[ORM\Column(length: 2)]
+    public WeightUnit $weightUnit = WeightUnit::Kilograms;
+
+    #[ORM\Column(length: 2)]
+    public ClockFace $clock = ClockFace::Hours24;
+
+    /** "06:00" on its wall: when the screen on the wall is bright again. */
+    #[ORM\Column(length: 5)]
+    public string $opensAt = '06:00';
+
+    #[ORM\Column(length: 5)]
+    public string $closesAt = '21:00';
+
+    /** @var array<string, int> seconds by the names of `StricterLimits` */
+    #[ORM\Column(type: 'json')]
+    public array $houseLimits = [];
+
+    /** When something a record is judged by was last changed; null where it never was. */
+    #[ORM\Column(type: 'datetimetz_immutable', nullable: true)]
+    public ?\DateTimeImmutable $changedAt = null;
+
+    #[ORM\Column(nullable: true)]
+    public ?string $nextRuleSet = null;
+
+    #[ORM\Column(type: 'datetimetz_immutable', nullable: true)]
+    public ?\DateTimeImmutable $nextRuleSetFrom = null;
+
+    /** A kitchen to practise in: said on every page, and no person of it sees another site. */
+    #[ORM\Column]
+    public bool $isPractice = false;
 
     #[ORM\Column(length: 8)]
     public AllergenList $allergenList = AllergenList::Us9;
@@ -39,12 +80,13 @@ class Site
 
     private ?Zone $zone = null;
 
+    /** @param string $ruleSet the edition adopted last, once the one announced after it is in force */
     public function __construct(
-        #[ORM\Column] public readonly string $name,
-        #[ORM\Column] public readonly string $timezone,
-        #[ORM\Column(length: 1)] public readonly TemperatureUnit $unit,
-        #[ORM\Column(nullable: true)] public readonly ?int $elevationM,
-        #[ORM\Column] public readonly string $ruleSet,
+        #[ORM\Column] public string $name,
+        #[ORM\Column] public string $timezone,
+        #[ORM\Column(length: 1)] public TemperatureUnit $unit,
+        #[ORM\Column(nullable: true)] public ?int $elevationM,
+        #[ORM\Column] public string $ruleSet,
     ) {
         $this->id = Uuid::v7();
     }
@@ -56,6 +98,19 @@ class Site
 
     public function zone(): Zone
     {
-        return $this->zone ??= Zone::named($this->timezone);
+        return $this->zone?->name === $this->timezone ? $this->zone : ($this->zone = Zone::named($this->timezone));
+    }
+
+    public function house(): StricterLimits
+    {
+        return new StricterLimits($this->houseLimits);
+    }
+
+    /** The edition of the code that is adopted at this moment. */
+    public function ruleSetAt(Instant $at): string
+    {
+        return $this->nextRuleSet !== null && $at->epoch >= ($this->nextRuleSetFrom?->getTimestamp() ?? \PHP_INT_MAX)
+            ? $this->nextRuleSet
+            : $this->ruleSet;
     }
 }

@@ -11,6 +11,7 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\EventText;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Platform\Wording\FindingText;
+use Verjuicer\App\Platform\Wording\Habits;
 use Verjuicer\App\Platform\Wording\ZoneText;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Assess\Assessment;
@@ -33,6 +34,7 @@ final readonly class TwigWording
         private EventText $events,
         private ZoneText $zone,
         private Now $now,
+        private Habits $habits,
     ) {
     }
 
@@ -111,10 +113,17 @@ final readonly class TwigWording
         return $this->figures->threshold($threshold, $site->unit);
     }
 
-    #[AsTwigFilter('kilograms')]
-    public function kilograms(int $grams): string
+    #[AsTwigFilter('weight')]
+    public function weight(int $grams): string
     {
-        return $this->figures->kilograms($grams);
+        return $this->figures->weight($grams);
+    }
+
+    /** What a weight is typed in where nobody says otherwise. */
+    #[AsTwigFunction('weight_unit')]
+    public function weightUnit(): string
+    {
+        return $this->habits->weightUnit()->value;
     }
 
     #[AsTwigFilter('money')]

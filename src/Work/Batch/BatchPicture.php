@@ -124,7 +124,7 @@ final readonly class BatchPicture
 
         return new self(
             $levels,
-            $time->hours($site->zone, 14),
+            $time->hours($site->zone, $figures, 14),
             $scale->y($limits->hot->threshold->printedIn($unit)),
             $scale->y($limits->cold->threshold->printedIn($unit)),
             $time->clampedX($assessment->timeline->asOf),

@@ -74,7 +74,6 @@ final class NewBatchController extends FormController implements ShowsAgain
                 'tag' => (string) ($this->batches->freeTags($site, 1, 1)[0] ?? ''),
                 'lot' => $lot === null ? '' : $lot->lot->id->toRfc4122(),
                 'pieces' => (string) ($lot->piecesLeft ?? 1),
-                'weight_unit' => 'kg',
                 'start' => 'prep',
                 'when' => $this->happened->now(),
             ]),

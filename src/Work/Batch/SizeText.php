@@ -30,7 +30,7 @@ final readonly class SizeText
     {
         $isMass = $this->lastReadings->isOneMass($batch);
         if ($batch->portionGrams !== null) {
-            $pan = [$batch->container ?? '', $this->figures->kilograms($batch->portionGrams)];
+            $pan = [$batch->container ?? '', $this->figures->weight($batch->portionGrams)];
 
             return implode(' · ', $isMass ? [...$pan, $this->translator->trans('batch.pulled')] : $pan);
         }
@@ -44,7 +44,7 @@ final readonly class SizeText
         if ($isMass) {
             $words[] = $this->translator->trans('batch.pulled');
         } else {
-            $each = ['{weight}' => $this->figures->kilograms($batch->rawGrams ?? 0), '%count%' => $count];
+            $each = ['{weight}' => $this->figures->weight($batch->rawGrams ?? 0), '%count%' => $count];
             $words[] = $this->translator->trans($batch->rawGrams === null ? 'batch.no_weight' : 'batch.each', $each);
         }
 

@@ -31,8 +31,6 @@ final class BoardController extends AbstractController
     private const MOST_ENDED = 60;
     private const MOST_UNSETTLED = 12;
     private const MOST_ON_WALL = 9;
-    private const DIM_FROM = 21;
-    private const DIM_TO = 6;
 
     public function __construct(
         private readonly Lanes $lanes,
@@ -70,18 +68,14 @@ final class BoardController extends AbstractController
         );
     }
 
-    /** The board for a screen on the wall. It dims from one hour to another: by `dim=21-6` in its address. */
+    /** The board for a screen on the wall. It is dim while the kitchen is closed. */
     #[Route('/wall', name: 'wall', methods: ['GET'])]
-    public function wall(Request $request): Response
+    public function wall(): Response
     {
-        preg_match('/^(\d{1,2})-(\d{1,2})$/', $request->query->getString('dim'), $dim);
-
         return $this->render('work/board/wall.html.twig', [
             'site' => $this->account->get()->site,
             'now' => $this->now->instant(),
             'part' => $this->wallPart(),
-            'dim_from' => min(24, (int) ($dim[1] ?? self::DIM_FROM)),
-            'dim_to' => min(24, (int) ($dim[2] ?? self::DIM_TO)),
         ]);
     }
 
@@ -157,7 +151,7 @@ final class BoardController extends AbstractController
             $pictures,
             $list->unreadable,
             $axis,
-            $axis->hours($zone),
+            $axis->hours($zone, $this->figures),
             DueLines::of($filter->dues($dues, $claims)),
             $filter->isOn() ? 0 : $this->lanes->countUnsettled($site) - \count($unsettled),
             $claims,

@@ -22,7 +22,9 @@ use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
+use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\App\Work\Entry\Draft;
 use Verjuicer\App\Work\Entry\RecordEntry;
@@ -30,8 +32,6 @@ use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Ruleset\HouseLimits;
-use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /** The pits: fire, set point, readings, fuel and lid, and what is in them. */
 #[Route('/pits')]
@@ -44,7 +44,8 @@ final class PitController extends FormController implements ShowsAgain
         private readonly Batches $batches,
         private readonly RecordEntry $entry,
         private readonly PitLoad $load,
-        private readonly RuleSetLibrary $ruleSets,
+        private readonly SiteRules $rules,
+        private readonly Figures $figures,
         private readonly EntityManagerInterface $entities,
         private readonly Happened $happened,
         private readonly CurrentAccount $account,
@@ -149,7 +150,7 @@ final class PitController extends FormController implements ShowsAgain
     {
         $now = $this->now->instant();
         $site = $this->account->get()->site;
-        $house = $this->ruleSets->get($site->ruleSet)->get(HouseLimits::class);
+        $house = $this->rules->of($site)->house();
         $rows = array_map(function (Pit $pit) use ($now, $house): array {
             $log = $this->history->log($pit);
             $strays = $log->strays($house->pitDrift, $house->pitDriftFor, $now);
@@ -175,7 +176,7 @@ final class PitController extends FormController implements ShowsAgain
     private function one(Pit $pit, FormInput $input): Response
     {
         $now = $this->now->instant();
-        $house = $this->ruleSets->get($pit->site->ruleSet)->get(HouseLimits::class);
+        $house = $this->rules->of($pit->site)->house();
         $history = $this->history->of($pit);
         $log = PitHistory::read($history);
         $strays = $log->strays($house->pitDrift, $house->pitDriftFor, $now);
@@ -190,7 +191,7 @@ final class PitController extends FormController implements ShowsAgain
             'history' => array_reverse($history),
             'strays' => array_reverse($strays),
             'limit' => $house->pitDriftFor,
-            'picture' => PitPicture::of($log, $strays, $pit->site, $now),
+            'picture' => PitPicture::of($log, $strays, $pit->site, $now, $this->figures),
             'batches' => $this->load->batchesIn($pit),
             'signs' => PitSign::cases(),
         ]);

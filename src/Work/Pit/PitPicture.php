@@ -6,6 +6,7 @@ namespace Verjuicer\App\Work\Pit;
 
 use Verjuicer\App\Platform\Picture\TemperatureAxis;
 use Verjuicer\App\Platform\Picture\TimeAxis;
+use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
@@ -47,7 +48,7 @@ final readonly class PitPicture
     }
 
     /** @param list<PitStray> $strays */
-    public static function of(PitLog $log, array $strays, Site $site, Instant $now): self
+    public static function of(PitLog $log, array $strays, Site $site, Instant $now, Figures $figures): self
     {
         $time = new TimeAxis($now->plus(Span::ofHours(-self::HOURS)), $now, self::LEFT, self::RIGHT);
         $scale = new TemperatureAxis(
@@ -82,7 +83,7 @@ final readonly class PitPicture
                 static fn (Temperature $level): array => ['y' => $scale->y($level), 'label' => $level->number().'°'],
                 self::levels($site->unit),
             ),
-            $time->hours($site->zone()),
+            $time->hours($site->zone(), $figures),
             $path === '' || !$isSet ? $path : $path.'H'.self::RIGHT,
             implode(' ', array_map(static fn (array $mark): string => $mark['x'].','.$mark['y'], $readings)),
             $readings,

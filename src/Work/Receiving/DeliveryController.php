@@ -18,10 +18,10 @@ use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Ruleset\CitedThreshold;
-use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /** At the door: a delivery with its lots. Above the cold limit the screen says refuse, and asks for the decision. */
 #[Route('/receiving')]
@@ -34,7 +34,7 @@ final class DeliveryController extends FormController implements ShowsAgain
         private readonly Products $products,
         private readonly Thermometers $thermometers,
         private readonly Deliveries $deliveries,
-        private readonly RuleSetLibrary $ruleSets,
+        private readonly SiteRules $rules,
         private readonly Happened $happened,
         private readonly CurrentAccount $account,
     ) {
@@ -158,7 +158,7 @@ final class DeliveryController extends FormController implements ShowsAgain
 
     private function cold(): CitedThreshold
     {
-        return $this->ruleSets->get($this->account->get()->site->ruleSet)->limits()->receivedCold;
+        return $this->rules->of($this->account->get()->site)->limits()->receivedCold;
     }
 
     private function again(FormInput $input): Response

@@ -24,14 +24,13 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\App\Site\Site\Happened;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
-use Verjuicer\Core\Ruleset\HouseLimits;
-use Verjuicer\Core\Ruleset\RuleSetLibrary;
 use Verjuicer\Core\Ruleset\ThermometerRules;
 use Verjuicer\Core\Thermal\BoilingPoint;
 
@@ -47,7 +46,7 @@ final class ThermometerController extends FormController implements ShowsAgain
 
     public function __construct(
         private readonly Thermometers $thermometers,
-        private readonly RuleSetLibrary $ruleSets,
+        private readonly SiteRules $rules,
         private readonly ThermometerChecks $checks,
         private readonly Assessments $assessments,
         private readonly Happened $happened,
@@ -176,7 +175,7 @@ final class ThermometerController extends FormController implements ShowsAgain
     private function all(FormInput $input): Response
     {
         $site = $this->account->get()->site;
-        $within = $this->ruleSets->get($site->ruleSet)->get(HouseLimits::class)->thermometerCheck;
+        $within = $this->rules->of($site)->house()->thermometerCheck;
         $now = $this->now->instant();
         $rows = array_map(function (Thermometer $thermometer) use ($now, $within): array {
             $checks = $this->checks->of($thermometer);
@@ -203,7 +202,7 @@ final class ThermometerController extends FormController implements ShowsAgain
         $site = $thermometer->site;
         $checks = $this->checks->of($thermometer);
         $unit = $checks[0]->read->unit ?? $site->unit;
-        $tolerance = $this->ruleSets->get($site->ruleSet)->get(ThermometerRules::class)->tolerance;
+        $tolerance = $this->rules->of($site)->get(ThermometerRules::class)->tolerance;
         $inUnit = array_values(array_filter($checks, static fn (Check $check): bool => $check->read->unit === $unit));
 
         return $this->page('work/thermometer/thermometer.html.twig', $input, [

@@ -11,6 +11,7 @@ use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Forecast\Crossing;
 use Verjuicer\Core\Forecast\Fall;
@@ -21,7 +22,6 @@ use Verjuicer\Core\Forecast\Surroundings;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Ruleset\CoolingRules;
-use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /**
  * Before the fact: how long a rest stays hot, and whether a cooling passes its gates, by method, size and start. A
@@ -33,7 +33,7 @@ final class WhatIfController extends FormController
     private const SHALLOWEST_CM = 0.1;
 
     public function __construct(
-        private readonly RuleSetLibrary $ruleSets,
+        private readonly SiteRules $rules,
         private readonly CurrentAccount $account,
         private readonly Now $now,
     ) {
@@ -87,7 +87,7 @@ final class WhatIfController extends FormController
         $surroundings = $around === null ? $place : $place->around(Point::celsius($around));
         $size = $depth !== null ? Size::ofLayer(10 * $depth) : Size::ofPiece($grams ?? 1);
         $now = $this->now->instant();
-        $rules = $this->ruleSets->get($site->ruleSet);
+        $rules = $this->rules->of($site);
         $limit = $rules->limits()->hot->threshold;
         $hot = Point::celsius($limit->printedIn($site->unit));
         $fall = Fall::ahead($now, Point::celsius($start), $surroundings, $size);

@@ -10,6 +10,7 @@ use Verjuicer\App\Catalogue\Product\Catalogue;
 use Verjuicer\App\Catalogue\Recipe\Recipe;
 use Verjuicer\App\Catalogue\Recipe\RecipeKind;
 use Verjuicer\App\Ledger\Check\Check;
+use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\Site\AllergenList;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Work\Batch\BatchYield;
@@ -204,6 +205,7 @@ final class RecipeTest extends TestCase
             $log->strays($house->pitDrift, $house->pitDriftFor, Story::at('0')),
             self::site(),
             Story::at('0'),
+            new Figures(),
         );
         self::assertMatchesRegularExpression(
             '/^M52 [\d.]+H[\d.]+V[\d.]+H852$/',
@@ -214,7 +216,7 @@ final class RecipeTest extends TestCase
         self::assertSame(['lit', 'set', 'fuel'], array_column($picture->signs, 'sign'));
         self::assertSame([true], array_column($picture->strays, 'is_hot'));
         self::assertLessThan($picture->readings[0]['y'], $picture->readings[1]['y'], 'hot is up');
-        self::assertSame('', PitPicture::of(new PitLog([]), [], self::site(), Story::at('0'))->set);
+        self::assertSame('', PitPicture::of(new PitLog([]), [], self::site(), Story::at('0'), new Figures())->set);
     }
 
     /**

@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Verjuicer\App\Platform\Picture\TemperatureAxis;
 use Verjuicer\App\Platform\Picture\TimeAxis;
+use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -44,7 +45,7 @@ final class AxisTest extends TestCase
     public function testMarksRoundHoursOfTheWall(string $zone, string $from, string $to, int $most, array $labels): void
     {
         $axis = new TimeAxis(Instant::parse($from), Instant::parse($to), 0, 680);
-        $hours = $axis->hours(Zone::named($zone), $most);
+        $hours = $axis->hours(Zone::named($zone), new Figures(), $most);
         self::assertSame($labels, array_column($hours, 'label'));
         foreach ($hours as $hour) {
             self::assertGreaterThanOrEqual(0, $hour['x']);

@@ -44,7 +44,7 @@ final class FiguresTest extends TestCase
     #[DataProvider('weights')]
     public function testWritesWeights(int $grams, string $words): void
     {
-        self::assertSame($words, (new Figures())->kilograms($grams));
+        self::assertSame($words, (new Figures())->weight($grams));
     }
 
     /** @return iterable<array{int, string}> */

@@ -495,8 +495,8 @@ final class CookSideTest extends KitchenTestCase
         $page = $this->client->request('GET', '/site');
         $page = $this->client->submit($page->selectButton('Keep')->form(), ['susceptible' => '1']);
         self::assertStringContainsString('nothing undercooked', $page->filter('[role=alert]')->text());
-        $this->client->submit($page->selectButton('Keep')->form(), ['advisory' => false, 'susceptible' => false]);
-        self::assertResponseRedirects('/kitchen');
+        $this->client->submit($page->selectButton('Keep')->form(), ['advisory' => false, 'susceptible' => false, 'reason' => 'the menu is new']);
+        self::assertResponseRedirects('/site');
         $page = $this->client->request('GET', '/batches/new');
         self::assertSelectorNotExists('[name=advisory]');
         $values = $page

@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Migrations;
+
+use Doctrine\DBAL\Schema\Schema;
+use Doctrine\Migrations\AbstractMigration;
+
+final class Version20261129000000 extends AbstractMigration
+{
+    public function getDescription(): string
+    {
+        return 'Settings of a site with what they were before; people who are invited, disabled and sign out';
+    }
+
+    public function up(Schema $schema): void
+    {
+        $this->addSql(<<<'SQL'
+            ALTER TABLE site
+                ADD address TEXT NOT NULL DEFAULT '',
+                ADD permit TEXT NOT NULL DEFAULT '',
+                ADD weight_unit TEXT NOT NULL DEFAULT 'kg',
+                ADD clock TEXT NOT NULL DEFAULT '24',
+                ADD opens_at TEXT NOT NULL DEFAULT '06:00',
+                ADD closes_at TEXT NOT NULL DEFAULT '21:00',
+                ADD house_limits JSONB NOT NULL DEFAULT '{}',
+                ADD changed_at TIMESTAMPTZ(0),
+                ADD next_rule_set TEXT,
+                ADD next_rule_set_from TIMESTAMPTZ(0),
+                ADD is_practice BOOLEAN NOT NULL DEFAULT FALSE
+            SQL);
+        $this->addSql(<<<'SQL'
+            CREATE TABLE site_change (
+                id UUID PRIMARY KEY,
+                seq BIGINT GENERATED ALWAYS AS IDENTITY UNIQUE,
+                site_id UUID NOT NULL REFERENCES site,
+                recorded_at TIMESTAMPTZ(0) NOT NULL,
+                account_id UUID NOT NULL REFERENCES account,
+                initials TEXT NOT NULL,
+                in_force_from TIMESTAMPTZ(0) NOT NULL,
+                before JSONB NOT NULL,
+                after JSONB NOT NULL,
+                reason TEXT NOT NULL
+            )
+            SQL);
+        $this->addSql('CREATE INDEX site_change_of ON site_change (site_id, seq)');
+        $this->keep('site_change', 'recorded_at');
+        $this->people();
+    }
+
+    public function down(Schema $schema): void
+    {
+        $this->throwIrreversibleMigrationException('Records are never removed.');
+    }
+
+    private function people(): void
+    {
+        $this->addSql(<<<'SQL'
+            ALTER TABLE account
+                ADD disabled_at TIMESTAMPTZ(0),
+                ADD sessions_from TIMESTAMPTZ(0) NOT NULL DEFAULT '-infinity',
+                ADD invite_hash TEXT,
+                ADD invite_until TIMESTAMPTZ(0)
+            SQL);
+        $this->addSql('CREATE UNIQUE INDEX account_initials ON account (site_id, upper(initials))');
+        $this->addSql('CREATE UNIQUE INDEX account_invite ON account (invite_hash) WHERE invite_hash IS NOT NULL');
+        $this->addSql(<<<'SQL'
+            CREATE TABLE account_change (
+                id UUID PRIMARY KEY,
+                seq BIGINT GENERATED ALWAYS AS IDENTITY UNIQUE,
+                site_id UUID NOT NULL REFERENCES site,
+                subject_id UUID NOT NULL REFERENCES account,
+                recorded_at TIMESTAMPTZ(0) NOT NULL,
+                account_id UUID NOT NULL REFERENCES account,
+                initials TEXT NOT NULL,
+                what TEXT NOT NULL,
+                before JSONB NOT NULL,
+                after JSONB NOT NULL
+            )
+            SQL);
+        $this->addSql('CREATE INDEX account_change_of ON account_change (site_id, seq)');
+        $this->keep('account_change', 'recorded_at');
+    }
+
+    /** Chained to the rows before, and only ever added to. */
+    private function keep(string $table, string $moment): void
+    {
+        $this->addSql("CREATE TRIGGER {$table}_chained AFTER INSERT ON $table FOR EACH ROW EXECUTE FUNCTION chain_row('$moment')");
+        $this->addSql("CREATE TRIGGER {$table}_only_added BEFORE UPDATE OR DELETE ON $table FOR EACH ROW EXECUTE FUNCTION refuse_change()");
+        $this->addSql("CREATE TRIGGER {$table}_never_emptied BEFORE TRUNCATE ON $table FOR EACH STATEMENT EXECUTE FUNCTION refuse_change()");
+    }
+}

@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Platform\Wording;
+
+/** How whoever looks is used to read weights and times. */
+interface Habits
+{
+    public function weightUnit(): WeightUnit;
+
+    public function clock(): ClockFace;
+}

@@ -1,0 +1,12 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Platform\Wording;
+
+enum WeightUnit: string
+{
+    case Kilograms = 'kg';
+    /** With ounces. */
+    case Pounds = 'lb';
+}

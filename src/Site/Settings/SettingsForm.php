@@ -1,0 +1,153 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Site\Settings;
+
+use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\ClockFace;
+use Verjuicer\App\Platform\Wording\WeightUnit;
+use Verjuicer\App\Site\Site\AllergenList;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Site\Site\WallTime;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Measure\UnknownZone;
+use Verjuicer\Core\Measure\Zone;
+use Verjuicer\Core\Ruleset\RuleSetLibrary;
+
+/**
+ * The form of a site's settings: what is filled in, and what is read out of it.
+ *
+ * @phpstan-import-type Values from SiteValues
+ */
+final readonly class SettingsForm
+{
+    private const LOWEST_M = -430;
+    private const HIGHEST_M = 5500;
+
+    public function __construct(private SiteRules $rules, private RuleSetLibrary $library, private Now $now)
+    {
+    }
+
+    /** @return array<string, string> */
+    public function filled(Site $site): array
+    {
+        $values = SiteValues::of($site);
+        $filled = ['advisory' => $values['advisory'] ? '1' : '', 'susceptible' => $values['susceptible'] ? '1' : ''];
+        foreach ($this->rules->usual($site)->adjustable() as $name => $usual) {
+            $filled[$name] = (string) intdiv($values['house_limits'][$name] ?? $usual->seconds, 60);
+        }
+        unset($values['house_limits'], $values['advisory'], $values['susceptible']);
+
+        return $filled + array_map(static fn (string|int|null $value): string => (string) $value, $values);
+    }
+
+    /** @return AskedSettings|null null where something of it cannot be: the input says what */
+    public function read(FormInput $input, Site $site): ?AskedSettings
+    {
+        if ($input->isOn('advisory') && $input->isOn('susceptible')) {
+            $input->refuse('form', 'site.problem.susceptible');
+        }
+        $values = $this->values($input, $site);
+        $rulesFrom = $this->rulesFrom($input, $values['timezone']);
+        $reason = $input->text('reason', $values !== SiteValues::of($site));
+
+        return $input->isGood() ? new AskedSettings($values, $rulesFrom, $reason) : null;
+    }
+
+    /** @return Values */
+    private function values(FormInput $input, Site $site): array
+    {
+        $elevation = $input->text('elevation_m');
+        if ($elevation !== '' && !self::isElevation($elevation)) {
+            $input->refuse('elevation_m', 'site.problem.elevation', [
+                '{least}' => (string) self::LOWEST_M,
+                '{most}' => (string) self::HIGHEST_M,
+            ]);
+        }
+        $ruleSet = $input->text('rule_set', true);
+        if ($ruleSet !== '' && !$this->library->has($ruleSet)) {
+            $input->refuse('rule_set', 'form.problem.choice');
+        }
+
+        return [
+            'name' => $input->text('name', true, 100),
+            'address' => $input->text('address'),
+            'permit' => $input->text('permit', false, 60),
+            'timezone' => self::zone($input, $site),
+            'elevation_m' => self::isElevation($elevation) ? (int) $elevation : null,
+            'opens_at' => self::hour($input, 'opens_at'),
+            'closes_at' => self::hour($input, 'closes_at'),
+            'unit' => ($input->choice('unit', TemperatureUnit::class, true) ?? $site->unit)->value,
+            'weight_unit' => ($input->choice('weight_unit', WeightUnit::class, true) ?? $site->weightUnit)->value,
+            'clock' => ($input->choice('clock', ClockFace::class, true) ?? $site->clock)->value,
+            'rule_set' => $ruleSet,
+            'allergen_list' => (
+                $input->choice('allergen_list', AllergenList::class, true) ?? $site->allergenList
+            )->value,
+            'advisory' => $input->isOn('advisory'),
+            'susceptible' => $input->isOn('susceptible'),
+            'keep_months' => $input->whole('keep_months', 1, 240, true) ?? $site->keepMonths,
+            'keep_basis' => $input->text('keep_basis'),
+            'house_limits' => $this->houseLimits($input, $site),
+        ];
+    }
+
+    /** @return array<string, int> seconds: those that are shorter than usual */
+    private function houseLimits(FormInput $input, Site $site): array
+    {
+        $limits = [];
+        foreach ($this->rules->usual($site)->adjustable() as $name => $usual) {
+            $minutes = $input->whole($name, 1, intdiv($usual->seconds, 60));
+            if ($minutes !== null && 60 * $minutes < $usual->seconds) {
+                $limits[$name] = 60 * $minutes;
+            }
+        }
+
+        return $limits;
+    }
+
+    private function rulesFrom(FormInput $input, string $timezone): Instant
+    {
+        $now = $this->now->instant();
+        $day = $input->day('rules_from');
+        $from = $day === null ? null : WallTime::parse("$day 00:00", Zone::named($timezone), $now);
+        if ($from !== null && $now->isAfter($from->plus(Span::ofMinutes(24 * 60)))) {
+            $input->refuse('rules_from', 'site.problem.rules_from');
+        }
+
+        return $from === null || $now->isAfter($from) ? $now : $from;
+    }
+
+    private static function isElevation(string $given): bool
+    {
+        return preg_match('/^-?\d{1,4}$/D', $given) === 1
+            && (int) $given >= self::LOWEST_M
+            && (int) $given <= self::HIGHEST_M;
+    }
+
+    private static function zone(FormInput $input, Site $site): string
+    {
+        $name = $input->text('timezone', true);
+        try {
+            return Zone::named($name)->name;
+        } catch (UnknownZone) {
+            $input->refuse('timezone', 'site.problem.zone');
+
+            return $site->timezone;
+        }
+    }
+
+    private static function hour(FormInput $input, string $field): string
+    {
+        $given = $input->text($field, true);
+        if ($given !== '' && preg_match('/^([01]\d|2[0-3]):[0-5]\d$/D', $given) !== 1) {
+            $input->refuse($field, 'site.problem.hour');
+        }
+
+        return $given;
+    }
+}

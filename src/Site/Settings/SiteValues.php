@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Site\Settings;
+
+use Verjuicer\App\Platform\Wording\ClockFace;
+use Verjuicer\App\Platform\Wording\WeightUnit;
+use Verjuicer\App\Site\Site\AllergenList;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\TemperatureUnit;
+
+/**
+ * The settings of a site as they are recorded, by name.
+ *
+ * @phpstan-type Values array{name: string, address: string, permit: string, timezone: string, elevation_m: int|null,
+ *     opens_at: string, closes_at: string, unit: string, weight_unit: string, clock: string,
+ *     rule_set: string, allergen_list: string, advisory: bool, susceptible: bool, keep_months: int, keep_basis: string,
+ *     house_limits: array<string, int>}
+ */
+final readonly class SiteValues
+{
+    /** What records are judged by, or say. */
+    public const JUDGED = ['name', 'timezone', 'elevation_m', 'unit', 'rule_set', 'house_limits'];
+
+    /** @return Values */
+    public static function of(Site $site): array
+    {
+        return [
+            'name' => $site->name,
+            'address' => $site->address,
+            'permit' => $site->permit,
+            'timezone' => $site->timezone,
+            'elevation_m' => $site->elevationM,
+            'opens_at' => $site->opensAt,
+            'closes_at' => $site->closesAt,
+            'unit' => $site->unit->value,
+            'weight_unit' => $site->weightUnit->value,
+            'clock' => $site->clock->value,
+            'rule_set' => $site->nextRuleSet ?? $site->ruleSet,
+            'allergen_list' => $site->allergenList->value,
+            'advisory' => $site->hasAdvisory,
+            'susceptible' => $site->isSusceptible,
+            'keep_months' => $site->keepMonths,
+            'keep_basis' => $site->keepBasis,
+            'house_limits' => $site->houseLimits,
+        ];
+    }
+
+    /** @param Values $values all but the rule set, which comes into force at a moment of its own */
+    public static function set(Site $site, array $values): void
+    {
+        $site->name = $values['name'];
+        $site->address = $values['address'];
+        $site->permit = $values['permit'];
+        $site->timezone = $values['timezone'];
+        $site->elevationM = $values['elevation_m'];
+        $site->opensAt = $values['opens_at'];
+        $site->closesAt = $values['closes_at'];
+        $site->unit = TemperatureUnit::from($values['unit']);
+        $site->weightUnit = WeightUnit::from($values['weight_unit']);
+        $site->clock = ClockFace::from($values['clock']);
+        $site->allergenList = AllergenList::from($values['allergen_list']);
+        $site->hasAdvisory = $values['advisory'];
+        $site->isSusceptible = $values['susceptible'];
+        $site->keepMonths = $values['keep_months'];
+        $site->keepBasis = $values['keep_basis'];
+        $site->houseLimits = $values['house_limits'];
+    }
+}
