@@ -59,7 +59,7 @@ final class Version20261129000000 extends AbstractMigration
         $this->addSql(<<<'SQL'
             ALTER TABLE account
                 ADD disabled_at TIMESTAMPTZ(0),
-                ADD sessions_from TIMESTAMPTZ(0) NOT NULL DEFAULT '-infinity',
+                ADD session_round INT NOT NULL DEFAULT 0,
                 ADD invite_hash TEXT,
                 ADD invite_until TIMESTAMPTZ(0)
             SQL);
@@ -80,6 +80,17 @@ final class Version20261129000000 extends AbstractMigration
             )
             SQL);
         $this->addSql('CREATE INDEX account_change_of ON account_change (site_id, seq)');
+        $this->addSql(<<<'SQL'
+            CREATE TABLE sign_in (
+                id UUID PRIMARY KEY,
+                account_id UUID NOT NULL REFERENCES account,
+                at TIMESTAMPTZ(0) NOT NULL,
+                address TEXT NOT NULL,
+                agent TEXT NOT NULL,
+                session_round INT NOT NULL
+            )
+            SQL);
+        $this->addSql('CREATE INDEX sign_in_of ON sign_in (account_id, at)');
         $this->keep('account_change', 'recorded_at');
     }
 

@@ -55,7 +55,7 @@ final class ProductController extends FormController
     {
         return $request->isMethod('POST')
             ? $this->keep($this->read($request, 'product'), null)
-            : $this->form($this->blank(['weight_unit' => 'kg']), null);
+            : $this->form($this->blank(), null);
     }
 
     #[Route('/{product}', name: 'product', requirements: ['product' => Requirement::UUID], methods: ['GET'])]

@@ -89,6 +89,7 @@ final class StoryLoader
     {
         $site = new Site($story->site, $story->timezone, $story->unit, $story->elevationM, $story->ruleSet);
         $site->hasAdvisory = true;
+        $site->isPractice = true;
         $this->entities->persist($site);
         $people = $this->loadPeople($story, $site);
         $products = $this->products->addCatalogue($site);

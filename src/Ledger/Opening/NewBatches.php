@@ -56,7 +56,15 @@ final readonly class NewBatches
                     ? $this->code($by, $begun, $plan->tag)
                     : $portioned->parent->code.'-'.$portioned->letter;
             $batch = $this->added(
-                new Batch($id, $by->site, $code, $plan, $this->history->at($by->site, $begun)->ruleSet, self::dateTime($begun), $by),
+                new Batch(
+                    $id,
+                    $by->site,
+                    $code,
+                    $plan,
+                    $this->history->at($by->site, $begun)->ruleSet,
+                    self::dateTime($begun),
+                    $by,
+                ),
             );
             foreach ($lot === null ? [] : $this->lots->giveTo($batch, $lot) as [$account, $events]) {
                 $this->log->append($batch, $account, ...$events);

@@ -6,6 +6,8 @@ namespace Verjuicer\App\Site\People;
 
 enum Role: string
 {
+    /** Looks, and changes nothing: an owner's bookkeeper, a trainee. */
+    case Reader = 'reader';
     case Crew = 'crew';
     case Pitmaster = 'pitmaster';
     case Manager = 'manager';

@@ -254,7 +254,11 @@ final class InspectorTest extends KitchenTestCase
             $page->filter('[name=keep_basis]')->attr('value'),
             'nothing that was typed is lost',
         );
-        $this->client->submit($form(), ['keep_months' => '1', 'keep_basis' => 'County rule 12', 'reason' => 'asked for']);
+        $this->client->submit($form(), [
+            'keep_months' => '1',
+            'keep_basis' => 'County rule 12',
+            'reason' => 'asked for',
+        ]);
         $this->connection()->executeStatement(
             "UPDATE batch_report SET ended_at = '".
                 TestKitchen::MOMENT.

@@ -495,7 +495,11 @@ final class CookSideTest extends KitchenTestCase
         $page = $this->client->request('GET', '/site');
         $page = $this->client->submit($page->selectButton('Keep')->form(), ['susceptible' => '1']);
         self::assertStringContainsString('nothing undercooked', $page->filter('[role=alert]')->text());
-        $this->client->submit($page->selectButton('Keep')->form(), ['advisory' => false, 'susceptible' => false, 'reason' => 'the menu is new']);
+        $this->client->submit($page->selectButton('Keep')->form(), [
+            'advisory' => false,
+            'susceptible' => false,
+            'reason' => 'the menu is new',
+        ]);
         self::assertResponseRedirects('/site');
         $page = $this->client->request('GET', '/batches/new');
         self::assertSelectorNotExists('[name=advisory]');

@@ -1,0 +1,85 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Site\People;
+
+use Symfony\Bundle\SecurityBundle\Security;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
+use Symfony\Component\Routing\Attribute\Route;
+use Verjuicer\App\Platform\Form\FormController;
+use Verjuicer\App\Platform\Form\FormInput;
+
+/** What is one's own: password, sessions, the light and the units of this screen. Inspectors have it, too. */
+final class OwnController extends FormController
+{
+    public function __construct(
+        private readonly People $people,
+        private readonly SignIns $signIns,
+        private readonly UserPasswordHasherInterface $hasher,
+        private readonly Security $security,
+        private readonly CurrentAccount $account,
+    ) {
+    }
+
+    #[Route('/me', name: 'own', methods: ['GET'])]
+    public function show(): Response
+    {
+        return $this->view($this->blank());
+    }
+
+    #[Route('/me', name: 'own_password', methods: ['POST'])]
+    public function password(Request $request): Response
+    {
+        $own = $this->account->get();
+        $input = $this->read($request, 'own');
+        if (!$input->isGood()) {
+            return $this->view($input);
+        }
+        try {
+            if (!$this->hasher->isPasswordValid($own, $input->typed->getString('current'))) {
+                throw PeopleProblem::wrongPassword();
+            }
+            $this->people->setPassword($own, $input->typed->getString('password'));
+        } catch (PeopleProblem $problem) {
+            return $this->view($this->refused($request, $problem));
+        }
+
+        return $this->stay($own, 'own.password_kept');
+    }
+
+    #[Route('/me/sign-out', name: 'own_sign_out', methods: ['POST'])]
+    public function signOutElsewhere(Request $request): Response
+    {
+        $own = $this->account->get();
+        $input = $this->read($request, 'own');
+        if (!$input->isGood()) {
+            return $this->view($input);
+        }
+        $this->people->signOutEverywhere($own, $own);
+
+        return $this->stay($own, 'own.signed_out');
+    }
+
+    /** All sessions are over: this one begins anew. */
+    private function stay(Account $own, string $sentence): Response
+    {
+        $this->security->login($own, 'form_login', 'main');
+
+        return $this->kept($sentence, 'own');
+    }
+
+    private function view(FormInput $input): Response
+    {
+        $own = $this->account->get();
+
+        return $this->page('site/people/own.html.twig', $input, [
+            'own' => $own,
+            'site' => $own->site,
+            'least' => CommonPasswords::LEAST,
+            'sign_ins' => $this->signIns->of($own),
+        ]);
+    }
+}

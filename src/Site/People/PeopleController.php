@@ -1,0 +1,165 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Site\People;
+
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+use Verjuicer\App\Platform\Form\FormController;
+use Verjuicer\App\Platform\Form\FormInput;
+
+/** Who works here: added, invited, disabled, signed out by a manager. */
+#[IsGranted('ROLE_MANAGER')]
+#[Route('/people')]
+final class PeopleController extends FormController
+{
+    private const MOST_CHANGES = 30;
+
+    public function __construct(
+        private readonly People $people,
+        private readonly SignIns $signIns,
+        private readonly CurrentAccount $account,
+    ) {
+    }
+
+    #[Route('', name: 'people', methods: ['GET'])]
+    public function list(): Response
+    {
+        return $this->view($this->blank(['role' => Role::Crew->value]));
+    }
+
+    #[Route('', name: 'people_add', methods: ['POST'])]
+    public function add(Request $request): Response
+    {
+        $by = $this->account->get();
+        $input = $this->read($request, 'people');
+        $name = $input->text('name', true, 60);
+        $login = mb_strtolower($input->text('login', true, 40));
+        $initials = mb_strtoupper($input->text('initials', true));
+        $role = $input->choice('role', Role::class, true);
+        if ($login !== '' && preg_match('/^[a-z0-9][a-z0-9._@-]{1,39}$/D', $login) !== 1) {
+            $input->refuse('login', 'people.problem.login_form');
+        }
+        if ($initials !== '' && preg_match('/^\pL{1,4}\d?$/uD', $initials) !== 1) {
+            $input->refuse('initials', 'people.problem.initials_form');
+        }
+        if (!$input->isGood() || $role === null) {
+            return $this->view($input);
+        }
+        try {
+            $secret = $this->people->add(new Account($by->site, $login, $name, $initials, $role), $by);
+        } catch (PeopleProblem $problem) {
+            return $this->view($this->refused($request, $problem));
+        }
+
+        return $this->handedOver($secret, $name);
+    }
+
+    #[Route('/{id}', name: 'person', methods: ['GET'])]
+    public function show(string $id): Response
+    {
+        $person = $this->person($id);
+
+        return $this->one($person, $this->blank(['name' => $person->name, 'role' => $person->role->value]));
+    }
+
+    #[Route('/{id}', name: 'person_keep', methods: ['POST'])]
+    public function keep(string $id, Request $request): Response
+    {
+        $person = $this->person($id);
+        $input = $this->read($request, 'people');
+        $name = $input->text('name', true, 60);
+        $role = $input->choice('role', Role::class, true);
+        if (!$input->isGood() || $role === null) {
+            return $this->one($person, $input);
+        }
+
+        return $this->done($person, $request, function (Account $by) use ($person, $name, $role): ?string {
+            $this->people->change($person, $name, $role, $by);
+
+            return null;
+        });
+    }
+
+    #[Route(
+        '/{id}/{what}',
+        name: 'person_do',
+        requirements: ['what' => 'invite|disable|enable|sign-out'],
+        methods: ['POST'],
+    )]
+    public function do(string $id, string $what, Request $request): Response
+    {
+        $person = $this->person($id);
+        $input = $this->read($request, 'people');
+        if (!$input->isGood()) {
+            return $this->one($person, $input);
+        }
+
+        return $this->done($person, $request, function (Account $by) use ($person, $what): ?string {
+            if ($what === 'invite') {
+                return $this->people->invite($person, $by);
+            }
+            if ($what === 'enable') {
+                return $this->people->enable($person, $by);
+            }
+            $what === 'disable'
+                ? $this->people->disable($person, $by)
+                : $this->people->signOutEverywhere($person, $by);
+
+            return null;
+        });
+    }
+
+    /** @param \Closure(Account): ?string $do gives the secret of a link, if it made one */
+    private function done(Account $person, Request $request, \Closure $do): Response
+    {
+        try {
+            $secret = $do($this->account->get());
+        } catch (PeopleProblem $problem) {
+            return $this->one($person, $this->refused($request, $problem));
+        }
+
+        return $secret === null
+            ? $this->kept('people.kept', 'person', ['id' => $person->id->toRfc4122()])
+            : $this->handedOver($secret, $person->name);
+    }
+
+    /** The link is shown once, to be handed over: only its digest is kept. */
+    private function handedOver(string $secret, string $name): Response
+    {
+        $link = $this->generateUrl('welcome', ['secret' => $secret], UrlGeneratorInterface::ABSOLUTE_URL);
+
+        return $this->render('site/people/link.html.twig', ['link' => $link, 'name' => $name]);
+    }
+
+    private function person(string $id): Account
+    {
+        return $this->people->find($this->account->get()->site, $id) ?? throw $this->createNotFoundException();
+    }
+
+    private function view(FormInput $input): Response
+    {
+        $site = $this->account->get()->site;
+
+        return $this->page('site/people/list.html.twig', $input, [
+            'site' => $site,
+            'people' => $this->people->of($site),
+            'roles' => Role::cases(),
+            'changes' => $this->people->changes($site, self::MOST_CHANGES),
+        ]);
+    }
+
+    private function one(Account $person, FormInput $input): Response
+    {
+        return $this->page('site/people/person.html.twig', $input, [
+            'site' => $person->site,
+            'person' => $person,
+            'roles' => Role::cases(),
+            'sign_ins' => $this->signIns->of($person),
+        ]);
+    }
+}

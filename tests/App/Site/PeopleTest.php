@@ -1,0 +1,176 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Site;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\DomCrawler\Crawler;
+use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Site\People\CommonPasswords;
+use Verjuicer\Tests\App\KitchenTestCase;
+
+final class PeopleTest extends KitchenTestCase
+{
+    private const PASSWORD = 'oak-and-patience';
+
+    public function testSomebodyIsAddedComesInByALinkThatIsGoodOnceAndLeaves(): void
+    {
+        $by = $this->logIn('dell');
+        $link = $this->invite('Nela Birch', 'nb', 'nela');
+        $this->client->restart();
+        $page = $this->client->request('GET', $link);
+        self::assertStringContainsString('Nela Birch', $page->filter('main')->text());
+        $page = $this->client->submit($page->selectButton('Keep and go in')->form(['password' => 'letmein2026!']));
+        self::assertResponseStatusCodeSame(422);
+        self::assertSelectorExists('#problem-password');
+        $this->client->submit($page->selectButton('Keep and go in')->form(['password' => 'walnut lattice morning']));
+        self::assertStringContainsString('You are in', $this->client->followRedirect()->text());
+        $this->keep('7 171');
+        self::assertSame('NB', $this->words('SELECT initials FROM event ORDER BY seq DESC LIMIT 1'));
+        $this->client->request('GET', $link);
+        self::assertResponseStatusCodeSame(410);
+
+        // She leaves: her session, begun before, is over with the next thing she does.
+        $hers = $this->client->getCookieJar()->all();
+        $this->client->restart();
+        $this->logIn('dell');
+        $this->press('nela', 'Has left');
+        $this->client->restart();
+        array_walk($hers, fn ($cookie) => $this->client->getCookieJar()->set($cookie));
+        $this->client->request('GET', '/');
+        self::assertResponseRedirects('/login');
+        $this->logInByForm('nela', 'walnut lattice morning');
+        self::assertStringContainsString('do not go together', $this->client->followRedirect()->text());
+        $this->logIn('dell');
+        self::assertStringContainsString('Nela Birch has left', $this->client->request('GET', '/people')->text());
+        $page = $this->add('Niko Bell', 'NB', 'niko');
+        self::assertStringContainsString('of one who has left', $page->filter('#problem-initials')->text());
+        self::assertNull($this->service(SiteChain::class)->firstBreak($by->site));
+    }
+
+    public function testANewLinkEndsThePasswordUntilNow(): void
+    {
+        $this->logIn('dell');
+        $link = $this->press('ike', 'New link')->filter('[data-link]')->text();
+        $this->client->restart();
+        $this->logInByForm('ike', self::PASSWORD);
+        self::assertStringContainsString('do not go together', $this->client->followRedirect()->text());
+        self::mockTime('+4 days');
+        $this->client->request('GET', $link);
+        self::assertResponseStatusCodeSame(410, 'a link expires');
+    }
+
+    public function testTheLastManagerStaysOne(): void
+    {
+        $this->logIn('dell');
+        $page = $this->press('dell', 'Has left');
+        self::assertStringContainsString('Nobody else could manage', $page->filter('[role=alert]')->text());
+        $id = $this->words("SELECT id FROM account WHERE login = 'dell'");
+        $page = $this->client->request('GET', "/people/$id");
+        $page = $this->client->submit($page->selectButton('Keep')->form(), ['role' => 'crew']);
+        self::assertStringContainsString('Nobody else could manage', $page->filter('[role=alert]')->text());
+    }
+
+    /** @param array<string, string> $typed */
+    #[DataProvider('refused')]
+    public function testWhoCannotBeAddedIsRefused(array $typed, string $field, string $said): void
+    {
+        $this->logIn('dell');
+        $typed += ['name' => 'Somebody New', 'initials' => 'SN', 'login' => 'somebody'];
+        $page = $this->add($typed['name'], $typed['initials'], $typed['login']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString($said, $page->filter("#problem-$field")->text());
+        self::assertSame($typed['name'], $page->filter('[name=name]')->attr('value'));
+    }
+
+    /** @return iterable<string, array{array<string, string>, string, string}> */
+    public static function refused(): iterable
+    {
+        yield 'a login somebody has' => [['login' => 'MARA'], 'login', 'already'];
+        yield 'initials somebody has' => [['initials' => 'mr'], 'initials', 'somebody'];
+        yield 'no letters' => [['initials' => '12'], 'initials', 'One to four letters'];
+        yield 'a login with a space' => [['login' => 'a b'], 'login', 'small letters'];
+    }
+
+    #[DataProvider('passwords')]
+    public function testPasswordsAreLongAndNotCommon(string $password, bool $isGood): void
+    {
+        $problem = $this->service(CommonPasswords::class)->problem($password, ['mara', 'Mara', 'Rook', 'Quarry Lane']);
+        self::assertSame($isGood, $problem === null, $problem ?? 'good');
+    }
+
+    /** @return iterable<string, array{string, bool}> */
+    public static function passwords(): iterable
+    {
+        yield 'too short' => ['Tr0ub4dor', false];
+        yield 'on the list' => ['qwertyuiop', false];
+        yield 'on the list, with a year' => ['baseball2026', false];
+        yield 'on the list, dressed up' => ['Master-2026!!', false];
+        yield 'one letter' => ['aaaaaaaaaaaa', false];
+        yield 'their own name' => ['mara rook mara rook', false];
+        yield 'long and plain' => ['the river is low in august', true];
+        yield 'of the demo' => [self::PASSWORD, true];
+    }
+
+    public function testOnesOwnPasswordNeedsTheOldOneAndEndsAllOtherSessions(): void
+    {
+        $this->logInByForm('wynn', self::PASSWORD);
+        $elsewhere = $this->client->getCookieJar()->all();
+        $this->client->restart();
+        $this->logInByForm('wynn', self::PASSWORD);
+        $page = $this->client->request('GET', '/me');
+        $form = $page->selectButton('Keep')->form();
+        $page = $this->client->submit($form, ['current' => 'wrong', 'password' => 'cedar and slow water']);
+        self::assertSelectorExists('#problem-current');
+        $this->client->submit(
+            $page->selectButton('Keep')->form(),
+            ['current' => self::PASSWORD, 'password' => 'cedar and slow water'],
+        );
+        self::assertStringContainsString('All other sessions are over', $this->client->followRedirect()->text());
+        $this->client->restart();
+        array_walk($elsewhere, fn ($cookie) => $this->client->getCookieJar()->set($cookie));
+        $this->client->request('GET', '/');
+        self::assertResponseRedirects('/login');
+    }
+
+    public function testOnlyManagersSeeThePeoplePage(): void
+    {
+        $id = $this->words("SELECT id FROM account WHERE login = 'dell'");
+        foreach (['wynn', 'ike', 'mara'] as $login) {
+            $this->logIn($login);
+            foreach (['/people', "/people/$id"] as $path) {
+                $this->client->request('GET', $path);
+                self::assertResponseStatusCodeSame(403, "$login $path");
+            }
+            $this->client->request('POST', "/people/$id/disable");
+            self::assertResponseStatusCodeSame(403);
+        }
+    }
+
+    private function add(string $name, string $initials, string $login): Crawler
+    {
+        $form = $this->client->request('GET', '/people')->selectButton('Invite')->form();
+
+        return $this->client->submit($form, ['name' => $name, 'initials' => $initials, 'login' => $login]);
+    }
+
+    private function invite(string $name, string $initials, string $login): string
+    {
+        return $this->add($name, $initials, $login)->filter('[data-link]')->text();
+    }
+
+    private function press(string $login, string $button): Crawler
+    {
+        $id = $this->words("SELECT id FROM account WHERE login = '$login'");
+        $form = $this->client->request('GET', "/people/$id")->selectButton($button)->form();
+
+        return $this->client->submit($form);
+    }
+
+    private function logInByForm(string $login, string $password): void
+    {
+        $form = $this->client->request('GET', '/login')->selectButton('Log in')->form();
+        $this->client->submit($form, ['_username' => $login, '_password' => $password]);
+    }
+}
