@@ -91,6 +91,7 @@ final class Version20261129000000 extends AbstractMigration
             )
             SQL);
         $this->addSql('CREATE INDEX sign_in_of ON sign_in (account_id, at)');
+        $this->addSql('CREATE TABLE setup_code (hash TEXT PRIMARY KEY, until TIMESTAMPTZ(0) NOT NULL)');
         $this->keep('account_change', 'recorded_at');
     }
 

@@ -20,6 +20,8 @@ final readonly class Writer
 
     public static function toData(Record $record): \stdClass
     {
+        $house = $record->site->house;
+
         return self::object(
             [
                 'format' => Reader::FORMAT,
@@ -29,7 +31,7 @@ final readonly class Writer
                         'timezone' => $record->site->zone->name,
                         'unit' => $record->site->unit->value,
                         'elevation_m' => $record->site->elevationM,
-                        'house_limits' => $record->site->house->isNone() ? null : (object) $record->site->house->seconds,
+                        'house_limits' => $house->isNone() ? null : (object) $house->seconds,
                     ],
                     $record->site->extensions,
                 ),

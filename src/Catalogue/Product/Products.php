@@ -41,13 +41,31 @@ final readonly class Products
         return $this->entities->getRepository(Product::class)->findOneBy(['site' => $site, 'name' => $name]);
     }
 
-    /** @return array<string, Product> the catalogue, given to a new site, by name */
-    public function addCatalogue(Site $site): array
+    /** @return array<string, list<string>> names of the catalogue by animal */
+    public static function catalogue(): array
+    {
+        $names = [];
+        foreach (Catalogue::PRODUCTS as [$name, $animal]) {
+            $names[$animal->value][] = $name;
+        }
+
+        return $names;
+    }
+
+    /**
+     * @param list<string>|null $only names; all of it where nothing is chosen
+     *
+     * @return array<string, Product> the catalogue, given to a new site, by name
+     */
+    public function addCatalogue(Site $site, ?array $only = null): array
     {
         $products = [];
         foreach (
             Catalogue::PRODUCTS as [$name, $animal, $form, $integrity, $grams, $spots, $doneness, $wrap, $rest]
         ) {
+            if ($only !== null && !\in_array($name, $only, true)) {
+                continue;
+            }
             $product = new Product(
                 $site,
                 $name,

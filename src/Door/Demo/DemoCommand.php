@@ -23,8 +23,8 @@ final class DemoCommand extends Command
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        if ($this->connection->fetchOne('SELECT 1 FROM site LIMIT 1') !== false) {
-            $output->writeln('There is a site already: the demo is loaded into an empty database only.');
+        if ($this->connection->fetchOne('SELECT 1 FROM site WHERE is_practice LIMIT 1') !== false) {
+            $output->writeln('The demo is there already.');
 
             return self::SUCCESS;
         }

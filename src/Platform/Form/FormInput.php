@@ -148,7 +148,8 @@ final class FormInput
     /** @return float|null grams; null where it is no weight with its units */
     private function saidWeight(string $given): ?float
     {
-        if (preg_match_all(self::SAID, $given, $parts, \PREG_SET_ORDER) < 1 || implode('', array_column($parts, 0)) !== ltrim($given)) {
+        $isSaid = preg_match_all(self::SAID, $given, $parts, \PREG_SET_ORDER) > 0;
+        if (!$isSaid || implode('', array_column($parts, 0)) !== ltrim($given)) {
             return null;
         }
 

@@ -7,10 +7,10 @@ namespace Verjuicer\App\Site\People;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
-use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Page\ConfiguredAddress;
 
 /** Who works here: added, invited, disabled, signed out by a manager. */
 #[IsGranted('ROLE_MANAGER')]
@@ -22,6 +22,7 @@ final class PeopleController extends FormController
     public function __construct(
         private readonly People $people,
         private readonly SignIns $signIns,
+        private readonly ConfiguredAddress $address,
         private readonly CurrentAccount $account,
     ) {
     }
@@ -37,26 +38,19 @@ final class PeopleController extends FormController
     {
         $by = $this->account->get();
         $input = $this->read($request, 'people');
-        $name = $input->text('name', true, 60);
-        $login = mb_strtolower($input->text('login', true, 40));
-        $initials = mb_strtoupper($input->text('initials', true));
         $role = $input->choice('role', Role::class, true);
-        if ($login !== '' && preg_match('/^[a-z0-9][a-z0-9._@-]{1,39}$/D', $login) !== 1) {
-            $input->refuse('login', 'people.problem.login_form');
-        }
-        if ($initials !== '' && preg_match('/^\pL{1,4}\d?$/uD', $initials) !== 1) {
-            $input->refuse('initials', 'people.problem.initials_form');
-        }
-        if (!$input->isGood() || $role === null) {
+        $asked = PersonForm::read($input);
+        if ($asked === null || $role === null) {
             return $this->view($input);
         }
+        $person = new Account($by->site, $asked['login'], $asked['name'], $asked['initials'], $role);
         try {
-            $secret = $this->people->add(new Account($by->site, $login, $name, $initials, $role), $by);
+            $secret = $this->people->add($person, $by);
         } catch (PeopleProblem $problem) {
             return $this->view($this->refused($request, $problem));
         }
 
-        return $this->handedOver($secret, $name);
+        return $this->handedOver($secret, $person->name);
     }
 
     #[Route('/{id}', name: 'person', methods: ['GET'])]
@@ -131,7 +125,7 @@ final class PeopleController extends FormController
     /** The link is shown once, to be handed over: only its digest is kept. */
     private function handedOver(string $secret, string $name): Response
     {
-        $link = $this->generateUrl('welcome', ['secret' => $secret], UrlGeneratorInterface::ABSOLUTE_URL);
+        $link = $this->address->of('welcome', ['secret' => $secret]);
 
         return $this->render('site/people/link.html.twig', ['link' => $link, 'name' => $name]);
     }

@@ -27,6 +27,7 @@ final readonly class SettingsForm
 {
     private const LOWEST_M = -430;
     private const HIGHEST_M = 5500;
+    private const METERS_IN_FOOT = 0.3048;
 
     public function __construct(private SiteRules $rules, private RuleSetLibrary $library, private Now $now)
     {
@@ -61,30 +62,18 @@ final readonly class SettingsForm
     /** @return Values */
     private function values(FormInput $input, Site $site): array
     {
-        $elevation = $input->text('elevation_m');
-        if ($elevation !== '' && !self::isElevation($elevation)) {
-            $input->refuse('elevation_m', 'site.problem.elevation', [
-                '{least}' => (string) self::LOWEST_M,
-                '{most}' => (string) self::HIGHEST_M,
-            ]);
-        }
-        $ruleSet = $input->text('rule_set', true);
-        if ($ruleSet !== '' && !$this->library->has($ruleSet)) {
-            $input->refuse('rule_set', 'form.problem.choice');
-        }
-
         return [
             'name' => $input->text('name', true, 100),
             'address' => $input->text('address'),
             'permit' => $input->text('permit', false, 60),
-            'timezone' => self::zone($input, $site),
-            'elevation_m' => self::isElevation($elevation) ? (int) $elevation : null,
+            'timezone' => $this->zone($input) ?? $site->timezone,
+            'elevation_m' => $this->elevation($input),
             'opens_at' => self::hour($input, 'opens_at'),
             'closes_at' => self::hour($input, 'closes_at'),
             'unit' => ($input->choice('unit', TemperatureUnit::class, true) ?? $site->unit)->value,
             'weight_unit' => ($input->choice('weight_unit', WeightUnit::class, true) ?? $site->weightUnit)->value,
             'clock' => ($input->choice('clock', ClockFace::class, true) ?? $site->clock)->value,
-            'rule_set' => $ruleSet,
+            'rule_set' => $this->ruleSet($input),
             'allergen_list' => (
                 $input->choice('allergen_list', AllergenList::class, true) ?? $site->allergenList
             )->value,
@@ -122,22 +111,46 @@ final readonly class SettingsForm
         return $from === null || $now->isAfter($from) ? $now : $from;
     }
 
-    private static function isElevation(string $given): bool
+    /** @return int|null meters; "5280 ft" are taken, too */
+    public function elevation(FormInput $input): ?int
     {
-        return preg_match('/^-?\d{1,4}$/D', $given) === 1
-            && (int) $given >= self::LOWEST_M
-            && (int) $given <= self::HIGHEST_M;
+        $given = $input->text('elevation_m');
+        if (preg_match('/^(-?\d{1,5})\s*(ft|m)?$/Di', $given, $part) === 1) {
+            $isFeet = strtolower($part[2] ?? '') === 'ft';
+            $meters = $isFeet ? (int) round(self::METERS_IN_FOOT * (int) $part[1]) : (int) $part[1];
+            if ($meters >= self::LOWEST_M && $meters <= self::HIGHEST_M) {
+                return $meters;
+            }
+        }
+        if ($given !== '') {
+            $input->refuse('elevation_m', 'site.problem.elevation', [
+                '{least}' => (string) self::LOWEST_M,
+                '{most}' => (string) self::HIGHEST_M,
+            ]);
+        }
+
+        return null;
     }
 
-    private static function zone(FormInput $input, Site $site): string
+    public function ruleSet(FormInput $input): string
+    {
+        $ruleSet = $input->text('rule_set', true);
+        if ($ruleSet !== '' && !$this->library->has($ruleSet)) {
+            $input->refuse('rule_set', 'form.problem.choice');
+        }
+
+        return $ruleSet;
+    }
+
+    public function zone(FormInput $input): ?string
     {
         $name = $input->text('timezone', true);
         try {
-            return Zone::named($name)->name;
+            return $name === '' ? null : Zone::named($name)->name;
         } catch (UnknownZone) {
             $input->refuse('timezone', 'site.problem.zone');
 
-            return $site->timezone;
+            return null;
         }
     }
 

@@ -39,6 +39,7 @@ final class BoardController extends AbstractController
         private readonly RenderedPart $part,
         private readonly HoldUnits $units,
         private readonly Claims $claims,
+        private readonly FirstSteps $firstSteps,
         private readonly CurrentAccount $account,
         private readonly Now $now,
     ) {
@@ -54,6 +55,7 @@ final class BoardController extends AbstractController
             'live' => $this->part($filter),
             'filter' => $filter,
             'entry_id' => Uuid::v7()->toRfc4122(),
+            'first_steps' => $this->firstSteps->of($this->account->get()->site),
         ]);
     }
 

@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Door\Setup;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Verjuicer\App\Catalogue\Product\Products;
+use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Wording\ClockFace;
+use Verjuicer\App\Platform\Wording\WeightUnit;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\People\People;
+use Verjuicer\App\Site\People\PeopleProblem;
+use Verjuicer\App\Site\People\PersonForm;
+use Verjuicer\App\Site\People\Role;
+use Verjuicer\App\Site\Settings\SettingsForm;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\TemperatureUnit;
+
+/** A site with its products and its first manager, all at once or not at all. */
+final readonly class Setup
+{
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Products $products,
+        private People $people,
+        private SettingsForm $settings,
+        private SetupCode $code,
+    ) {
+    }
+
+    /** The name of the field of a product of the catalogue. */
+    public static function field(string $product): string
+    {
+        return 'product_'.substr(hash('xxh64', $product), 0, 12);
+    }
+
+    /**
+     * @return Account|null the first manager; null where something of it cannot be: the input says what
+     *
+     * @throws PeopleProblem about the password or the login
+     */
+    public function begin(FormInput $input): ?Account
+    {
+        $name = $input->text('name', true, 100);
+        $zone = $this->settings->zone($input);
+        $elevation = $this->settings->elevation($input);
+        $ruleSet = $this->settings->ruleSet($input);
+        $unit = $input->choice('unit', TemperatureUnit::class, true);
+        $weight = $input->choice('weight_unit', WeightUnit::class, true);
+        $clock = $input->choice('clock', ClockFace::class, true);
+        $person = PersonForm::read($input, 'manager_');
+        $password = $input->typed->getString('password');
+        if (
+            !$input->isGood()
+            || $zone === null
+            || $unit === null
+            || $weight === null
+            || $clock === null
+            || $person === null
+        ) {
+            return null;
+        }
+        $site = new Site($name, $zone, $unit, $elevation, $ruleSet);
+        $site->weightUnit = $weight;
+        $site->clock = $clock;
+        $site->address = $input->text('address');
+        $manager = new Account($site, $person['login'], $person['name'], $person['initials'], Role::Manager);
+
+        return $this->entities->wrapInTransaction(function () use ($site, $manager, $password, $input): Account {
+            $this->entities->persist($site);
+            $this->products->addCatalogue($site, self::chosen($input));
+            $this->entities->flush();
+            $this->people->add($manager, $manager);
+            $this->people->setPassword($manager, $password);
+            $this->code->forget();
+
+            return $manager;
+        });
+    }
+
+    /** @return list<string> */
+    private static function chosen(FormInput $input): array
+    {
+        return array_values(
+            array_filter(
+                array_merge(...array_values(Products::catalogue())),
+                static fn (string $name): bool => $input->isOn(self::field($name)),
+            ),
+        );
+    }
+}

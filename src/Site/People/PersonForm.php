@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Site\People;
+
+use Verjuicer\App\Platform\Form\FormInput;
+
+/** Who somebody is, out of a form. */
+final readonly class PersonForm
+{
+    /**
+     * @param string $before what the names of the fields begin with
+     *
+     * @return array{name: string, login: string, initials: string}|null null where the input says what is wrong
+     */
+    public static function read(FormInput $input, string $before = ''): ?array
+    {
+        $name = $input->text($before.'name', true, 60);
+        $login = mb_strtolower($input->text($before.'login', true, 40));
+        $initials = mb_strtoupper($input->text($before.'initials', true));
+        if ($login !== '' && preg_match('/^[a-z0-9][a-z0-9._@-]{1,39}$/D', $login) !== 1) {
+            $input->refuse($before.'login', 'people.problem.login_form');
+        }
+        if ($initials !== '' && preg_match('/^\pL{1,4}\d?$/uD', $initials) !== 1) {
+            $input->refuse($before.'initials', 'people.problem.initials_form');
+        }
+
+        return $input->isGood() ? ['name' => $name, 'login' => $login, 'initials' => $initials] : null;
+    }
+}
