@@ -25,6 +25,7 @@ need_php() {
     command -v weasyprint >/dev/null || packages+=(weasyprint)
     ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || packages+=(postgresql)
     [ -f /usr/share/php/Bacon/BaconQrCode/autoload.php ] || packages+=(php-bacon-qr-code)
+    [ -f /usr/share/php/ChristianRiesen/Otp/autoload.php ] || packages+=(php-christianriesen-otp)
     command -v composer >/dev/null || packages+=(composer)
     command -v npm >/dev/null || packages+=(nodejs npm)
     [ ${#packages[@]} -eq 0 ] || install_packages "${packages[@]}"

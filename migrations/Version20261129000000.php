@@ -28,6 +28,7 @@ final class Version20261129000000 extends AbstractMigration
                 ADD changed_at TIMESTAMPTZ(0),
                 ADD next_rule_set TEXT,
                 ADD next_rule_set_from TIMESTAMPTZ(0),
+                ADD asks_second_factor BOOLEAN NOT NULL DEFAULT FALSE,
                 ADD is_practice BOOLEAN NOT NULL DEFAULT FALSE
             SQL);
         $this->addSql(<<<'SQL'
@@ -60,6 +61,9 @@ final class Version20261129000000 extends AbstractMigration
             ALTER TABLE account
                 ADD disabled_at TIMESTAMPTZ(0),
                 ADD session_round INT NOT NULL DEFAULT 0,
+                ADD factor_secret TEXT,
+                ADD factor_step BIGINT NOT NULL DEFAULT 0,
+                ADD recovery_hashes JSONB NOT NULL DEFAULT '[]',
                 ADD invite_hash TEXT,
                 ADD invite_until TIMESTAMPTZ(0)
             SQL);

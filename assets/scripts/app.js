@@ -6,6 +6,7 @@ import { keepCurrent } from './live.js';
 import { readings } from './picture.js';
 import { sieve } from './sieve.js';
 import { wall } from './wall.js';
+import { ownZone } from './zone.js';
 
 showGlobals();
 Alpine.data('entryLine', entryLine);
@@ -14,5 +15,6 @@ Alpine.data('keyMap', keyMap);
 Alpine.data('readings', readings);
 Alpine.data('sieve', sieve);
 Alpine.data('wall', wall);
+Alpine.data('ownZone', ownZone);
 // A task of its own: what is tapped meanwhile waits half as long.
 setTimeout(() => Alpine.start());

@@ -13,6 +13,7 @@ use Symfony\Component\DomCrawler\Crawler;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\People\PasswordAgainListener;
 use Verjuicer\Tests\Kitchen\TestKitchen;
 
 /** The kitchen of the tests over a real database, at a moment that is always the same; every test is rolled back. */
@@ -34,7 +35,10 @@ abstract class KitchenTestCase extends WebTestCase
             ->getRepository(Account::class)
             ->findOneBy(['login' => $login]);
         self::assertInstanceOf(Account::class, $account);
-        $this->client->loginUser($account);
+        // As if the password had been typed just now: where it is asked for again it is not.
+        $this->client->loginUser($account, tokenAttributes: [
+            PasswordAgainListener::CONFIRMED_AT => (new \DateTimeImmutable(TestKitchen::MOMENT))->getTimestamp(),
+        ]);
 
         return $account;
     }

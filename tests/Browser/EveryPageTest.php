@@ -32,11 +32,15 @@ final class EveryPageTest extends BrowserTestCase
         'label_pdf',
     ];
 
+    private const INVITED_BY = 'walnut-lattice-morning';
+
     /** What the parameters of addresses are filled with: a query for one value, or the values. */
     private const FILLED = [
         'batch' => ['id' => 'SELECT id FROM batch WHERE tag IN (7, 12, 18, 24) ORDER BY tag'],
         'check_round' => ['id' => 'SELECT id FROM batch WHERE tag = 24 LIMIT 1'],
         'divide' => ['id' => 'SELECT id FROM batch WHERE tag = 21 LIMIT 1'],
+        'person' => ['id' => "SELECT id FROM account WHERE login = 'ike'"],
+        'welcome' => ['secret' => [self::INVITED_BY]],
         'packet' => ['id' => 'SELECT id FROM packet LIMIT 1'],
         'recall' => ['kind' => ['lot'], 'what' => "SELECT id FROM lot WHERE number = 'RR-4471'"],
         'trend' => ['group' => ['by_rule', 'by_hour', 'by_product', 'by_unit']],
@@ -70,6 +74,12 @@ final class EveryPageTest extends BrowserTestCase
         $this->logIn($login);
         if ($login === 'dell') {
             $this->askForAPacket();
+            $this->column(
+                "INSERT INTO account (id, site_id, login, name, initials, role, password, invite_hash, invite_until)
+                 SELECT gen_random_uuid(), site_id, 'guest', 'Guest', 'GU', 'crew', '',
+                        encode(sha256('".self::INVITED_BY."'), 'hex'), now() + interval '1 day'
+                 FROM account LIMIT 1 ON CONFLICT DO NOTHING RETURNING id",
+            );
         }
         $wrong = $seen = [];
         foreach ([...$this->addresses(), ...self::ASKED] as $path) {

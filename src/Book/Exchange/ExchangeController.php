@@ -21,6 +21,7 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\People\PasswordAgain;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\UnknownZone;
@@ -67,7 +68,13 @@ final class ExchangeController extends FormController implements ShowsAgain
         );
     }
 
-    #[Route('/export/{what}', name: 'export', requirements: ['what' => 'records|readings|events'], methods: ['GET'])]
+    #[Route(
+        '/export/{what}',
+        name: 'export',
+        requirements: ['what' => 'records|readings|events'],
+        methods: ['GET', 'POST'],
+    )]
+    #[PasswordAgain]
     public function export(string $what, Request $request): Response
     {
         $site = $this->account->get()->site;

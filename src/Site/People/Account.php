@@ -27,6 +27,18 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
     #[ORM\Column]
     public int $sessionRound = 0;
 
+    /** Of their authenticator (RFC 6238), in base 32; null where they have none. */
+    #[ORM\Column(nullable: true)]
+    public ?string $factorSecret = null;
+
+    /** The last step of time whose code was used: no code is good twice. */
+    #[ORM\Column(type: 'bigint')]
+    public int $factorStep = 0;
+
+    /** @var list<string> SHA-256 of what lets them in once without their authenticator */
+    #[ORM\Column(type: 'json')]
+    public array $recoveryHashes = [];
+
     /** SHA-256 of the one-time link they were invited by. */
     #[ORM\Column(nullable: true)]
     public ?string $inviteHash = null;

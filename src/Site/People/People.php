@@ -111,6 +111,7 @@ final readonly class People
     {
         return $this->changed($person, $by, 'invited', function () use ($person): string {
             $person->forgetPassword();
+            $person->factorSecret = null;
             ++$person->sessionRound;
 
             return $this->invited($person);
@@ -149,6 +150,30 @@ final readonly class People
             $person->setHashedPassword($hash);
             ++$person->sessionRound;
         });
+    }
+
+    /**
+     * @param string|null $secret in base 32; null takes the second factor away
+     * @param list<string> $recovery hashes
+     */
+    public function setFactor(Account $person, ?string $secret, int $step, array $recovery): void
+    {
+        $what = $secret === null ? 'factor_off' : 'factor_on';
+        $this->changed($person, $person, $what, static function () use ($person, $secret, $step, $recovery): void {
+            $person->factorSecret = $secret;
+            $person->factorStep = $step;
+            $person->recoveryHashes = $recovery;
+        });
+    }
+
+    /** @param string|null $recovery the hash of a code that is good no more */
+    public function factorUsed(Account $person, int $step, ?string $recovery): void
+    {
+        $person->factorStep = $step;
+        $person->recoveryHashes = array_values(
+            array_filter($person->recoveryHashes, static fn (string $hash): bool => $hash !== $recovery),
+        );
+        $this->entities->flush();
     }
 
     /** @return list<PersonChange> the latest first */

@@ -34,6 +34,7 @@ final class PeopleController extends FormController
     }
 
     #[Route('', name: 'people_add', methods: ['POST'])]
+    #[PasswordAgain]
     public function add(Request $request): Response
     {
         $by = $this->account->get();
@@ -62,6 +63,7 @@ final class PeopleController extends FormController
     }
 
     #[Route('/{id}', name: 'person_keep', methods: ['POST'])]
+    #[PasswordAgain]
     public function keep(string $id, Request $request): Response
     {
         $person = $this->person($id);
@@ -85,6 +87,7 @@ final class PeopleController extends FormController
         requirements: ['what' => 'invite|disable|enable|sign-out'],
         methods: ['POST'],
     )]
+    #[PasswordAgain]
     public function do(string $id, string $what, Request $request): Response
     {
         $person = $this->person($id);

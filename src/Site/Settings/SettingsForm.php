@@ -37,13 +37,16 @@ final readonly class SettingsForm
     public function filled(Site $site): array
     {
         $values = SiteValues::of($site);
-        $filled = ['advisory' => $values['advisory'] ? '1' : '', 'susceptible' => $values['susceptible'] ? '1' : ''];
+        $filled = array_map(
+            static fn (bool $is): string => $is ? '1' : '',
+            array_filter($values, is_bool(...)),
+        );
         foreach ($this->rules->usual($site)->adjustable() as $name => $usual) {
             $filled[$name] = (string) intdiv($values['house_limits'][$name] ?? $usual->seconds, 60);
         }
-        unset($values['house_limits'], $values['advisory'], $values['susceptible']);
+        unset($values['house_limits']);
 
-        return $filled + array_map(static fn (string|int|null $value): string => (string) $value, $values);
+        return $filled + array_map(static fn (string|int|bool|null $value): string => (string) $value, $values);
     }
 
     /** @return AskedSettings|null null where something of it cannot be: the input says what */
@@ -79,6 +82,7 @@ final readonly class SettingsForm
             )->value,
             'advisory' => $input->isOn('advisory'),
             'susceptible' => $input->isOn('susceptible'),
+            'second_factor' => $input->isOn('second_factor'),
             'keep_months' => $input->whole('keep_months', 1, 240, true) ?? $site->keepMonths,
             'keep_basis' => $input->text('keep_basis'),
             'house_limits' => $this->houseLimits($input, $site),

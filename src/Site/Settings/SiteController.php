@@ -13,6 +13,7 @@ use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Wording\ClockFace;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\People\PasswordAgain;
 use Verjuicer\App\Site\Site\AllergenList;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -44,6 +45,7 @@ final class SiteController extends FormController
     }
 
     #[Route('', name: 'site_keep', methods: ['POST'])]
+    #[PasswordAgain]
     public function keep(Request $request): Response
     {
         $by = $this->account->get();

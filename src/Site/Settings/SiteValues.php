@@ -15,7 +15,7 @@ use Verjuicer\Core\Measure\TemperatureUnit;
  *
  * @phpstan-type Values array{name: string, address: string, permit: string, timezone: string, elevation_m: int|null,
  *     opens_at: string, closes_at: string, unit: string, weight_unit: string, clock: string,
- *     rule_set: string, allergen_list: string, advisory: bool, susceptible: bool, keep_months: int, keep_basis: string,
+ *     rule_set: string, allergen_list: string, advisory: bool, susceptible: bool, second_factor: bool, keep_months: int, keep_basis: string,
  *     house_limits: array<string, int>}
  */
 final readonly class SiteValues
@@ -41,6 +41,7 @@ final readonly class SiteValues
             'allergen_list' => $site->allergenList->value,
             'advisory' => $site->hasAdvisory,
             'susceptible' => $site->isSusceptible,
+            'second_factor' => $site->asksSecondFactor,
             'keep_months' => $site->keepMonths,
             'keep_basis' => $site->keepBasis,
             'house_limits' => $site->houseLimits,
@@ -63,6 +64,7 @@ final readonly class SiteValues
         $site->allergenList = AllergenList::from($values['allergen_list']);
         $site->hasAdvisory = $values['advisory'];
         $site->isSusceptible = $values['susceptible'];
+        $site->asksSecondFactor = $values['second_factor'];
         $site->keepMonths = $values['keep_months'];
         $site->keepBasis = $values['keep_basis'];
         $site->houseLimits = $values['house_limits'];

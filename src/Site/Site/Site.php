@@ -55,6 +55,10 @@ class Site
     #[ORM\Column(type: 'datetimetz_immutable', nullable: true)]
     public ?\DateTimeImmutable $nextRuleSetFrom = null;
 
+    /** Whether managers have to log in with a second factor. */
+    #[ORM\Column]
+    public bool $asksSecondFactor = false;
+
     /** A kitchen to practise in: said on every page, and no person of it sees another site. */
     #[ORM\Column]
     public bool $isPractice = false;

@@ -17,6 +17,7 @@ final class CardController extends AbstractController
     {
         return $this->render('work/entry/card.html.twig', [
             'verbs' => $verbs->all(),
+            'meanings' => $verbs->meanings(),
             'site' => $account->get()->site,
         ]);
     }

@@ -84,6 +84,24 @@ final class LineVerbs
         return $verbs;
     }
 
+    /** @return array<string, string> what each verb writes down, in the words of the record */
+    public function meanings(): array
+    {
+        $meanings = [];
+        foreach (Catalogue::all() as $kind) {
+            foreach ($kind->declared->sayings as $saying) {
+                $set = array_key_first($saying->sets);
+                $meanings[$this->word($saying)] = $this->translator->trans(
+                    $set === null || \count($kind->declared->sayings) < 2
+                        ? 'event.'.$kind->name().'.name'
+                        : "event.$set.{$saying->sets[$set]}",
+                );
+            }
+        }
+
+        return $meanings;
+    }
+
     /** @return list<string> how it is done; not what a verb of its own says */
     private function how(Kind $kind): array
     {

@@ -13,6 +13,7 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Page\ConfiguredAddress;
 use Verjuicer\App\Platform\Paging\Page;
 use Verjuicer\App\Platform\Paging\PageKey;
+use Verjuicer\App\Platform\Picture\QrCode;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Work\Batch\CookView;

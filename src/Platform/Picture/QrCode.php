@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Verjuicer\App\Work\Label;
+namespace Verjuicer\App\Platform\Picture;
 
 use BaconQrCode\Common\ErrorCorrectionLevel;
 use BaconQrCode\Encoder\Encoder;

@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Site\People;
+
+use Otp\Otp;
+use ParagonIE\ConstantTime\Base32;
+use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+use Symfony\Component\HttpFoundation\RequestStack;
+use Symfony\Component\Security\Http\Event\CheckPassportEvent;
+use Verjuicer\App\Platform\Now;
+
+/** Codes of an authenticator beside the password: RFC 6238, six digits, half a minute each, one step either way. */
+final readonly class SecondFactor
+{
+    private const PERIOD = 30;
+    private const DRIFT = 1;
+    private const RECOVERY_CODES = 10;
+
+    public function __construct(private People $people, private RequestStack $requests, private Now $now)
+    {
+    }
+
+    /** After the password: whoever has an authenticator says its code, or one of those kept for its loss. */
+    #[AsEventListener(priority: -10)]
+    public function ask(CheckPassportEvent $event): void
+    {
+        $account = $event->getPassport()->getUser();
+        if (!$account instanceof Account || $account->factorSecret === null) {
+            return;
+        }
+        $code = $this->requests->getCurrentRequest()?->request->getString('_code') ?? '';
+        if (!$this->accepts($account, $code)) {
+            throw new SecondFactorNeeded();
+        }
+    }
+
+    /** @return string 160 bits in base 32 */
+    public static function newSecret(): string
+    {
+        return Base32::encodeUpperUnpadded(random_bytes(20));
+    }
+
+    /** What an authenticator reads out of a picture. */
+    public static function address(Account $account, string $secret): string
+    {
+        $label = rawurlencode('Verjuicer: '.$account->site->name.' ('.$account->login.')');
+
+        return "otpauth://totp/$label?secret=$secret&issuer=Verjuicer";
+    }
+
+    /** @return int|null the step of time this code is of; null where it is of none that is near */
+    public function step(string $secret, string $code): ?int
+    {
+        $digits = preg_replace('/\s+/', '', $code) ?? '';
+        if (preg_match('/^\d{6}$/D', $digits) !== 1) {
+            return null;
+        }
+        $now = intdiv($this->now->instant()->epoch, self::PERIOD);
+        for ($step = $now - self::DRIFT; $step <= $now + self::DRIFT; ++$step) {
+            if (hash_equals((new Otp())->hotp(Base32::decodeUpper($secret), $step), $digits)) {
+                return $step;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * @return list<string>|null what lets them in once each without it, shown once; null where the code is not right
+     */
+    public function turnOn(Account $account, string $secret, string $code): ?array
+    {
+        $step = $this->step($secret, $code);
+        if ($step === null) {
+            return null;
+        }
+        $codes = [];
+        while (\count($codes) < self::RECOVERY_CODES) {
+            $codes[] = implode('-', str_split(strtolower(Base32::encodeUpperUnpadded(random_bytes(10))), 4));
+        }
+        $this->people->setFactor($account, $secret, $step, array_map(self::hash(...), $codes));
+
+        return $codes;
+    }
+
+    private function accepts(Account $account, string $code): bool
+    {
+        $step = $this->step($account->factorSecret ?? '', $code);
+        if ($step !== null && $step > $account->factorStep) {
+            $this->people->factorUsed($account, $step, null);
+
+            return true;
+        }
+        $hash = self::hash(trim($code));
+        if ($step === null && \in_array($hash, $account->recoveryHashes, true)) {
+            $this->people->factorUsed($account, $account->factorStep, $hash);
+
+            return true;
+        }
+
+        return false;
+    }
+
+    private static function hash(string $code): string
+    {
+        return hash('sha256', strtolower(str_replace('-', '', $code)));
+    }
+}
