@@ -67,6 +67,8 @@ final class Version20261129000000 extends AbstractMigration
                 ADD invite_hash TEXT,
                 ADD invite_until TIMESTAMPTZ(0)
             SQL);
+        $this->addSql('ALTER TABLE account DROP CONSTRAINT IF EXISTS account_role_check');
+        $this->addSql("ALTER TABLE account ADD CHECK (role IN ('reader', 'inspector', 'crew', 'pitmaster', 'manager'))");
         $this->addSql('CREATE UNIQUE INDEX account_initials ON account (site_id, upper(initials))');
         $this->addSql('CREATE UNIQUE INDEX account_invite ON account (invite_hash) WHERE invite_hash IS NOT NULL');
         $this->addSql(<<<'SQL'
@@ -95,6 +97,19 @@ final class Version20261129000000 extends AbstractMigration
             )
             SQL);
         $this->addSql('CREATE INDEX sign_in_of ON sign_in (account_id, at)');
+        $this->addSql('ALTER TABLE account ADD pin_hash TEXT');
+        $this->addSql(<<<'SQL'
+            CREATE TABLE device (
+                id UUID PRIMARY KEY,
+                site_id UUID NOT NULL REFERENCES site,
+                name TEXT NOT NULL,
+                token_hash TEXT NOT NULL UNIQUE,
+                quiet_minutes SMALLINT NOT NULL CHECK (quiet_minutes BETWEEN 1 AND 30),
+                registered_at TIMESTAMPTZ(0) NOT NULL,
+                registered_by UUID NOT NULL REFERENCES account,
+                revoked_at TIMESTAMPTZ(0)
+            )
+            SQL);
         $this->addSql('CREATE TABLE setup_code (hash TEXT PRIMARY KEY, until TIMESTAMPTZ(0) NOT NULL)');
         $this->keep('account_change', 'recorded_at');
     }

@@ -4,11 +4,13 @@ import { entryLine } from './entry.js';
 import { keyMap } from './keys.js';
 import { keepCurrent } from './live.js';
 import { readings } from './picture.js';
+import { watchQuiet } from './quiet.js';
 import { sieve } from './sieve.js';
 import { wall } from './wall.js';
 import { ownZone } from './zone.js';
 
 showGlobals();
+watchQuiet();
 Alpine.data('entryLine', entryLine);
 Alpine.data('keepCurrent', keepCurrent);
 Alpine.data('keyMap', keyMap);

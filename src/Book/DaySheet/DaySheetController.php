@@ -13,6 +13,7 @@ use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\People\NotByPin;
 use Verjuicer\Core\Measure\LocalDate;
 
 /** The sheet of a day, and a manager's signature under it. */
@@ -40,6 +41,7 @@ final class DaySheetController extends FormController
     }
 
     #[IsGranted('ROLE_MANAGER')]
+    #[NotByPin]
     #[Route('/{day}', name: 'day_sign', requirements: ['day' => '\d{4}-\d\d-\d\d'], methods: ['POST'])]
     public function sign(string $day, Request $request): Response
     {

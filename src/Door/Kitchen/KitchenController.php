@@ -16,9 +16,9 @@ final class KitchenController extends AbstractController
         'before' => ['receiving', 'products', 'recipes', 'templates'],
         'at_pit' => ['pits', 'hot_round', 'thermometers', 'what_if', 'wall', 'card'],
         'after' => ['today', 'unsettled', 'labels'],
-        'book' => ['search', 'packets', 'trends', 'keeping', 'exchange', 'site', 'people'],
+        'book' => ['search', 'packets', 'trends', 'keeping', 'exchange', 'site', 'people', 'devices'],
     ];
-    private const OF_MANAGERS = ['site', 'people'];
+    private const OF_MANAGERS = ['site', 'people', 'devices'];
 
     #[Route('/kitchen', name: 'kitchen', methods: ['GET'])]
     public function kitchen(KitchenFigures $figures, CurrentAccount $account): Response

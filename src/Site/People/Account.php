@@ -27,6 +27,10 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
     #[ORM\Column]
     public int $sessionRound = 0;
 
+    /** Of the digits they type on a shared tablet; null where they have none. */
+    #[ORM\Column(nullable: true)]
+    public ?string $pinHash = null;
+
     /** Of their authenticator (RFC 6238), in base 32; null where they have none. */
     #[ORM\Column(nullable: true)]
     public ?string $factorSecret = null;

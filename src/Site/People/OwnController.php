@@ -63,6 +63,24 @@ final class OwnController extends FormController
         return $this->stay($own, 'own.signed_out');
     }
 
+    #[Route('/me/pin', name: 'own_pin', methods: ['POST'])]
+    #[PasswordAgain]
+    public function pin(Request $request): Response
+    {
+        $own = $this->account->get();
+        $input = $this->read($request, 'own');
+        $pin = $input->typed->getString('pin');
+        if (preg_match('/^\d{4,8}$/D', $pin) !== 1 || \count(array_unique(str_split($pin))) < 2) {
+            $input->refuse('pin', 'own.problem.pin');
+        }
+        if (!$input->isGood()) {
+            return $this->view($input);
+        }
+        $this->people->setPin($own, $pin);
+
+        return $this->kept('own.pin_kept', 'own');
+    }
+
     /** All sessions are over: this one begins anew. */
     private function stay(Account $own, string $sentence): Response
     {

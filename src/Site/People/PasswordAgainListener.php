@@ -20,6 +20,8 @@ use Verjuicer\App\Platform\Now;
 final readonly class PasswordAgainListener
 {
     public const CONFIRMED_AT = 'confirmed_at';
+    /** On which device somebody came in by a PIN. */
+    public const BY_PIN = 'by_pin';
     private const FIELD = '_password_again';
     private const SECONDS = 600;
 
@@ -43,7 +45,18 @@ final readonly class PasswordAgainListener
     {
         $account = $this->security->getUser();
         $token = $this->security->getToken();
-        if ($event->getAttributes(PasswordAgain::class) === [] || !$account instanceof Account || $token === null) {
+        $isAgain = $event->getAttributes(PasswordAgain::class) !== [];
+        $isAsked = $isAgain || $event->getAttributes(NotByPin::class) !== [];
+        if (!$isAsked || !$account instanceof Account || $token === null) {
+            return;
+        }
+        if ($token->hasAttribute(self::BY_PIN)) {
+            $page = new Response($this->twig->render('site/people/not_by_pin.html.twig'), Response::HTTP_FORBIDDEN);
+            $event->setController(static fn (): Response => $page);
+
+            return;
+        }
+        if (!$isAgain) {
             return;
         }
         $now = $this->now->instant()->epoch;

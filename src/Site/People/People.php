@@ -7,6 +7,7 @@ namespace Verjuicer\App\Site\People;
 use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\PasswordHasher\Hasher\PasswordHasherFactoryInterface;
 use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Now;
@@ -21,6 +22,7 @@ final readonly class People
         private Connection $connection,
         private EntityManagerInterface $entities,
         private UserPasswordHasherInterface $hasher,
+        private PasswordHasherFactoryInterface $hashers,
         private CommonPasswords $passwords,
         private Now $now,
     ) {
@@ -149,6 +151,15 @@ final readonly class People
         $this->changed($person, $person, 'password', static function () use ($person, $hash): void {
             $person->setHashedPassword($hash);
             ++$person->sessionRound;
+        });
+    }
+
+    /** What they type on a shared tablet. */
+    public function setPin(Account $person, string $pin): void
+    {
+        $hash = $this->hashers->getPasswordHasher(Account::class)->hash($pin);
+        $this->changed($person, $person, 'pin', static function () use ($person, $hash): void {
+            $person->pinHash = $hash;
         });
     }
 

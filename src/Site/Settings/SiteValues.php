@@ -15,7 +15,8 @@ use Verjuicer\Core\Measure\TemperatureUnit;
  *
  * @phpstan-type Values array{name: string, address: string, permit: string, timezone: string, elevation_m: int|null,
  *     opens_at: string, closes_at: string, unit: string, weight_unit: string, clock: string,
- *     rule_set: string, allergen_list: string, advisory: bool, susceptible: bool, second_factor: bool, keep_months: int, keep_basis: string,
+ *     rule_set: string, allergen_list: string, advisory: bool, susceptible: bool, second_factor: bool,
+ *     keep_months: int, keep_basis: string,
  *     house_limits: array<string, int>}
  */
 final readonly class SiteValues

@@ -58,7 +58,10 @@ final class DoorsTest extends KitchenTestCase
             $this->logInByForm('dell', self::PASSWORD, self::code($secret)),
             'it was used when it was turned on',
         );
-        self::assertStringContainsString('do not go together', $this->logInByForm('dell', 'wrong', self::code($secret)));
+        self::assertStringContainsString(
+            'do not go together',
+            $this->logInByForm('dell', 'wrong', self::code($secret)),
+        );
         self::mockTime((new \DateTimeImmutable(TestKitchen::MOMENT))->modify('+60 seconds'));
         self::assertStringContainsString('Board', $this->logInByForm('dell', self::PASSWORD, self::code($secret, 2)));
         $this->client->restart();

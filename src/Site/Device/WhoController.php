@@ -1,0 +1,121 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Site\Device;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Bundle\SecurityBundle\Security;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\PasswordHasher\Hasher\PasswordHasherFactoryInterface;
+use Symfony\Component\RateLimiter\RateLimiterFactoryInterface;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Platform\Form\FormController;
+use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\People\PasswordAgainListener;
+use Verjuicer\App\Site\People\People;
+use Verjuicer\App\Site\Site\Site;
+
+/** Who stands at a shared tablet: names as big keys, then a PIN. What was typed before is still there afterwards. */
+final class WhoController extends FormController
+{
+    public function __construct(
+        private readonly Devices $devices,
+        private readonly People $people,
+        private readonly EntityManagerInterface $entities,
+        private readonly PasswordHasherFactoryInterface $hashers,
+        private readonly Security $security,
+        #[Autowire(service: 'limiter.pin')] private readonly RateLimiterFactoryInterface $tries,
+        #[Autowire(service: 'limiter.pin_device')] private readonly RateLimiterFactoryInterface $deviceTries,
+    ) {
+    }
+
+    #[Route('/who', name: 'who', methods: ['GET'])]
+    public function ask(Request $request): Response
+    {
+        $device = $this->devices->ofRequest($request);
+        if ($device === null) {
+            return $this->redirectToRoute('login');
+        }
+        // Whoever stood here before is gone: nothing more is kept in their name.
+        if ($this->getUser() !== null) {
+            $this->security->logout(false);
+        }
+
+        return $this->view($device, $this->blank(['back' => self::back($request->query->getString('back'))]));
+    }
+
+    #[Route('/who', name: 'who_is', methods: ['POST'])]
+    public function is(Request $request): Response
+    {
+        $device = $this->devices->ofRequest($request);
+        if ($device === null) {
+            return $this->redirectToRoute('login');
+        }
+        $input = $this->read($request, 'who');
+        $person = Uuid::isValid($input->typed->getString('person'))
+            ? $this->entities->find(Account::class, Uuid::fromString($input->typed->getString('person')))
+            : null;
+        if ($person === null || $person->site->id->toRfc4122() !== $device->siteId || $person->isDisabled()) {
+            $input->refuse('form', 'who.problem.person');
+        } elseif (!$this->mayTry($device, $person)) {
+            $input->refuse('pin', 'who.problem.tries');
+        } elseif (!$this->isRight($person, $input->typed->getString('pin'))) {
+            $input->refuse('pin', 'who.problem.pin');
+        }
+        if ($person === null || !$input->isGood()) {
+            return $this->view($device, $input);
+        }
+        $this->security->login($person, 'form_login', 'main');
+        $token = $this->security->getToken();
+        $token?->setAttribute(PasswordAgainListener::BY_PIN, $device->id);
+        $token?->setAttribute(PasswordAgainListener::CONFIRMED_AT, 0);
+
+        return $this->redirect(self::back($input->typed->getString('back')), Response::HTTP_SEE_OTHER);
+    }
+
+    private function mayTry(Device $device, Account $person): bool
+    {
+        return $this->deviceTries->create($device->id)->consume()->isAccepted()
+            && $this->tries->create($device->id.$person->id->toRfc4122())->consume()->isAccepted();
+    }
+
+    /** Whoever has no PIN yet takes as long to refuse. */
+    private function isRight(Account $person, string $pin): bool
+    {
+        $hasher = $this->hashers->getPasswordHasher(Account::class);
+        if ($person->pinHash === null) {
+            $hasher->hash('as long as a real one');
+
+            return false;
+        }
+
+        return $hasher->verify($person->pinHash, $pin);
+    }
+
+    private static function back(string $given): string
+    {
+        return preg_match('#^/(?!/)[\w/.-]*$#D', $given) === 1 ? $given : '/';
+    }
+
+    private function view(Device $device, FormInput $input): Response
+    {
+        $site = $this->entities->find(Site::class, Uuid::fromString($device->siteId));
+        \assert($site !== null, 'a device is of a site');
+        $response = $this->page('site/device/who.html.twig', $input, [
+            'device' => $device,
+            'site' => $site,
+            'people' => array_filter(
+                $this->people->of($site),
+                static fn (Account $one): bool => !$one->isDisabled() && $one->pinHash !== null,
+            ),
+        ]);
+        $response->headers->set('Cache-Control', 'no-store, private');
+
+        return $response;
+    }
+}

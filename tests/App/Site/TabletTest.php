@@ -1,0 +1,108 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Site;
+
+use Symfony\Component\DomCrawler\Crawler;
+use Verjuicer\Tests\App\KitchenTestCase;
+use Verjuicer\Tests\Kitchen\TestKitchen;
+
+/** A tablet that several people use: names, a PIN, and nothing in anybody else's name. */
+final class TabletTest extends KitchenTestCase
+{
+    public function testAPinLetsInOnARegisteredTabletAndEntriesBelongToWhoeverStandsThere(): void
+    {
+        $this->setPin('ike', '4711');
+        $this->setPin('mara', '0815');
+        $this->client->request('GET', '/who');
+        self::assertResponseRedirects('/login', null, 'elsewhere a PIN is good for nothing');
+        $this->register('pit tablet');
+        $page = $this->client->request('GET', '/who?back=/log');
+        self::assertSame(['IT', 'MR'], $page->filter('.who-name .font-extrabold')->each(
+            static fn (Crawler $one): string => $one->text(),
+        ));
+        $page = $this->enter($page, 'ike', '4712');
+        self::assertSelectorExists('#problem-pin');
+        $this->enter($page, 'ike', '4711');
+        self::assertResponseRedirects('/log', null, 'where they were');
+        $this->keep('7 171');
+        self::assertSame('IT', $this->lastInitials());
+        $this->client->request('GET', '/who');
+        $this->client->request('GET', '/kitchen');
+        self::assertResponseRedirects('/login', null, 'whoever stood there before is gone');
+        $this->enter($this->client->request('GET', '/who'), 'mara', '0815');
+        $this->keep('7 172');
+        self::assertSame('MR', $this->lastInitials());
+    }
+
+    public function testWithAPinNobodySignsOrSetsAnything(): void
+    {
+        $this->setPin('dell', '2580');
+        $this->register('pit tablet');
+        $page = $this->client->request('GET', '/who');
+        $this->enter($page, 'dell', '2580');
+        foreach (['/site', '/people', '/devices', '/me/pin', '/me/factor', '/days/2026-11-24'] as $path) {
+            $this->client->request('POST', $path);
+            self::assertResponseStatusCodeSame(403, $path);
+            self::assertStringContainsString('Not by PIN', (string) $this->client->getResponse()->getContent());
+        }
+    }
+
+    public function testFiveWrongPinsCloseTheNameForAMinuteAndNobodyElses(): void
+    {
+        $this->setPin('ike', '4711');
+        $this->setPin('mara', '0815');
+        $this->register('pit tablet');
+        $page = $this->client->request('GET', '/who');
+        for ($try = 0; $try < 5; ++$try) {
+            $page = $this->enter($page, 'ike', '0000');
+        }
+        $page = $this->enter($page, 'ike', '4711');
+        self::assertStringContainsString('Too many tries', $page->filter('#problem-pin')->text());
+        $this->enter($page, 'mara', '0815');
+        self::assertResponseRedirects('/');
+    }
+
+    public function testATabletTakenAwayIsNoneAnyMore(): void
+    {
+        $this->setPin('ike', '4711');
+        $this->register('pit tablet');
+        $this->logIn('dell');
+        $page = $this->client->request('GET', '/devices');
+        $this->client->submit($page->selectButton('Take it away')->form());
+        $this->client->request('GET', '/who');
+        self::assertResponseRedirects('/login');
+    }
+
+    private function setPin(string $login, string $pin): void
+    {
+        $this->logIn($login);
+        $page = $this->client->request('GET', '/me');
+        $this->client->submit($page->selectButton('Keep PIN')->form(['pin' => '1111']));
+        self::assertSelectorExists('#problem-pin');
+        $this->client->submit($page->selectButton('Keep PIN')->form(['pin' => $pin]));
+        self::assertResponseRedirects('/me');
+    }
+
+    private function register(string $name): void
+    {
+        $this->logIn('dell');
+        $page = $this->client->request('GET', '/devices');
+        $this->client->submit($page->selectButton('Register this browser')->form(['name' => $name]));
+        self::assertResponseRedirects('/devices');
+        self::mockTime(TestKitchen::MOMENT);
+    }
+
+    private function enter(Crawler $page, string $login, string $pin): Crawler
+    {
+        $person = $this->words("SELECT id FROM account WHERE login = '$login'");
+
+        return $this->client->submit($page->selectButton('Go on')->form(['person' => $person, 'pin' => $pin]));
+    }
+
+    private function lastInitials(): string
+    {
+        return $this->words('SELECT initials FROM event ORDER BY seq DESC LIMIT 1');
+    }
+}
