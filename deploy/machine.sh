@@ -17,11 +17,11 @@ install_packages() {
 need_php() {
     local missing=no extension modules
     modules=$(php -m 2>/dev/null) || missing=yes
-    for extension in pdo_pgsql intl mbstring dom simplexml xmlwriter zip curl sodium; do
+    for extension in pdo_pgsql intl mbstring dom simplexml xmlwriter zip curl sodium apcu; do
         grep -qix "$extension" <<<"$modules" || missing=yes
     done
     local packages=()
-    [ "$missing" = yes ] && packages+=(php8.2-cli php8.2-pgsql php8.2-intl php8.2-mbstring php8.2-xml php8.2-zip php8.2-curl)
+    [ "$missing" = yes ] && packages+=(php8.2-cli php8.2-pgsql php8.2-intl php8.2-mbstring php8.2-xml php8.2-zip php8.2-curl php8.2-apcu)
     command -v weasyprint >/dev/null || packages+=(weasyprint)
     ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || packages+=(postgresql)
     [ -f /usr/share/php/Bacon/BaconQrCode/autoload.php ] || packages+=(php-bacon-qr-code)

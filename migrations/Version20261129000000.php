@@ -110,6 +110,24 @@ final class Version20261129000000 extends AbstractMigration
                 revoked_at TIMESTAMPTZ(0)
             )
             SQL);
+        // As the session handler and the cache of Symfony want them.
+        $this->addSql(<<<'SQL'
+            CREATE UNLOGGED TABLE cache_items (
+                item_id VARCHAR(255) PRIMARY KEY,
+                item_data BYTEA NOT NULL,
+                item_lifetime INT,
+                item_time INT NOT NULL
+            )
+            SQL);
+        $this->addSql(<<<'SQL'
+            CREATE TABLE session (
+                sess_id VARCHAR(128) PRIMARY KEY,
+                sess_data BYTEA NOT NULL,
+                sess_lifetime INT NOT NULL,
+                sess_time INT NOT NULL
+            )
+            SQL);
+        $this->addSql('CREATE INDEX session_lifetime ON session (sess_lifetime)');
         $this->addSql('CREATE TABLE setup_code (hash TEXT PRIMARY KEY, until TIMESTAMPTZ(0) NOT NULL)');
         $this->keep('account_change', 'recorded_at');
     }

@@ -39,6 +39,8 @@ abstract class BrowserTestCase extends TestCase
                 \PHP_BINARY,
                 '-d',
                 'opcache.enable_cli=1',
+                '-d',
+                'apc.enable_cli=1',
                 '-S',
                 '127.0.0.1:'.self::$port,
                 '-t',
@@ -222,9 +224,15 @@ abstract class BrowserTestCase extends TestCase
     protected function seeIn(string $selector, string $text): void
     {
         try {
-            $this->browser
-                ->wait(8, 100)
-                ->until(WebDriverExpectedCondition::elementTextContains(WebDriverBy::cssSelector($selector), $text));
+            $this->browser->wait(8, 100)->until(function () use ($selector, $text): bool {
+                try {
+                    $element = $this->browser->findElement(WebDriverBy::cssSelector($selector));
+
+                    return str_contains($element->getText(), $text);
+                } catch (WebDriverException) {
+                    return false; // not there yet, or it went with the page it was on
+                }
+            });
         } catch (TimeoutException) {
             self::fail(
                 \sprintf(

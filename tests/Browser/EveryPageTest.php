@@ -19,6 +19,9 @@ final class EveryPageTest extends BrowserTestCase
         'shared',
         'shared_pdf',
         'logout',
+        'healthz',
+        'readyz',
+        'metrics',
         'theme',
         'units',
         'resume', // leads on where nothing waits

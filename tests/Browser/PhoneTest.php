@@ -124,7 +124,8 @@ final class PhoneTest extends BrowserTestCase
         $this->screen(390, 844, true);
         $this->logIn();
         $open = \count($this->browser->findElements(WebDriverBy::cssSelector('.tag-link')));
-        for ($tag = 801; $open < self::OPEN; ++$tag) {
+        $last = (int) $this->column('SELECT coalesce(max(tag), 800) FROM open_tag WHERE tag > 800')[0];
+        for ($tag = $last + 1; $open < self::OPEN; ++$tag) {
             $this->begin('Pork ribs', (string) $tag);
             ++$open;
         }

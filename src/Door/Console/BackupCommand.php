@@ -37,7 +37,12 @@ final class BackupCommand extends Command
             return self::INVALID;
         }
         (new Process(
-            ['pg_dump', '--format=custom', '--no-owner', '--file='.$file, '--dbname='.strtok($this->database, '?')],
+            [
+                'pg_dump', '--format=custom', '--no-owner', '--file='.$file,
+                // Who is logged in at the moment is nobody's record, and is not carried about.
+                '--exclude-table-data=session', '--exclude-table-data=cache_items',
+                '--dbname='.strtok($this->database, '?'),
+            ],
             timeout: null,
         ))->mustRun();
         $list = new Process(['pg_restore', '--list', $file], timeout: null);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Platform\Page;
 
 use Psr\Cache\CacheItemPoolInterface;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\Translation\LocaleSwitcher;
 use Twig\Environment;
 use Verjuicer\App\Platform\Now;
@@ -22,7 +23,7 @@ final readonly class RenderedPart
     private const PLACES = 256;
 
     public function __construct(
-        private CacheItemPoolInterface $cache,
+        #[Autowire(service: 'cache.parts')] private CacheItemPoolInterface $cache,
         private Environment $twig,
         private LocaleSwitcher $locale,
         private ShownUnits $units,

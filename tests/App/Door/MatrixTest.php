@@ -19,15 +19,18 @@ use Verjuicer\Tests\Kitchen\TestKitchen;
 /** Every route of the router for every role, and for somebody of another site. A route that is not here fails. */
 final class MatrixTest extends KitchenTestCase
 {
-    private const ANYBODY = ['login', 'logout', 'setup', 'setup_keep', 'shared', 'shared_pdf', 'welcome', 'who', 'who_is'];
+    private const ANYBODY = [
+        'healthz', 'login', 'logout', 'metrics', 'readyz', 'setup', 'setup_keep', 'shared', 'shared_pdf', 'welcome',
+        'who', 'who_is',
+    ];
 
     /** Whoever is logged in. */
     private const READER = [
         'batch', 'batch_assessment', 'batch_live', 'batch_log', 'batch_record', 'board', 'board_live',
         'card', 'day', 'exchange', 'export', 'factor', 'factor_off', 'factor_on', 'hot_round', 'keeping', 'kitchen',
-        'label', 'label_pdf', 'label_svg', 'labels', 'log', 'log_echo', 'lot', 'own', 'own_password', 'own_pin', 'own_sign_out',
-        'packet', 'packet_pdf', 'packets', 'pit', 'pits', 'product', 'products', 'recall', 'receiving', 'recipe',
-        'recipes', 'resume', 'search', 'templates', 'theme', 'thermometer', 'thermometers', 'today', 'trend',
+        'label', 'label_pdf', 'label_svg', 'labels', 'log', 'log_echo', 'lot', 'own', 'own_password', 'own_pin',
+        'own_sign_out', 'packet', 'packet_pdf', 'packets', 'pit', 'pits', 'product', 'products', 'recall', 'receiving',
+        'recipe', 'recipes', 'resume', 'search', 'templates', 'theme', 'thermometer', 'thermometers', 'today', 'trend',
         'trend_gaps', 'trend_took', 'trends', 'units', 'unsettled', 'wall', 'wall_live', 'what_if',
     ];
 
@@ -45,7 +48,8 @@ final class MatrixTest extends KitchenTestCase
     ];
 
     private const MANAGER = [
-        'day_sign', 'device_register', 'device_revoke', 'devices', 'import', 'people', 'people_add', 'person', 'person_do', 'person_keep', 'site', 'site_keep',
+        'day_sign', 'device_register', 'device_revoke', 'devices', 'import', 'people', 'people_add', 'person',
+        'person_do', 'person_keep', 'site', 'site_keep',
     ];
 
     private const NO_ID = '#^[^{]*$#';

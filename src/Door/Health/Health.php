@@ -1,0 +1,90 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Door\Health;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\DBAL\Exception;
+use Doctrine\Migrations\DependencyFactory;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Verjuicer\App\Platform\Now;
+
+/** What there is to say of the machine's state. */
+final readonly class Health
+{
+    private const LONGEST_WAIT_SECONDS = 300;
+
+    public function __construct(
+        private Connection $connection,
+        #[Autowire(service: 'doctrine.migrations.dependency_factory')] private DependencyFactory $migrations,
+        private Now $now,
+    ) {
+    }
+
+    /** @return array<string, bool> what has to hold for an entry to be kept */
+    public function readiness(): array
+    {
+        try {
+            $this->connection->fetchOne('SELECT 1');
+        } catch (Exception) {
+            return ['database' => false];
+        }
+
+        return [
+            'database' => true,
+            'schema' => \count($this->migrations->getMigrationStatusCalculator()->getNewMigrations()) === 0,
+            'queue' => $this->oldestWait() < self::LONGEST_WAIT_SECONDS,
+        ];
+    }
+
+    /** @return array<string, array{string, int}> help and value by name */
+    public function figures(): array
+    {
+        return [
+            'entries' => ['Entries recorded.', $this->number('SELECT count(*) FROM event')],
+            'batches_open' => ['Batches on the board.', $this->number('SELECT count(*) FROM open_tag')],
+            'queue_waiting' => [
+                'Messages that wait for the worker.',
+                $this->number("SELECT count(*) FROM messenger_messages WHERE queue_name <> 'failed'"),
+            ],
+            'queue_oldest_seconds' => ['How long the oldest of them has waited.', $this->oldestWait()],
+            'queue_failed' => [
+                'Messages that failed and were kept.',
+                $this->number("SELECT count(*) FROM messenger_messages WHERE queue_name = 'failed'"),
+            ],
+            'projections_behind' => [
+                'Batches whose read tables do not show the last entry yet.',
+                $this->number('SELECT count(*) FROM projection_state WHERE made < head'),
+            ],
+            'chain_last_link_seconds' => [
+                'How long ago the last link of the chain was made.',
+                $this->number(
+                    'SELECT coalesce(extract(epoch FROM now() - max(recorded_at)), 0)::bigint FROM chain_link',
+                ),
+            ],
+            'sessions' => ['Sessions that last.', $this->number('SELECT count(*) FROM session')],
+            'database_bytes' => ['Size of the database.', $this->number('SELECT pg_database_size(current_database())')],
+        ];
+    }
+
+    private function oldestWait(): int
+    {
+        return $this->number(
+            <<<'SQL'
+            SELECT coalesce(extract(epoch FROM :now::timestamp - min(available_at)), 0)::bigint
+            FROM messenger_messages WHERE queue_name <> 'failed' AND delivered_at IS NULL
+              AND available_at <= :now::timestamp
+            SQL,
+            ['now' => gmdate('Y-m-d H:i:s', $this->now->instant()->epoch)],
+        );
+    }
+
+    /** @param array<string, string> $parameters */
+    private function number(string $sql, array $parameters = []): int
+    {
+        $number = $this->connection->fetchOne($sql, $parameters);
+
+        return \is_int($number) ? $number : 0;
+    }
+}

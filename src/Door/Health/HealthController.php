@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Door\Health;
+
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+use Symfony\Component\Routing\Attribute\Route;
+
+/** For whoever watches the machine: nothing of any record stands here. */
+final readonly class HealthController
+{
+    public function __construct(private Health $health)
+    {
+    }
+
+    /** Whether the application answers at all. */
+    #[Route('/healthz', name: 'healthz', methods: ['GET'])]
+    public function alive(): Response
+    {
+        return self::plain("ok\n");
+    }
+
+    /** Whether it can keep an entry: the database answers and has the shape this version needs. */
+    #[Route('/readyz', name: 'readyz', methods: ['GET'])]
+    public function ready(): Response
+    {
+        $state = $this->health->readiness();
+        $isReady = !\in_array(false, $state, true);
+
+        return new JsonResponse(
+            ['ready' => $isReady] + $state,
+            $isReady ? Response::HTTP_OK : Response::HTTP_SERVICE_UNAVAILABLE,
+            ['Cache-Control' => 'no-store'],
+        );
+    }
+
+    /** Figures as Prometheus reads them, on this machine only: a proxy does not pass it on. */
+    #[Route('/metrics', name: 'metrics', methods: ['GET'])]
+    public function metrics(Request $request): Response
+    {
+        if (!\in_array($request->server->get('REMOTE_ADDR'), ['127.0.0.1', '::1'], true)
+            || $request->headers->has('X-Forwarded-For')) {
+            throw new NotFoundHttpException();
+        }
+        $lines = '';
+        foreach ($this->health->figures() as $name => [$help, $value]) {
+            $lines .= "# HELP verjuicer_$name $help\n# TYPE verjuicer_$name gauge\nverjuicer_$name $value\n";
+        }
+
+        return self::plain($lines, 'text/plain; version=0.0.4; charset=utf-8');
+    }
+
+    private static function plain(string $text, string $type = 'text/plain; charset=utf-8'): Response
+    {
+        return new Response($text, headers: ['Content-Type' => $type, 'Cache-Control' => 'no-store']);
+    }
+}
