@@ -5,8 +5,15 @@ declare(strict_types=1);
 use Symfony\Bundle\FrameworkBundle\Kernel\MicroKernelTrait;
 use Symfony\Component\DependencyInjection\Loader\Configurator\ContainerConfigurator;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpFoundation\Session\Storage\Handler\PdoSessionHandler;
 use Symfony\Component\HttpKernel\Kernel;
 use Symfony\Component\Routing\Loader\Configurator\RoutingConfigurator;
+use Symfony\Component\Security\Http\RateLimiter\DefaultLoginRateLimiter;
+use Verjuicer\App\Site\People\ActiveAccounts;
+use Verjuicer\App\Site\People\SessionEnded;
+
+use function Symfony\Component\DependencyInjection\Loader\Configurator\inline_service;
+use function Symfony\Component\DependencyInjection\Loader\Configurator\service;
 
 /** A Symfony with one page that knows who is logged in: the session, firewall and account of ours, and nothing else. */
 final class UserKernel extends Kernel
@@ -37,7 +44,19 @@ final class UserKernel extends Kernel
         foreach (['framework', 'security', 'doctrine'] as $package) {
             $container->import($this->getProjectDir()."/config/packages/$package.yaml");
         }
-        $container->services()->alias('who', 'security.token_storage')->public();
+        $services = $container->services()->defaults()->autowire()->autoconfigure();
+        $services->alias('who', 'security.token_storage')->public();
+        $services
+            ->set(PdoSessionHandler::class)
+            ->args([
+                inline_service(PDO::class)->factory([service('doctrine.dbal.default_connection'), 'getNativeConnection']),
+                ['db_table' => 'session', 'lock_mode' => 0],
+            ]);
+        $services
+            ->set('app.login_limiter', DefaultLoginRateLimiter::class)
+            ->args([service('limiter.login_address'), service('limiter.login_name'), '%kernel.secret%']);
+        $services->set(ActiveAccounts::class);
+        $services->set(SessionEnded::class);
     }
 
     protected function configureRoutes(RoutingConfigurator $routes): void

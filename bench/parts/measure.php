@@ -15,7 +15,7 @@ $ask = $visitor->ask(...);
 $board = $visitor->logIn('mara');
 preg_match('#/batches/[0-9a-f-]{36}#', $board, $batch);
 $lanes = substr_count($board, 'class="tag-link');
-preg_match('#aria-hidden="true">(\d+)</span>#', $ask($batch[0])[0], $tag);
+preg_match('#aria-hidden="true">\s*(\d+)\s*</span>#', $ask($batch[0])[0], $tag);
 $pages = [
     'empty page' => '/empty',
     'empty page that knows who is logged in' => '/empty-user',
