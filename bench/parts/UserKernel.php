@@ -46,12 +46,9 @@ final class UserKernel extends Kernel
         }
         $services = $container->services()->defaults()->autowire()->autoconfigure();
         $services->alias('who', 'security.token_storage')->public();
-        $services
-            ->set(PdoSessionHandler::class)
-            ->args([
-                inline_service(PDO::class)->factory([service('doctrine.dbal.default_connection'), 'getNativeConnection']),
-                ['db_table' => 'session', 'lock_mode' => 0],
-            ]);
+        $database = inline_service(PDO::class);
+        $database->factory([service('doctrine.dbal.default_connection'), 'getNativeConnection']);
+        $services->set(PdoSessionHandler::class)->args([$database, ['db_table' => 'session', 'lock_mode' => 0]]);
         $services
             ->set('app.login_limiter', DefaultLoginRateLimiter::class)
             ->args([service('limiter.login_address'), service('limiter.login_name'), '%kernel.secret%']);

@@ -21,6 +21,7 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\People\NotByPin;
 use Verjuicer\App\Site\People\PasswordAgain;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -108,6 +109,7 @@ final class ExchangeController extends FormController implements ShowsAgain
      * over.
      */
     #[IsGranted('ROLE_MANAGER')]
+    #[NotByPin]
     #[Route('/exchange', name: 'import', methods: ['POST'])]
     public function import(Request $request): Response
     {

@@ -89,7 +89,7 @@ final readonly class People
         $this->refuseLastManager($person);
         $this->changed($person, $by, 'disabled', function () use ($person): void {
             $person->disabledAt = new \DateTimeImmutable('@'.$this->now->instant()->epoch);
-            $person->inviteHash = $person->inviteUntil = null;
+            $person->inviteHash = $person->inviteUntil = $person->pinHash = null;
             ++$person->sessionRound;
         });
     }
@@ -113,7 +113,7 @@ final readonly class People
     {
         return $this->changed($person, $by, 'invited', function () use ($person): string {
             $person->forgetPassword();
-            $person->factorSecret = null;
+            $person->factorSecret = $person->pinHash = null;
             ++$person->sessionRound;
 
             return $this->invited($person);
