@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\App\Site;
 
 use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Bundle\FrameworkBundle\Console\Application;
+use Symfony\Component\Console\Tester\CommandTester;
 use Symfony\Component\DomCrawler\Crawler;
+use Symfony\Component\HttpKernel\KernelInterface;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Site\People\CommonPasswords;
 use Verjuicer\Tests\App\KitchenTestCase;
@@ -59,6 +62,19 @@ final class PeopleTest extends KitchenTestCase
         self::mockTime('+4 days');
         $this->client->request('GET', $link);
         self::assertResponseStatusCodeSame(410, 'a link expires');
+    }
+
+    public function testTheConsoleLetsTheLastManagerInAgain(): void
+    {
+        $kernel = self::$kernel;
+        self::assertInstanceOf(KernelInterface::class, $kernel);
+        $command = new CommandTester((new Application($kernel))->find('verjuicer:invite'));
+        self::assertSame(2, $command->execute(['login' => 'nobody']));
+        $command->execute(['login' => 'dell']);
+        $page = $this->client->request('GET', (string) parse_url(trim($command->getDisplay()), \PHP_URL_PATH));
+        $this->client->submit($page->selectButton('Keep and go in')->form(['password' => 'a pier in thick fog']));
+        $this->client->request('GET', '/people');
+        self::assertResponseIsSuccessful();
     }
 
     public function testTheLastManagerStaysOne(): void
