@@ -6,7 +6,11 @@ namespace Verjuicer\Tests\App\Platform;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Wording\ClockFace;
 use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Platform\Wording\Habits;
+use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
@@ -39,6 +43,41 @@ final class FiguresTest extends TestCase
         yield [172_799, '47 h 59 min'];
         yield [172_800, '2 d'];
         yield [180_000, '2 d 2 h'];
+    }
+
+    #[DataProvider('pounds')]
+    public function testPoundsReadAsTheyWereTyped(string $typed, string $shown): void
+    {
+        $habits = new class implements Habits {
+            public function weightUnit(): WeightUnit
+            {
+                return WeightUnit::Pounds;
+            }
+
+            public function clock(): ClockFace
+            {
+                return ClockFace::Hours12;
+            }
+        };
+        $figures = new Figures(null, $habits);
+        $grams = FormInput::filled(['weight' => $typed, 'weight_unit' => 'lb'])->grams('weight');
+        self::assertNotNull($grams);
+        self::assertSame($shown, $figures->weight($grams));
+        self::assertSame('2:05 pm', $figures->time(Instant::parse('2026-11-24T21:05:00Z'), Zone::named('America/Denver')));
+        self::assertSame(['12a', '2p'], [$figures->hour(0), $figures->hour(14 * 3600)]);
+    }
+
+    /** @return iterable<array{string, string}> */
+    public static function pounds(): iterable
+    {
+        yield ['5 lb 3 oz', '5 lb 3 oz'];
+        yield ['5', '5 lb'];
+        yield ['2.5', '2 lb 8 oz'];
+        yield ['3 oz', '3 oz'];
+        yield ['11.7 oz', '11.7 oz'];
+        yield ['20 lb 15.9 oz', '20 lb 15.9 oz'];
+        yield ['2.3 kg', '5 lb 1.1 oz'];
+        yield ['300 g', '10.6 oz'];
     }
 
     #[DataProvider('weights')]
