@@ -110,6 +110,7 @@ final class Version20261129000000 extends AbstractMigration
                 revoked_at TIMESTAMPTZ(0)
             )
             SQL);
+        $this->addSql('ALTER TABLE import ADD done INT NOT NULL DEFAULT 0, ADD total INT');
         // As the session handler and the cache of Symfony want them.
         $this->addSql(<<<'SQL'
             CREATE UNLOGGED TABLE cache_items (

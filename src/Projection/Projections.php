@@ -161,8 +161,14 @@ final readonly class Projections implements Follower
         }
     }
 
-    /** Makes everything anew. @return int how many batches */
-    public function rebuild(bool $onlyOfOtherShape = false): int
+    /**
+     * Makes everything anew.
+     *
+     * @param \Closure(int, int): void|null $made is told how many are done, of how many
+     *
+     * @return int how many batches
+     */
+    public function rebuild(bool $onlyOfOtherShape = false, ?\Closure $made = null): int
     {
         $this->connection->executeStatement(
             'INSERT INTO projection_state (batch_id, site_id, head) SELECT id, site_id, 1 FROM batch '
@@ -174,9 +180,12 @@ final readonly class Projections implements Follower
             .'OR s.shape <> ? ORDER BY b.begun_at, b.id',
             [$onlyOfOtherShape ? 'true' : 'false', $this->shape()],
         );
-        foreach ($ids as $id) {
+        foreach ($ids as $index => $id) {
             $this->make($id);
             $this->entities->clear();
+            if ($made !== null) {
+                $made($index + 1, \count($ids));
+            }
         }
 
         return \count($ids);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Book\Exchange;
 
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
 
 /** A file that was handed over to be taken in, and what came of it. */
 final readonly class Import
@@ -13,6 +14,7 @@ final readonly class Import
      * @param string $mapping JSON: how a logger's table is read
      * @param int|null $added null until it is finished
      * @param string|null $problem why nothing of it was taken in
+     * @param int $done batches so far, of so many in all; none of it counts until all of it is in
      */
     public function __construct(
         public string $id,
@@ -25,6 +27,18 @@ final readonly class Import
         public ?int $added,
         public ?int $known,
         public ?string $problem,
+        public int $done,
+        public ?int $total,
     ) {
+    }
+
+    /** How long it will take yet, by what was done since it was handed over; null before anything was. */
+    public function left(Instant $now): ?Span
+    {
+        $since = max(0, $now->epoch - $this->at->epoch);
+
+        return $this->total === null || $this->done === 0
+            ? null
+            : Span::ofSeconds(intdiv($since * max(0, $this->total - $this->done), $this->done));
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Book\Exchange;
 
 use Doctrine\DBAL\Connection;
+use Doctrine\DBAL\DriverManager;
 use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Now;
@@ -15,9 +16,11 @@ use Verjuicer\Core\Measure\Instant;
 /** The files of a site that were handed over: taken in by the worker, each once. */
 final readonly class Imports
 {
+    private const TELL_EVERY = 1_000_000_000; // ns
     private const COLUMNS = <<<'SQL'
     i.id, i.account_id, a.initials AS by, extract(epoch FROM i.at)::bigint AS at, i.what, i.mapping,
-    extract(epoch FROM i.finished_at)::bigint AS finished_at, i.added, i.known, i.problem
+    extract(epoch FROM i.finished_at)::bigint AS finished_at, i.added, i.known, i.problem,
+    i.done, i.total
     SQL;
 
     public function __construct(private Connection $connection, private MessageBusInterface $bus, private Now $now)
@@ -84,6 +87,26 @@ final readonly class Imports
         );
     }
 
+    /**
+     * Tells how far it is, once a second at the most: beside the transaction that takes the file in, which shows
+     * nothing of itself until it is over.
+     *
+     * @return \Closure(int, int): void
+     */
+    public function progress(Import $import): \Closure
+    {
+        $beside = DriverManager::getConnection($this->connection->getParams());
+        $last = 0;
+
+        return static function (int $done, int $total) use ($beside, $import, &$last): void {
+            if (hrtime(true) - $last < self::TELL_EVERY) {
+                return;
+            }
+            $last = hrtime(true);
+            $beside->executeStatement('UPDATE import SET done = ?, total = ? WHERE id = ?', [$done, $total, $import->id]);
+        };
+    }
+
     public function fail(Import $import, string $problem): void
     {
         $this->connection->executeStatement('UPDATE import SET problem = ? WHERE id = ?', [
@@ -102,7 +125,8 @@ final readonly class Imports
         $columns = self::COLUMNS;
         /**
          * @var list<array{id: string, account_id: string, by: string, at: int, what: string, mapping: string,
-         *     finished_at: int|null, added: int|null, known: int|null, problem: string|null}> $rows
+         *     finished_at: int|null, added: int|null, known: int|null, problem: string|null, done: int,
+         *     total: int|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT $columns FROM import i JOIN account a ON a.id = i.account_id WHERE $where ORDER BY i.at DESC, "
@@ -122,6 +146,8 @@ final readonly class Imports
                 $row['added'],
                 $row['known'],
                 $row['problem'],
+                $row['done'],
+                $row['total'],
             ),
             $rows,
         );

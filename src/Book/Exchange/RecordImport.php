@@ -47,8 +47,11 @@ final readonly class RecordImport
     ) {
     }
 
-    /** @param string $text one record a line, or one record alone */
-    public function import(string $text, Account $by, bool $isPreview): ImportReport
+    /**
+     * @param string $text one record a line, or one record alone
+     * @param \Closure(int, int): void|null $told how many are in, of how many
+     */
+    public function import(string $text, Account $by, bool $isPreview, ?\Closure $told = null): ImportReport
     {
         $report = new ImportReport();
         $records = $this->read($text, $report);
@@ -59,13 +62,16 @@ final readonly class RecordImport
 
             return $report;
         }
-        $this->ledger->write($by->site, function () use ($records, $by, $report): void {
-            foreach ($records as $record) {
+        $this->ledger->write($by->site, function () use ($records, $by, $report, $told): void {
+            foreach ($records as $index => $record) {
                 if ($this->isKnown($record, $by)) {
                     ++$report->known;
                 } else {
                     $this->keep($record, $by);
                     ++$report->new;
+                }
+                if ($told !== null) {
+                    $told($index + 1, \count($records));
                 }
             }
         });

@@ -45,7 +45,7 @@ final readonly class TakeInHandler
     {
         $text = $this->imports->text($import);
         if ($import->what === ImportKind::Records) {
-            return $this->records->import($text, $by, false);
+            return $this->records->import($text, $by, false, $this->imports->progress($import));
         }
         if ($import->what === ImportKind::Tables) {
             return $this->tables->import($text, $by, false);

@@ -6,6 +6,7 @@ namespace Verjuicer\App\Door\Console;
 
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Helper\ProgressBar;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
@@ -31,9 +32,17 @@ final class RebuildCommand extends Command
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $output->writeln(
-            \sprintf('%d batches made anew.', $this->projections->rebuild($input->getOption('outdated') === true)),
+        $bar = new ProgressBar($output);
+        $bar->setFormat(' %current%/%max% [%bar%] %remaining:-6s% left');
+        $made = $this->projections->rebuild(
+            $input->getOption('outdated') === true,
+            static function (int $done, int $total) use ($bar): void {
+                $bar->setMaxSteps($total);
+                $bar->setProgress($done);
+            },
         );
+        $bar->clear();
+        $output->writeln(\sprintf('%d batches made anew.', $made));
 
         return self::SUCCESS;
     }
