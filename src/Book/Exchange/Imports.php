@@ -103,7 +103,7 @@ final readonly class Imports
                 return;
             }
             $last = hrtime(true);
-            $beside->executeStatement('UPDATE import SET done = ?, total = ? WHERE id = ?', [$done, $total, $import->id]);
+            $beside->update('import', ['done' => $done, 'total' => $total], ['id' => $import->id]);
         };
     }
 
