@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Book\Exchange;
 
+use Verjuicer\App\Platform\Progress\Remaining;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 
@@ -35,10 +36,6 @@ final readonly class Import
     /** How long it will take yet, by what was done since it was handed over; null before anything was. */
     public function left(Instant $now): ?Span
     {
-        $since = max(0, $now->epoch - $this->at->epoch);
-
-        return $this->total === null || $this->done === 0
-            ? null
-            : Span::ofSeconds(intdiv($since * max(0, $this->total - $this->done), $this->done));
+        return Remaining::of($this->at, $this->done, $this->total, $now);
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Book\Packet;
 
+use Verjuicer\App\Platform\Progress\Remaining;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 
@@ -33,11 +34,7 @@ final readonly class Packet
     /** How long it will take yet, by what was done since it was asked for; null before anything was. */
     public function left(Instant $now): ?Span
     {
-        $since = max(0, $now->epoch - $this->askedAt->epoch);
-
-        return $this->total === null || $this->done === 0
-            ? null
-            : Span::ofSeconds(intdiv($since * max(0, $this->total - $this->done), $this->done));
+        return Remaining::of($this->askedAt, $this->done, $this->total, $now);
     }
 
     public function isMaking(): bool

@@ -15,6 +15,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Page\BackPath;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\PasswordAgainListener;
 use Verjuicer\App\Site\People\People;
@@ -46,7 +47,7 @@ final class WhoController extends FormController
             $this->security->logout(false);
         }
 
-        return $this->view($device, $this->blank(['back' => self::back($request->query->getString('back'))]));
+        return $this->view($device, $this->blank(['back' => BackPath::of($request->query->getString('back')) ?? '/']));
     }
 
     #[Route('/who', name: 'who_is', methods: ['POST'])]
@@ -75,7 +76,7 @@ final class WhoController extends FormController
         $token?->setAttribute(PasswordAgainListener::BY_PIN, $device->id);
         $token?->setAttribute(PasswordAgainListener::CONFIRMED_AT, 0);
 
-        return $this->redirect(self::back($input->typed->getString('back')), Response::HTTP_SEE_OTHER);
+        return $this->redirect(BackPath::of($input->typed->getString('back')) ?? '/', Response::HTTP_SEE_OTHER);
     }
 
     private function mayTry(Device $device, Account $person): bool
@@ -95,11 +96,6 @@ final class WhoController extends FormController
         }
 
         return $hasher->verify($person->pinHash, $pin);
-    }
-
-    private static function back(string $given): string
-    {
-        return preg_match('#^/(?!/)[\w/.-]*$#D', $given) === 1 ? $given : '/';
     }
 
     private function view(Device $device, FormInput $input): Response

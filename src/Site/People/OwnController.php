@@ -31,6 +31,7 @@ final class OwnController extends FormController
     }
 
     #[Route('/me', name: 'own_password', methods: ['POST'])]
+    #[NotByPin]
     public function password(Request $request): Response
     {
         $own = $this->account->get();
@@ -51,6 +52,7 @@ final class OwnController extends FormController
     }
 
     #[Route('/me/sign-out', name: 'own_sign_out', methods: ['POST'])]
+    #[NotByPin]
     public function signOutElsewhere(Request $request): Response
     {
         $own = $this->account->get();

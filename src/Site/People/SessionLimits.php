@@ -20,6 +20,8 @@ final readonly class SessionLimits
     private const ACTED_AT = 'acted_at';
     private const BY_ITSELF = ['board_live', 'batch_live', 'log_echo'];
     private const STAYS = ['wall', 'wall_live'];
+    /** On a shared tablet; its own script asks sooner who stands there. */
+    private const PIN_IDLE_MINUTES = 30;
     /** How exactly it is known when somebody did something: not every request writes. */
     private const EVERY = 60;
 
@@ -51,11 +53,14 @@ final readonly class SessionLimits
         $now = $this->now->instant()->epoch;
         $begun = $token->getAttribute(self::BEGUN_AT);
         $acted = $token->getAttribute(self::ACTED_AT);
+        $idle = $token->hasAttribute(PasswordAgainListener::BY_PIN)
+            ? self::PIN_IDLE_MINUTES
+            : $account->role->idleMinutes();
         $isOver =
             !\is_int($begun)
             || !\is_int($acted)
             || $now - $begun > 3600 * $account->role->longestHours()
-            || $now - $acted > 60 * $account->role->idleMinutes();
+            || $now - $acted > 60 * $idle;
         if ($isOver) {
             $this->security->logout(false);
             $event->setResponse($this->ended->start($event->getRequest()));

@@ -10,6 +10,7 @@ use Symfony\Component\HttpFoundation\RedirectResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
+use Verjuicer\App\Platform\Page\BackPath;
 use Verjuicer\App\Platform\Wording\ShownUnits;
 
 /**
@@ -32,9 +33,7 @@ final class ThemeController extends AbstractController
 
     private function back(Request $request): string
     {
-        $back = $request->query->getString('back');
-
-        return preg_match('#^/(?!/)[\w/.-]*$#D', $back) === 1 ? $back : $this->generateUrl('board');
+        return BackPath::of($request->query->getString('back')) ?? $this->generateUrl('board');
     }
 
     private static function remembered(string $what, string $value, string $back): Response

@@ -99,6 +99,7 @@ final readonly class SettingsForm
                 $limits[$name] = 60 * $minutes;
             }
         }
+        ksort($limits);
 
         return $limits;
     }

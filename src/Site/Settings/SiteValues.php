@@ -27,6 +27,9 @@ final readonly class SiteValues
     /** @return Values */
     public static function of(Site $site): array
     {
+        $limits = $site->houseLimits;
+        ksort($limits); // the database keeps them in an order of its own
+
         return [
             'name' => $site->name,
             'address' => $site->address,
@@ -45,7 +48,7 @@ final readonly class SiteValues
             'second_factor' => $site->asksSecondFactor,
             'keep_months' => $site->keepMonths,
             'keep_basis' => $site->keepBasis,
-            'house_limits' => $site->houseLimits,
+            'house_limits' => $limits,
         ];
     }
 

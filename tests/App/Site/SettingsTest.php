@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\App\Site;
 
+use Doctrine\ORM\EntityManagerInterface;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Chain\SiteChain;
@@ -55,6 +56,18 @@ final class SettingsTest extends KitchenTestCase
             1800,
             $this->service(Assessments::class)->of($this->batch(88))->rules->house()->hotHoldCheck->seconds,
         );
+    }
+
+    public function testTheSameAgainIsNoChangeInWhateverOrderTheDatabaseKeepsIt(): void
+    {
+        $this->logIn('dell');
+        $limits = ['come_up_non_intact_seconds' => '90', 'come_up_intact_seconds' => '90', 'prep_out_seconds' => '20'];
+        $this->change($limits + ['reason' => 'we are careful']);
+        $this->service(EntityManagerInterface::class)->clear();
+        $this->logIn('dell');
+        $this->change([]);
+        self::assertResponseRedirects('/site');
+        self::assertSame(1, $this->number('SELECT count(*) FROM site_change'));
     }
 
     /** @param array<string, string> $typed */
