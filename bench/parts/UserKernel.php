@@ -9,8 +9,11 @@ use Symfony\Component\HttpFoundation\Session\Storage\Handler\PdoSessionHandler;
 use Symfony\Component\HttpKernel\Kernel;
 use Symfony\Component\Routing\Loader\Configurator\RoutingConfigurator;
 use Symfony\Component\Security\Http\RateLimiter\DefaultLoginRateLimiter;
+use Verjuicer\App\Site\People\Accounts;
 use Verjuicer\App\Site\People\ActiveAccounts;
 use Verjuicer\App\Site\People\SessionEnded;
+use Verjuicer\App\Site\Tenancy\NobodyYet;
+use Verjuicer\App\Site\Tenancy\Tenant;
 
 use function Symfony\Component\DependencyInjection\Loader\Configurator\inline_service;
 use function Symfony\Component\DependencyInjection\Loader\Configurator\service;
@@ -52,6 +55,9 @@ final class UserKernel extends Kernel
         $services
             ->set('app.login_limiter', DefaultLoginRateLimiter::class)
             ->args([service('limiter.login_address'), service('limiter.login_name'), '%kernel.secret%']);
+        $services->set(Tenant::class);
+        $services->set(NobodyYet::class);
+        $services->set(Accounts::class);
         $services->set(ActiveAccounts::class);
         $services->set(SessionEnded::class);
     }

@@ -9,7 +9,7 @@ CREATE FUNCTION pg_temp.id(at TIMESTAMPTZ, of TEXT) RETURNS UUID LANGUAGE sql IM
 $$;
 
 CREATE TEMP TABLE frame AS
-    SELECT s.id AS site, s.rule_set, s.timezone AS zone, (SELECT id FROM account WHERE login = 'mara') AS mara, (SELECT id FROM account WHERE login = 'ike') AS ike, (SELECT id FROM account WHERE login = 'dell') AS dell,
+    SELECT s.id AS site, s.rule_set, s.timezone AS zone, (SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'mara') AS mara, (SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'ike') AS ike, (SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'dell') AS dell,
            date_trunc('day', now() AT TIME ZONE s.timezone)::date AS today
     FROM site s;
 CREATE TEMP TABLE goods AS

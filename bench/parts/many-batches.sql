@@ -2,7 +2,7 @@
 
 INSERT INTO batch (id, site_id, tag, code, product_name, animal, form, integrity, pieces, raw_grams, is_stuffed, is_wild, has_advisory, rule_set, begun_at, begun_by_id)
 SELECT gen_random_uuid(), s.id, 100 + n, 'bench-' || n, 'Lamb shoulder', 'lamb', 'roast', 'intact', 2, 2300, false, false, false, s.rule_set, now(), a.id
-FROM site s, (SELECT id FROM account WHERE login = 'mara') a, generate_series(1, 60) n;
+FROM site s, (SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'mara') a, generate_series(1, 60) n;
 
 INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members)
 SELECT gen_random_uuid(), b.id, now() - make_interval(mins => 600 - 3 * n), now(), b.begun_by_id, 'MR',

@@ -10,10 +10,12 @@ use Symfony\Bundle\FrameworkBundle\KernelBrowser;
 use Symfony\Bundle\FrameworkBundle\Test\WebTestCase;
 use Symfony\Component\Clock\Test\ClockSensitiveTrait;
 use Symfony\Component\DomCrawler\Crawler;
+use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\PasswordAgainListener;
+use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Tests\Kitchen\TestKitchen;
 
 /** The kitchen of the tests over a real database, at a moment that is always the same; every test is rolled back. */
@@ -27,13 +29,32 @@ abstract class KitchenTestCase extends WebTestCase
     {
         self::mockTime(TestKitchen::MOMENT);
         $this->client = self::createClient();
+        $site = $this->connection()->fetchOne('SELECT id FROM site WHERE is_practice');
+        self::assertIsString($site);
+        // As the application is served: by a role that owns nothing and sees one site.
+        $this->connection()->executeStatement('SET ROLE verjuicer_app');
+        $this->service(Tenant::class)->enter(Uuid::fromString($site));
+    }
+
+    /** As whoever runs the machine, with all sites before them. */
+    protected function asOwner(): void
+    {
+        $this->connection()->executeStatement('RESET ROLE');
     }
 
     protected function logIn(string $login = 'mara'): Account
     {
+        $this->service(Tenant::class)->enter(
+            Uuid::fromString(
+                $this->words(
+                    "SELECT site_id FROM account a JOIN person p ON p.id = a.person_id WHERE login = '$login'",
+                ),
+            ),
+        );
         $account = $this->service(EntityManagerInterface::class)
-            ->getRepository(Account::class)
-            ->findOneBy(['login' => $login]);
+            ->createQuery('SELECT a FROM '.Account::class.' a JOIN a.person p WHERE p.login = :login')
+            ->setParameter('login', $login)
+            ->getOneOrNullResult();
         self::assertInstanceOf(Account::class, $account);
         // As if the password had been typed just now: where it is asked for again it is not.
         $this->client->loginUser($account, tokenAttributes: [
@@ -97,7 +118,7 @@ abstract class KitchenTestCase extends WebTestCase
 
     protected function words(string $sql): string
     {
-        $words = $this->connection()->fetchOne($sql);
+        $words = $this->asked($sql);
         self::assertIsString($words);
 
         return $words;
@@ -105,9 +126,20 @@ abstract class KitchenTestCase extends WebTestCase
 
     protected function number(string $sql): int
     {
-        $count = $this->connection()->fetchOne($sql);
+        $count = $this->asked($sql);
         self::assertIsInt($count);
 
         return $count;
+    }
+
+    /** What stands in the database, in whatever site. */
+    private function asked(string $sql): mixed
+    {
+        $role = $this->connection()->fetchOne('SELECT current_user');
+        $this->asOwner();
+        $value = $this->connection()->fetchOne($sql);
+        $this->connection()->executeStatement('SET ROLE '.(\is_string($role) ? $role : 'verjuicer_app'));
+
+        return $value;
     }
 }

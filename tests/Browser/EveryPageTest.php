@@ -42,7 +42,7 @@ final class EveryPageTest extends BrowserTestCase
         'batch' => ['id' => 'SELECT id FROM batch WHERE tag IN (7, 12, 18, 24) ORDER BY tag'],
         'check_round' => ['id' => 'SELECT id FROM batch WHERE tag = 24 LIMIT 1'],
         'divide' => ['id' => 'SELECT id FROM batch WHERE tag = 21 LIMIT 1'],
-        'person' => ['id' => "SELECT id FROM account WHERE login = 'ike'"],
+        'person' => ['id' => "SELECT id FROM account WHERE initials = 'IT'"],
         'welcome' => ['secret' => [self::INVITED_BY]],
         'packet' => ['id' => 'SELECT id FROM packet LIMIT 1'],
         'recall' => ['kind' => ['lot'], 'what' => "SELECT id FROM lot WHERE number = 'RR-4471'"],
@@ -78,10 +78,14 @@ final class EveryPageTest extends BrowserTestCase
         if ($login === 'dell') {
             $this->askForAPacket();
             $this->column(
-                "INSERT INTO account (id, site_id, login, name, initials, role, password, invite_hash, invite_until)
-                 SELECT gen_random_uuid(), site_id, 'guest', 'Guest', 'GU', 'crew', '',
-                        encode(sha256('".self::INVITED_BY."'), 'hex'), now() + interval '1 day'
-                 FROM account LIMIT 1 ON CONFLICT DO NOTHING RETURNING id",
+                "WITH p AS (
+                    INSERT INTO person (id, login, password, invite_hash, invite_until)
+                    VALUES (gen_random_uuid(), 'guest', '',
+                        encode(sha256('".self::INVITED_BY."'), 'hex'), now() + interval '1 day')
+                    ON CONFLICT DO NOTHING RETURNING id
+                 )
+                 INSERT INTO account (id, site_id, person_id, name, initials, role)
+                 SELECT gen_random_uuid(), s.id, p.id, 'Guest', 'GU', 'crew' FROM site s, p RETURNING id",
             );
         }
         $wrong = $seen = [];

@@ -26,6 +26,7 @@ final readonly class TestKitchen
         ['ike', 'Ike Tallow', 'IT', 'crew'],
         ['dell', 'Dell Farrow', 'DF', 'manager'],
         ['wynn', 'Wynn Sable', 'WS', 'inspector'],
+        ['ona', 'Ona Quill', 'OQ', 'owner'],
     ];
 
     private const PITS = [['Drum', Oven::Convection, 40], ['Offset', Oven::Convection, 90], ['Oven', Oven::Still, 30]];

@@ -12,6 +12,7 @@ use Verjuicer\App\Platform\Paging\Page;
 use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Core\Measure\Instant;
 
 /** The packets of a site: asked for, made in the background, read by a link that expires. */
@@ -23,8 +24,11 @@ final readonly class Packets
     extract(epoch FROM p.expires_at)::bigint AS expires_at, p.site_id, a.initials AS by
     SQL;
 
-    public function __construct(private Connection $connection, private MessageBusInterface $bus)
-    {
+    public function __construct(
+        private Connection $connection,
+        private MessageBusInterface $bus,
+        private Tenant $tenant,
+    ) {
     }
 
     /** Asks for it; it is made by the worker. The same again is made once. */
@@ -69,6 +73,15 @@ final readonly class Packets
     /** What a link opens, while it does. */
     public function shared(string $token, Instant $now): ?Packet
     {
+        $this->tenant->hold(hash('sha256', $token));
+        $site = $this->connection->fetchOne('SELECT site_id FROM packet WHERE token_hash = ?', [
+            hash('sha256', $token),
+        ]);
+        if (!\is_string($site)) {
+            return null;
+        }
+        $this->tenant->enter(Uuid::fromString($site));
+
         return $this->read('p.token_hash = ? AND p.expires_at > ? AND p.finished_at IS NOT NULL', [
             hash('sha256', $token),
             $now->rfc3339(),

@@ -51,6 +51,24 @@ class Product
         $this->id = Uuid::v7();
     }
 
+    public function copiedTo(Site $site): self
+    {
+        $copy = new self(
+            $site,
+            $this->name,
+            $this->animal,
+            $this->form,
+            $this->integrity,
+            $this->usualGrams,
+            $this->spots,
+        );
+        $copy->wrap = $this->wrap;
+        $copy->rest = $this->rest;
+        $copy->doneness = $this->doneness;
+
+        return $copy;
+    }
+
     /** The spot a reading is of where nobody names one: its first, or the format's own. */
     public function firstSpot(): string
     {

@@ -38,6 +38,11 @@ class Recipe
         $this->id = Uuid::v7();
     }
 
+    public function copiedTo(Site $site): self
+    {
+        return new self($site, $this->name, $this->kind, $this->gramsPerKg, $this->ingredients);
+    }
+
     /** @return list<string> keys of the site's list, in its order */
     public function allergens(): array
     {

@@ -28,4 +28,9 @@ class CookTemplate
     ) {
         $this->id = Uuid::v7();
     }
+
+    public function copiedTo(Site $site): self
+    {
+        return new self($site, $this->name, $this->lines);
+    }
 }

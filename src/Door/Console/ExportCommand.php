@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Door\Console;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
@@ -12,7 +11,7 @@ use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 use Verjuicer\App\Book\Exchange\RecordExport;
-use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\People\Accounts;
 use Verjuicer\Core\Measure\LocalDate;
 
 #[AsCommand(
@@ -22,7 +21,7 @@ use Verjuicer\Core\Measure\LocalDate;
 final class ExportCommand extends Command
 {
     public function __construct(
-        private readonly EntityManagerInterface $entities,
+        private readonly Accounts $accounts,
         private readonly RecordExport $export,
     ) {
         parent::__construct();
@@ -36,18 +35,20 @@ final class ExportCommand extends Command
             'records (NDJSON), readings, events or seals (CSV; seals are those of all days)',
         )
             ->addOption('login', null, InputOption::VALUE_REQUIRED, 'An account of the site')
+            ->addOption('site', null, InputOption::VALUE_REQUIRED, 'Which, where there are several')
             ->addOption('from', null, InputOption::VALUE_REQUIRED, 'The first day, 2026-11-25', '1970-01-01')
             ->addOption('to', null, InputOption::VALUE_REQUIRED, 'The last day', '9998-12-31');
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $by = $this->entities->getRepository(Account::class)->findOneBy(['login' => $input->getOption('login')]);
+        [$login, $site] = [$input->getOption('login'), $input->getOption('site')];
+        $by = \is_string($login) ? $this->accounts->named($login, \is_string($site) ? $site : null) : null;
         [$from, $to] = [self::day($input, 'from'), self::day($input, 'to')];
         if ($by === null || $from === null || $to === null) {
             $output->writeln(
                 $by === null
-                    ? 'There is no account of that login: name one with --login.'
+                    ? 'There is nobody of that login there: name somebody with --login (and --site).'
                     : 'Write the days such as 2026-11-25.',
             );
 

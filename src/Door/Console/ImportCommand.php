@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Door\Console;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
@@ -13,7 +12,7 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 use Verjuicer\App\Book\Exchange\RecordImport;
 use Verjuicer\App\Book\Exchange\TableImport;
-use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\People\Accounts;
 
 #[AsCommand(
     'verjuicer:import',
@@ -23,7 +22,7 @@ use Verjuicer\App\Site\People\Account;
 final class ImportCommand extends Command
 {
     public function __construct(
-        private readonly EntityManagerInterface $entities,
+        private readonly Accounts $accounts,
         private readonly RecordImport $records,
         private readonly TableImport $tables,
     ) {
@@ -34,18 +33,20 @@ final class ImportCommand extends Command
     {
         $this->addArgument('file', InputArgument::REQUIRED, 'A file, or - for standard input')
             ->addOption('login', null, InputOption::VALUE_REQUIRED, 'The account that imports')
+            ->addOption('site', null, InputOption::VALUE_REQUIRED, 'Its site, where there are several')
             ->addOption('preview', null, InputOption::VALUE_NONE, 'Only say what would happen');
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         $file = $input->getArgument('file');
-        $by = $this->entities->getRepository(Account::class)->findOneBy(['login' => $input->getOption('login')]);
+        [$login, $site] = [$input->getOption('login'), $input->getOption('site')];
+        $by = \is_string($login) ? $this->accounts->named($login, \is_string($site) ? $site : null) : null;
         $text = \is_string($file) ? @file_get_contents($file === '-' ? 'php://stdin' : $file) : false;
         if ($by === null || $text === false) {
             $output->writeln(
                 $by === null
-                    ? 'There is no account of that login: name one with --login.'
+                    ? 'There is nobody of that login there: name somebody with --login (and --site).'
                     : 'The file cannot be read: check its path.',
             );
 

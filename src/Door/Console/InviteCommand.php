@@ -4,14 +4,13 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Door\Console;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 use Verjuicer\App\Platform\Page\ConfiguredAddress;
-use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\People\Accounts;
 use Verjuicer\App\Site\People\People;
 
 /** For whoever runs the machine, where the only manager has lost their password. */
@@ -19,7 +18,7 @@ use Verjuicer\App\Site\People\People;
 final class InviteCommand extends Command
 {
     public function __construct(
-        private readonly EntityManagerInterface $entities,
+        private readonly Accounts $accounts,
         private readonly People $people,
         private readonly ConfiguredAddress $address,
     ) {
@@ -33,7 +32,8 @@ final class InviteCommand extends Command
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $person = $this->entities->getRepository(Account::class)->findOneBy(['login' => $input->getArgument('login')]);
+        $login = $input->getArgument('login');
+        $person = \is_string($login) ? $this->accounts->named($login) : null;
         if ($person === null || $person->isDisabled()) {
             $output->writeln('Nobody who may log in has that login.');
 

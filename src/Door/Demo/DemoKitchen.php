@@ -19,6 +19,7 @@ final readonly class DemoKitchen
         ['ike', 'Ike Tallow', 'IT', 'crew'],
         ['dell', 'Dell Farrow', 'DF', 'manager'],
         ['wynn', 'Wynn Sable', 'WS', 'inspector'],
+        ['ona', 'Ona Quill', 'OQ', 'owner'],
     ];
 
     private const PITS = [['Drum', Oven::Convection, 40], ['Offset', Oven::Convection, 90], ['Oven', Oven::Still, 30]];

@@ -31,6 +31,7 @@ use Verjuicer\App\Ledger\Pit\PitHistory;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Projection\Projections;
 use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\People\Person;
 use Verjuicer\App\Site\People\Role;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Work\Entry\Draft;
@@ -133,8 +134,8 @@ final class StoryLoader
     {
         $people = [];
         foreach ($story->people as [$login, $name, $initials, $role]) {
-            $people[$login] = $account = new Account($site, $login, $name, $initials, Role::from($role));
-            $account->setHashedPassword($this->hasher->hashPassword($account, $story->password));
+            $people[$login] = $account = new Account($site, new Person($login), $name, $initials, Role::from($role));
+            $account->person->setHashedPassword($this->hasher->hashPassword($account, $story->password));
             $this->entities->persist($account);
         }
 

@@ -41,9 +41,18 @@ final readonly class Health
     /** @return array<string, array{string, int}> help and value by name */
     public function figures(): array
     {
+        // Of all sites at once: these numbers are all the application's role may know of that.
+        $whole = $this->connection->fetchAssociative(
+            <<<'SQL'
+            SELECT entries, open_batches, behind,
+                   coalesce(extract(epoch FROM now() - last_link), 0)::bigint AS last_link FROM whole_figures()
+            SQL,
+        );
+        $whole = static fn (string $name): int => \is_array($whole) && \is_int($whole[$name]) ? $whole[$name] : 0;
+
         return [
-            'entries' => ['Entries recorded.', $this->number('SELECT count(*) FROM event')],
-            'batches_open' => ['Batches on the board.', $this->number('SELECT count(*) FROM open_tag')],
+            'entries' => ['Entries recorded.', $whole('entries')],
+            'batches_open' => ['Batches on the board.', $whole('open_batches')],
             'queue_waiting' => [
                 'Messages that wait for the worker.',
                 $this->number("SELECT count(*) FROM messenger_messages WHERE queue_name <> 'failed'"),
@@ -55,14 +64,9 @@ final readonly class Health
             ],
             'projections_behind' => [
                 'Batches whose read tables do not show the last entry yet.',
-                $this->number('SELECT count(*) FROM projection_state WHERE made < head'),
+                $whole('behind'),
             ],
-            'chain_last_link_seconds' => [
-                'How long ago the last link of the chain was made.',
-                $this->number(
-                    'SELECT coalesce(extract(epoch FROM now() - max(recorded_at)), 0)::bigint FROM chain_link',
-                ),
-            ],
+            'chain_last_link_seconds' => ['How long ago the last link of the chain was made.', $whole('last_link')],
             'sessions' => ['Sessions that last.', $this->number('SELECT count(*) FROM session')],
             'database_bytes' => ['Size of the database.', $this->number('SELECT pg_database_size(current_database())')],
         ];

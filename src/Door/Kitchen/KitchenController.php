@@ -16,9 +16,14 @@ final class KitchenController extends AbstractController
         'before' => ['receiving', 'products', 'recipes', 'templates'],
         'at_pit' => ['pits', 'hot_round', 'thermometers', 'what_if', 'wall', 'card'],
         'after' => ['today', 'unsettled', 'labels'],
-        'book' => ['search', 'packets', 'trends', 'keeping', 'exchange', 'site', 'people', 'devices'],
+        'book' => ['search', 'packets', 'trends', 'keeping', 'exchange', 'site', 'people', 'devices', 'sites'],
     ];
-    private const OF_MANAGERS = ['site', 'people', 'devices'];
+    private const OF = [
+        'site' => 'ROLE_MANAGER',
+        'people' => 'ROLE_MANAGER',
+        'devices' => 'ROLE_MANAGER',
+        'sites' => 'ROLE_OWNER',
+    ];
 
     #[Route('/kitchen', name: 'kitchen', methods: ['GET'])]
     public function kitchen(KitchenFigures $figures, CurrentAccount $account): Response
@@ -29,8 +34,7 @@ final class KitchenController extends AbstractController
             'groups' => array_map(
                 fn (array $doors): array => array_filter(
                     $doors,
-                    fn (string $door): bool => !\in_array($door, self::OF_MANAGERS, true)
-                        || $this->isGranted('ROLE_MANAGER'),
+                    fn (string $door): bool => $this->isGranted(self::OF[$door] ?? 'ROLE_READER'),
                 ),
                 self::DOORS,
             ),

@@ -12,10 +12,12 @@ use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\People;
 use Verjuicer\App\Site\People\PeopleProblem;
+use Verjuicer\App\Site\People\Person;
 use Verjuicer\App\Site\People\PersonForm;
 use Verjuicer\App\Site\People\Role;
 use Verjuicer\App\Site\Settings\SettingsForm;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
 /** A site with its products and its first manager, all at once or not at all. */
@@ -27,6 +29,7 @@ final readonly class Setup
         private People $people,
         private SettingsForm $settings,
         private SetupCode $code,
+        private Tenant $tenant,
     ) {
     }
 
@@ -66,7 +69,9 @@ final readonly class Setup
         $site->weightUnit = $weight;
         $site->clock = $clock;
         $site->address = $input->text('address');
-        $manager = new Account($site, $person['login'], $person['name'], $person['initials'], Role::Manager);
+        $manager = new Account($site, new Person($person['login']), $person['name'], $person['initials'], Role::Owner);
+
+        $this->tenant->enter($site->id, $manager->person->id);
 
         return $this->entities->wrapInTransaction(function () use ($site, $manager, $password, $input): Account {
             $this->entities->persist($site);

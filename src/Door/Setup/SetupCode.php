@@ -24,7 +24,7 @@ final readonly class SetupCode
     /** Whether no site of anybody's own is there yet; the demo is for practice. */
     public function isOpen(): bool
     {
-        return $this->connection->fetchOne('SELECT 1 FROM site WHERE NOT is_practice LIMIT 1') === false;
+        return $this->connection->fetchOne('SELECT has_own_site()') === false;
     }
 
     /** A new one in place of those before. */

@@ -130,7 +130,6 @@ final readonly class Lots
      */
     public function giveTo(Batch $batch, Lot $lot): array
     {
-        $this->connection->executeStatement('SELECT 1 FROM lot WHERE id = ? FOR UPDATE', [$lot->id->toRfc4122()]);
         $onHand = $this->onHand($lot);
         if ($batch->pieces > $onHand->piecesLeft) {
             throw TooLittleLeft::of($lot->number, $onHand->piecesLeft);

@@ -13,6 +13,7 @@ use Twig\Attribute\AsTwigFunction;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Core\Measure\Instant;
 
 /** The registered tablets of a site; which one a request comes from its cookie says, kept here as a digest only. */
@@ -21,11 +22,15 @@ final readonly class Devices
     public const COOKIE = 'device';
     private const COLUMNS = <<<'SQL'
     d.id, d.site_id, d.name, d.quiet_minutes, extract(epoch FROM d.registered_at)::bigint AS registered_at,
-    a.initials, extract(epoch FROM d.revoked_at)::bigint AS revoked_at
+    coalesce(a.initials, '') AS initials, extract(epoch FROM d.revoked_at)::bigint AS revoked_at
     SQL;
 
-    public function __construct(private Connection $connection, private RequestStack $requests, private Now $now)
-    {
+    public function __construct(
+        private Connection $connection,
+        private RequestStack $requests,
+        private Tenant $tenant,
+        private Now $now,
+    ) {
     }
 
     /** @return Cookie what makes this browser the device */
@@ -56,10 +61,12 @@ final readonly class Devices
     public function ofRequest(Request $request): ?Device
     {
         $token = $request->cookies->getString(self::COOKIE);
+        if ($token === '') {
+            return null;
+        }
+        $this->tenant->hold(hash('sha256', $token));
 
-        return $token === ''
-            ? null
-            : $this->read('d.token_hash = ? AND d.revoked_at IS NULL', [hash('sha256', $token)])[0] ?? null;
+        return $this->read('d.token_hash = ? AND d.revoked_at IS NULL', [hash('sha256', $token)])[0] ?? null;
     }
 
     /** Minutes without a touch after which a shared tablet asks who stands there; null where this is none. */
@@ -90,7 +97,7 @@ final readonly class Devices
          *     initials: string, revoked_at: int|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT $columns FROM device d JOIN account a ON a.id = d.registered_by WHERE $where
+            "SELECT $columns FROM device d LEFT JOIN account a ON a.id = d.registered_by WHERE $where
              ORDER BY d.registered_at DESC",
             $parameters,
         );

@@ -20,6 +20,7 @@ use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\PasswordAgainListener;
 use Verjuicer\App\Site\People\People;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Site\Tenancy\Tenant;
 
 /** Who stands at a shared tablet: names as big keys, then a PIN. What was typed before is still there afterwards. */
 final class WhoController extends FormController
@@ -30,6 +31,7 @@ final class WhoController extends FormController
         private readonly EntityManagerInterface $entities,
         private readonly PasswordHasherFactoryInterface $hashers,
         private readonly Security $security,
+        private readonly Tenant $tenant,
         #[Autowire(service: 'limiter.pin')] private readonly RateLimiterFactoryInterface $tries,
         #[Autowire(service: 'limiter.pin_device')] private readonly RateLimiterFactoryInterface $deviceTries,
     ) {
@@ -46,6 +48,7 @@ final class WhoController extends FormController
         if ($this->getUser() !== null) {
             $this->security->logout(false);
         }
+        $this->tenant->enter(Uuid::fromString($device->siteId));
 
         return $this->view($device, $this->blank(['back' => BackPath::of($request->query->getString('back')) ?? '/']));
     }
@@ -57,6 +60,7 @@ final class WhoController extends FormController
         if ($device === null) {
             return $this->redirectToRoute('login');
         }
+        $this->tenant->enter(Uuid::fromString($device->siteId));
         $input = $this->read($request, 'who');
         $person = Uuid::isValid($input->typed->getString('person'))
             ? $this->entities->find(Account::class, Uuid::fromString($input->typed->getString('person')))

@@ -11,7 +11,7 @@ use Symfony\Component\Security\Core\User\UserInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Site\Site\Site;
 
-/** A person of a site; their initials sign every entry they make, also after they have left. */
+/** Who somebody is in a site; their initials sign every entry they make, also after they have left. */
 #[ORM\Entity]
 #[ORM\Table(name: 'account')]
 class Account implements UserInterface, PasswordAuthenticatedUserInterface, EquatableInterface
@@ -23,44 +23,31 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
     #[ORM\Column(type: 'datetimetz_immutable', nullable: true)]
     public ?\DateTimeImmutable $disabledAt = null;
 
-    /** Sessions begun in an earlier round are over. */
-    #[ORM\Column]
-    public int $sessionRound = 0;
-
     /** Of the digits they type on a shared tablet; null where they have none. */
     #[ORM\Column(nullable: true)]
     public ?string $pinHash = null;
 
-    /** Of their authenticator (RFC 6238), in base 32; null where they have none. */
-    #[ORM\Column(nullable: true)]
-    public ?string $factorSecret = null;
+    /** @var list<self> who the same person is in other sites, where that was asked for */
+    public array $elsewhere = [];
 
-    /** The last step of time whose code was used: no code is good twice. */
-    #[ORM\Column(type: 'bigint')]
-    public int $factorStep = 0;
-
-    /** @var list<string> SHA-256 of what lets them in once without their authenticator */
-    #[ORM\Column(type: 'json')]
-    public array $recoveryHashes = [];
-
-    /** SHA-256 of the one-time link they were invited by. */
-    #[ORM\Column(nullable: true)]
-    public ?string $inviteHash = null;
-
-    #[ORM\Column(type: 'datetimetz_immutable', nullable: true)]
-    public ?\DateTimeImmutable $inviteUntil = null;
-
-    #[ORM\Column]
-    private string $password = '';
+    /** Of one that comes out of a session. */
+    private ?Uuid $siteId = null;
 
     public function __construct(
         #[ORM\ManyToOne(fetch: 'EAGER')] #[ORM\JoinColumn(nullable: false)] public readonly Site $site,
-        #[ORM\Column(unique: true)] public readonly string $login,
+        #[ORM\ManyToOne(fetch: 'EAGER', cascade: ['persist'])]
+        #[ORM\JoinColumn(nullable: false)]
+        public readonly Person $person,
         #[ORM\Column] public string $name,
         #[ORM\Column(length: 8)] public readonly string $initials,
         #[ORM\Column(length: 16)] public Role $role,
     ) {
         $this->id = Uuid::v7();
+    }
+
+    public function siteId(): Uuid
+    {
+        return $this->siteId ?? $this->site->id;
     }
 
     public function isDisabled(): bool
@@ -70,25 +57,12 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
 
     public function hasPassword(): bool
     {
-        return $this->password !== '';
-    }
-
-    /** Whoever sets a password has used the link they came by. */
-    public function setHashedPassword(string $hash): void
-    {
-        $this->password = $hash;
-        $this->inviteHash = $this->inviteUntil = null;
-    }
-
-    /** Nobody can log in with it until a new one is set. */
-    public function forgetPassword(): void
-    {
-        $this->password = '';
+        return $this->person->password !== '';
     }
 
     public function getPassword(): ?string
     {
-        return $this->password === '' ? null : $this->password;
+        return $this->person->password === '' ? null : $this->person->password;
     }
 
     /** @return list<string> */
@@ -100,9 +74,9 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
     /** @return non-empty-string */
     public function getUserIdentifier(): string
     {
-        \assert($this->login !== '');
+        \assert($this->person->login !== '');
 
-        return $this->login;
+        return $this->person->login;
     }
 
     /** Asked on every request of the account a session was begun with: where it differs the session is over. */
@@ -110,31 +84,24 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
     {
         return $user instanceof self
             && !$user->isDisabled()
-            && $user->sessionRound === $this->sessionRound
-            && $user->password === $this->password
+            && $user->person->sessionRound === $this->person->sessionRound
+            && $user->person->password === $this->person->password
             && $user->role === $this->role;
     }
 
-    /** @return array<string, mixed> what a session needs of it, the site not among it */
+    /** @return array<string, mixed> what a session needs of it */
     public function __serialize(): array
     {
-        return [
-            'id' => $this->id,
-            'login' => $this->login,
-            'password' => $this->password,
-            'role' => $this->role,
-            'sessionRound' => $this->sessionRound,
-        ];
+        return ['id' => $this->id, 'site' => $this->siteId(), 'person' => $this->person, 'role' => $this->role];
     }
 
-    /** @param array{id: Uuid, login: string, password: string, role: Role, sessionRound: int} $data */
+    /** @param array{id: Uuid, site: Uuid, person: Person, role: Role} $data */
     public function __unserialize(array $data): void
     {
         $this->id = $data['id'];
-        $this->login = $data['login'];
-        $this->password = $data['password'];
+        $this->siteId = $data['site'];
+        $this->person = $data['person'];
         $this->role = $data['role'];
-        $this->sessionRound = $data['sessionRound'];
     }
 
     public function eraseCredentials(): void

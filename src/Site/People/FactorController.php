@@ -68,7 +68,7 @@ final class FactorController extends FormController
     private function view(Request $request, FormInput $input): Response
     {
         $own = $this->account->get();
-        $secret = $own->factorSecret === null ? $this->secret($request) : null;
+        $secret = $own->person->factorSecret === null ? $this->secret($request) : null;
         $response = $this->page('site/people/factor.html.twig', $input, [
             'own' => $own,
             'secret' => $secret === null ? null : implode(' ', str_split($secret, 4)),

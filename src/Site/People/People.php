@@ -24,6 +24,7 @@ final readonly class People
         private UserPasswordHasherInterface $hasher,
         private PasswordHasherFactoryInterface $hashers,
         private CommonPasswords $passwords,
+        private Accounts $accounts,
         private Now $now,
     ) {
     }
@@ -55,22 +56,31 @@ final readonly class People
      */
     public function add(Account $person, Account $by): string
     {
+        if ($person->role === Role::Owner && $by->role !== Role::Owner) {
+            throw PeopleProblem::ownersOnly();
+        }
         $this->refuseTaken($person);
         try {
             return $this->changed($person, $by, 'added', function () use ($person): string {
                 $this->entities->persist($person);
 
-                return $this->invited($person);
+                return $this->invited($person->person);
             });
         } catch (UniqueConstraintViolationException) {
             throw PeopleProblem::taken('login');
         }
     }
 
-    /** @throws PeopleProblem where nobody would be left to manage the site */
+    /**
+     * @throws PeopleProblem where nobody would be left to manage the site, or where only an owner may
+     */
     public function change(Account $person, string $name, Role $role, Account $by): void
     {
-        if ($role !== Role::Manager) {
+        $this->refuseAboveOneself($person, $by);
+        if ($role === Role::Owner && $by->role !== Role::Owner) {
+            throw PeopleProblem::ownersOnly();
+        }
+        if (!$role->manages()) {
             $this->refuseLastManager($person);
         }
         $this->changed($person, $by, 'changed', static function () use ($person, $name, $role): void {
@@ -80,27 +90,37 @@ final readonly class People
     }
 
     /**
-     * All their sessions end at once.
+     * They are out at once; who works elsewhere still does.
      *
-     * @throws PeopleProblem where nobody would be left to manage the site
+     * @throws PeopleProblem where nobody would be left to manage the site, or where only an owner may
      */
     public function disable(Account $person, Account $by): void
     {
+        $this->refuseAboveOneself($person, $by);
         $this->refuseLastManager($person);
         $this->changed($person, $by, 'disabled', function () use ($person): void {
             $person->disabledAt = new \DateTimeImmutable('@'.$this->now->instant()->epoch);
-            $person->inviteHash = $person->inviteUntil = $person->pinHash = null;
-            ++$person->sessionRound;
+            $person->pinHash = null;
+            if (!$this->worksElsewhere($person)) {
+                $person->person->inviteHash = $person->person->inviteUntil = null;
+                ++$person->person->sessionRound;
+            }
         });
     }
 
-    public function enable(Account $person, Account $by): string
+    /** @return string|null the secret of a new one-time link; none for who works elsewhere, and logs in as there */
+    public function enable(Account $person, Account $by): ?string
     {
-        return $this->changed($person, $by, 'enabled', function () use ($person): string {
-            $person->disabledAt = null;
-            $person->forgetPassword();
+        $this->refuseAboveOneself($person, $by);
 
-            return $this->invited($person);
+        return $this->changed($person, $by, 'enabled', function () use ($person): ?string {
+            $person->disabledAt = null;
+            if ($this->worksElsewhere($person)) {
+                return null;
+            }
+            $person->person->password = '';
+
+            return $this->invited($person->person);
         });
     }
 
@@ -108,39 +128,69 @@ final readonly class People
      * A new one-time link: the password they had is forgotten, their sessions end.
      *
      * @return string the link's secret
+     *
+     * @throws PeopleProblem where only an owner may: whoever gets the link can do what they can, in all their sites
      */
     public function invite(Account $person, Account $by): string
     {
-        return $this->changed($person, $by, 'invited', function () use ($person): string {
-            $person->forgetPassword();
-            $person->factorSecret = $person->pinHash = null;
-            ++$person->sessionRound;
+        $this->refuseAboveOneself($person, $by);
+        if ($person !== $by && $by->role !== Role::Owner && $this->worksElsewhere($person)) {
+            throw PeopleProblem::ownersOnly();
+        }
 
-            return $this->invited($person);
+        return $this->changed($person, $by, 'invited', function () use ($person): string {
+            $person->person->password = '';
+            $person->person->factorSecret = $person->pinHash = null;
+            ++$person->person->sessionRound;
+
+            return $this->invited($person->person);
         });
+    }
+
+    /**
+     * Somebody who works in one site of an organisation works in another, too.
+     *
+     * @param Account $by an owner's account in that site
+     *
+     * @throws PeopleProblem where they do already, or the initials are somebody's there
+     */
+    public function letWork(Account $person, Account $by): void
+    {
+        $this->refuseInitials($person);
+        try {
+            $this->changed($person, $by, 'added', function () use ($person): void {
+                $this->entities->persist($person);
+            });
+        } catch (UniqueConstraintViolationException) {
+            throw PeopleProblem::taken('site');
+        }
     }
 
     public function signOutEverywhere(Account $person, Account $by): void
     {
+        $this->refuseAboveOneself($person, $by);
         $this->changed($person, $by, 'signed_out', static function () use ($person): void {
-            ++$person->sessionRound;
+            ++$person->person->sessionRound;
         });
     }
 
     /** Whoever a link was made for; null where it was used, is too old, or is none of ours. */
     public function invitedBy(string $secret): ?Account
     {
-        $person = $this->entities->getRepository(Account::class)->findOneBy(['inviteHash' => self::hash($secret)]);
-        $until = $person?->inviteUntil?->getTimestamp() ?? 0;
+        $person = $this->entities->getRepository(Person::class)->findOneBy(['inviteHash' => self::hash($secret)]);
+        if ($person === null || ($person->inviteUntil?->getTimestamp() ?? 0) < $this->now->instant()->epoch) {
+            return null;
+        }
+        $account = $this->accounts->begin($person);
 
-        return $person === null || $person->isDisabled() || $until < $this->now->instant()->epoch ? null : $person;
+        return $account?->isDisabled() === false ? $account : null;
     }
 
     /** @throws PeopleProblem where it is too short, or one that everybody tries first */
     public function setPassword(Account $person, string $password): void
     {
         $problem = $this->passwords->problem($password, [
-            $person->login,
+            $person->person->login,
             $person->site->name,
             ...explode(' ', $person->name),
         ]);
@@ -149,8 +199,8 @@ final readonly class People
         }
         $hash = $this->hasher->hashPassword($person, $password);
         $this->changed($person, $person, 'password', static function () use ($person, $hash): void {
-            $person->setHashedPassword($hash);
-            ++$person->sessionRound;
+            $person->person->setHashedPassword($hash);
+            ++$person->person->sessionRound;
         });
     }
 
@@ -171,14 +221,14 @@ final readonly class People
     {
         $what = $secret === null ? 'factor_off' : 'factor_on';
         $this->changed($person, $person, $what, static function () use ($person, $secret, $step, $recovery): void {
-            $person->factorSecret = $secret;
-            $person->factorStep = $step;
-            $person->recoveryHashes = $recovery;
+            $person->person->factorSecret = $secret;
+            $person->person->factorStep = $step;
+            $person->person->recoveryHashes = $recovery;
         });
     }
 
     /** @param string|null $recovery the hash of a code that is good no more */
-    public function factorUsed(Account $person, int $step, ?string $recovery): void
+    public function factorUsed(Person $person, int $step, ?string $recovery): void
     {
         $person->factorStep = $step;
         $person->recoveryHashes = array_values(
@@ -205,7 +255,7 @@ final readonly class People
         return array_map(PersonChange::ofRow(...), $rows);
     }
 
-    private function invited(Account $person): string
+    private function invited(Person $person): string
     {
         $secret = rtrim(strtr(base64_encode(random_bytes(24)), '+/', '-_'), '=');
         $person->inviteHash = self::hash($secret);
@@ -221,29 +271,48 @@ final readonly class People
 
     private function refuseTaken(Account $person): void
     {
-        foreach (['login', 'initials'] as $field) {
-            $taken = $this->connection->fetchOne(
-                $field === 'login'
-                    ? 'SELECT 1 FROM account WHERE lower(login) = lower(:value)'
-                    : 'SELECT 1 FROM account WHERE site_id = :site AND upper(initials) = upper(:value)',
-                ['value' => $person->{$field}] + ($field === 'login' ? [] : ['site' => $person->site->id->toRfc4122()]),
-            );
-            if ($taken !== false) {
-                throw PeopleProblem::taken($field);
-            }
+        $sql = 'SELECT 1 FROM person WHERE lower(login) = lower(?)';
+        if ($this->connection->fetchOne($sql, [$person->person->login]) !== false) {
+            throw PeopleProblem::taken('login');
         }
+        $this->refuseInitials($person);
+    }
+
+    private function refuseInitials(Account $person): void
+    {
+        $sql = 'SELECT 1 FROM account WHERE site_id = ? AND upper(initials) = upper(?)';
+        if ($this->connection->fetchOne($sql, [$person->site->id->toRfc4122(), $person->initials]) !== false) {
+            throw PeopleProblem::taken('initials');
+        }
+    }
+
+    /** What an owner may do in every site no manager of one gives, or takes. */
+    private function refuseAboveOneself(Account $person, Account $by): void
+    {
+        if ($person->role === Role::Owner && $by->role !== Role::Owner) {
+            throw PeopleProblem::ownersOnly();
+        }
+    }
+
+    private function worksElsewhere(Account $person): bool
+    {
+        return $this->connection->fetchOne('SELECT works_elsewhere(?, ?)', [
+            $person->person->id->toRfc4122(),
+            $person->site->id->toRfc4122(),
+        ]) === true;
     }
 
     private function refuseLastManager(Account $person): void
     {
         $others = $this->connection->fetchOne(
             <<<'SQL'
-            SELECT count(*) FROM account
-            WHERE site_id = ? AND role = 'manager' AND disabled_at IS NULL AND password <> '' AND id <> ?
+            SELECT count(*) FROM account a JOIN person p ON p.id = a.person_id
+            WHERE a.site_id = ? AND a.role IN ('manager', 'owner') AND a.disabled_at IS NULL AND p.password <> ''
+              AND a.id <> ?
             SQL,
             [$person->site->id->toRfc4122(), $person->id->toRfc4122()],
         );
-        if ($person->role === Role::Manager && $others === 0) {
+        if ($person->role->manages() && $others === 0) {
             throw PeopleProblem::lastManager();
         }
     }
@@ -285,7 +354,7 @@ final readonly class People
     private static function said(Account $person): array
     {
         return [
-            'login' => $person->login,
+            'login' => $person->person->login,
             'name' => $person->name,
             'initials' => $person->initials,
             'role' => $person->role->value,

@@ -44,7 +44,7 @@ final class PeopleController extends FormController
         if ($asked === null || $role === null) {
             return $this->view($input);
         }
-        $person = new Account($by->site, $asked['login'], $asked['name'], $asked['initials'], $role);
+        $person = new Account($by->site, new Person($asked['login']), $asked['name'], $asked['initials'], $role);
         try {
             $secret = $this->people->add($person, $by);
         } catch (PeopleProblem $problem) {
@@ -145,7 +145,7 @@ final class PeopleController extends FormController
         return $this->page('site/people/list.html.twig', $input, [
             'site' => $site,
             'people' => $this->people->of($site),
-            'roles' => Role::cases(),
+            'roles' => $this->account->get()->role->gives(),
             'changes' => $this->people->changes($site, self::MOST_CHANGES),
         ]);
     }
@@ -155,7 +155,8 @@ final class PeopleController extends FormController
         return $this->page('site/people/person.html.twig', $input, [
             'site' => $person->site,
             'person' => $person,
-            'roles' => Role::cases(),
+            'may_change' => \in_array($person->role, $this->account->get()->role->gives(), true),
+            'roles' => $this->account->get()->role->gives(),
             'sign_ins' => $this->signIns->of($person),
         ]);
     }

@@ -8,7 +8,7 @@ use Verjuicer\App\Platform\Problem\Problem;
 
 final class PeopleProblem extends Problem
 {
-    /** @param 'login'|'initials' $field */
+    /** @param 'login'|'initials'|'site' $field */
     public static function taken(string $field): self
     {
         return new self('people.problem.'.$field, [], $field);
@@ -17,6 +17,11 @@ final class PeopleProblem extends Problem
     public static function lastManager(): self
     {
         return new self('people.problem.last_manager');
+    }
+
+    public static function ownersOnly(): self
+    {
+        return new self('people.problem.owners_only');
     }
 
     public static function password(string $key): self

@@ -18,14 +18,21 @@ final readonly class PersonForm
     {
         $name = $input->text($before.'name', true, 60);
         $login = mb_strtolower($input->text($before.'login', true, 40));
-        $initials = mb_strtoupper($input->text($before.'initials', true));
+        $initials = self::initials($input, $before.'initials');
         if ($login !== '' && preg_match('/^[a-z0-9][a-z0-9._@-]{1,39}$/D', $login) !== 1) {
             $input->refuse($before.'login', 'people.problem.login_form');
         }
-        if ($initials !== '' && preg_match('/^\pL{1,4}\d?$/uD', $initials) !== 1) {
-            $input->refuse($before.'initials', 'people.problem.initials_form');
-        }
 
         return $input->isGood() ? ['name' => $name, 'login' => $login, 'initials' => $initials] : null;
+    }
+
+    public static function initials(FormInput $input, string $field): string
+    {
+        $initials = mb_strtoupper($input->text($field, true));
+        if ($initials !== '' && preg_match('/^\pL{1,4}\d?$/uD', $initials) !== 1) {
+            $input->refuse($field, 'people.problem.initials_form');
+        }
+
+        return $initials;
     }
 }

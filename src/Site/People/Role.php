@@ -11,6 +11,8 @@ enum Role: string
     case Crew = 'crew';
     case Pitmaster = 'pitmaster';
     case Manager = 'manager';
+    /** As a manager, in every site of theirs; opens further sites, and says who works where. */
+    case Owner = 'owner';
     case Inspector = 'inspector';
 
     /** After so long without doing anything one logs in again; a shift at the pit has long pauses. */
@@ -18,7 +20,7 @@ enum Role: string
     {
         return match ($this) {
             self::Crew, self::Pitmaster => 12 * 60,
-            self::Manager => 4 * 60,
+            self::Manager, self::Owner => 4 * 60,
             self::Reader, self::Inspector => 60,
         };
     }
@@ -27,9 +29,22 @@ enum Role: string
     {
         return match ($this) {
             self::Crew, self::Pitmaster => 24,
-            self::Manager => 16,
+            self::Manager, self::Owner => 16,
             self::Reader, self::Inspector => 8,
         };
+    }
+
+    /** @return list<self> the roles that somebody of this one may give */
+    public function gives(): array
+    {
+        return array_values(
+            array_filter(self::cases(), fn (self $role): bool => $role !== self::Owner || $this === self::Owner),
+        );
+    }
+
+    public function manages(): bool
+    {
+        return $this === self::Manager || $this === self::Owner;
     }
 
     public function securityRole(): string

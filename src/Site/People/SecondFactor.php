@@ -27,7 +27,7 @@ final readonly class SecondFactor
     public function ask(CheckPassportEvent $event): void
     {
         $account = $event->getPassport()->getUser();
-        if (!$account instanceof Account || $account->factorSecret === null) {
+        if (!$account instanceof Account || $account->person->factorSecret === null) {
             return;
         }
         $code = $this->requests->getCurrentRequest()?->request->getString('_code') ?? '';
@@ -45,7 +45,7 @@ final readonly class SecondFactor
     /** What an authenticator reads out of a picture. */
     public static function address(Account $account, string $secret): string
     {
-        $label = rawurlencode('Verjuicer: '.$account->site->name.' ('.$account->login.')');
+        $label = rawurlencode('Verjuicer: '.$account->site->name.' ('.$account->person->login.')');
 
         return "otpauth://totp/$label?secret=$secret&issuer=Verjuicer";
     }
@@ -87,15 +87,15 @@ final readonly class SecondFactor
 
     private function accepts(Account $account, string $code): bool
     {
-        $step = $this->step($account->factorSecret ?? '', $code);
-        if ($step !== null && $step > $account->factorStep) {
-            $this->people->factorUsed($account, $step, null);
+        $step = $this->step($account->person->factorSecret ?? '', $code);
+        if ($step !== null && $step > $account->person->factorStep) {
+            $this->people->factorUsed($account->person, $step, null);
 
             return true;
         }
         $hash = self::hash(trim($code));
-        if ($step === null && \in_array($hash, $account->recoveryHashes, true)) {
-            $this->people->factorUsed($account, $account->factorStep, $hash);
+        if ($step === null && \in_array($hash, $account->person->recoveryHashes, true)) {
+            $this->people->factorUsed($account->person, $account->person->factorStep, $hash);
 
             return true;
         }

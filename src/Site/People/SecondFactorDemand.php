@@ -28,9 +28,9 @@ final readonly class SecondFactorDemand
         if (
             !$event->isMainRequest()
             || !$account instanceof Account
-            || $account->role !== Role::Manager
+            || !$account->role->manages()
             || !$account->site->asksSecondFactor
-            || $account->factorSecret !== null
+            || $account->person->factorSecret !== null
             || \in_array($route, self::OPEN, true)
         ) {
             return;

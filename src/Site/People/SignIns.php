@@ -40,7 +40,7 @@ final readonly class SignIns
             'at' => $this->now->instant()->rfc3339(),
             'address' => $request->getClientIp() ?? '',
             'agent' => mb_substr(mb_scrub($request->headers->get('User-Agent') ?? ''), 0, 200),
-            'session_round' => $account->sessionRound,
+            'session_round' => $account->person->sessionRound,
         ]);
     }
 
@@ -76,7 +76,7 @@ final readonly class SignIns
                 Instant::ofEpoch($row['at']),
                 $row['address'],
                 $row['agent'],
-                $row['session_round'] === $account->sessionRound,
+                $row['session_round'] === $account->person->sessionRound,
             ),
             $rows,
         );

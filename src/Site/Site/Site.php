@@ -91,8 +91,12 @@ class Site
         #[ORM\Column(length: 1)] public TemperatureUnit $unit,
         #[ORM\Column(nullable: true)] public ?int $elevationM,
         #[ORM\Column] public string $ruleSet,
+        #[ORM\ManyToOne(cascade: ['persist'])]
+        #[ORM\JoinColumn(nullable: false)]
+        public ?Organisation $organisation = null,
     ) {
         $this->id = Uuid::v7();
+        $this->organisation ??= new Organisation($name);
     }
 
     public function mayUndercook(): bool

@@ -84,14 +84,21 @@ final class MovingHouseTest extends TestCase
         self::assertSame(0, $status, $said);
         $connection = DriverManager::getConnection(self::parameters($empty));
         $connection->executeStatement(
-            'INSERT INTO site (id, name, timezone, unit, elevation_m, rule_set) '
-."VALUES ('01900000-0000-7000-8000-000000000001', 'Quarry Lane Smokehouse', 'America/Denver', 'F', 1610, "
-."'us-food-code-2022')",
-        );
-        $connection->executeStatement(
-            'INSERT INTO account (id, site_id, login, name, initials, role, password) '
-."VALUES ('01900000-0000-7000-8000-000000000002', '01900000-0000-7000-8000-000000000001', "
-."'new', 'New', 'NN', 'manager', 'x')",
+            <<<'SQL'
+            WITH o AS (
+                INSERT INTO organisation (id, name)
+                VALUES ('01900000-0000-7000-8000-000000000003', 'Quarry Lane') RETURNING id
+            ), s AS (
+                INSERT INTO site (id, name, timezone, unit, elevation_m, rule_set, organisation_id)
+                SELECT '01900000-0000-7000-8000-000000000001', 'Quarry Lane Smokehouse', 'America/Denver', 'F', 1610,
+                  'us-food-code-2022', id FROM o RETURNING id
+            ), p AS (
+                INSERT INTO person (id, login, password)
+                VALUES ('01900000-0000-7000-8000-000000000004', 'new', 'x') RETURNING id
+            )
+            INSERT INTO account (id, site_id, person_id, name, initials, role)
+            SELECT '01900000-0000-7000-8000-000000000002', s.id, p.id, 'New', 'NN', 'manager' FROM s, p
+            SQL,
         );
 
         [$status, $said] = $this->console($empty, 'verjuicer:import', $this->file, '--login=new', '--preview');

@@ -33,6 +33,7 @@ final class PagesTest extends KitchenTestCase
     public function testEverythingIsSeenOnce(string $path, string $item, string $more): void
     {
         $this->logIn('dell');
+        $this->asOwner();
         $this->connection()->executeStatement('ALTER TABLE batch DISABLE TRIGGER ALL');
         $this->connection()->executeStatement($more);
         $seen = [];
@@ -90,7 +91,7 @@ final class PagesTest extends KitchenTestCase
             SELECT gen_random_uuid(), a.site_id, a.id,
               '2026-11-24T20:00:00Z'::timestamptz - (n / 5) * interval '1 minute',
               '{"from":"2026-11-01","to":"2026-11-02"}', 'A4'
-            FROM account a, generate_series(1, 150) n WHERE a.login = 'ike'
+            FROM account a, generate_series(1, 150) n WHERE a.initials = 'IT'
             SQL,
         ];
     }
@@ -100,6 +101,7 @@ final class PagesTest extends KitchenTestCase
     {
         $this->logIn();
         $before = $this->client->request('GET', '/')->filter('[data-due]')->count();
+        $this->asOwner();
         $this->connection()->executeStatement('ALTER TABLE batch DISABLE TRIGGER ALL');
         $this->connection()->executeStatement(self::UNSETTLED);
         $this->connection()->executeStatement("UPDATE board_lane SET version = nextval('board_version')");

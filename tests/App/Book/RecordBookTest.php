@@ -83,6 +83,7 @@ final class RecordBookTest extends KitchenTestCase
         );
 
         // What comes later is an amendment, seen as such.
+        $this->asOwner();
         $this->connection()->executeStatement('SET session_replication_role = replica');
         $this->connection()->executeStatement("UPDATE day_sign SET at = at - interval '1 minute'");
         $this->connection()->executeStatement('SET session_replication_role = DEFAULT');

@@ -10,8 +10,10 @@ use Symfony\Component\Routing\RouterInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\PasswordAgainListener;
+use Verjuicer\App\Site\People\Person;
 use Verjuicer\App\Site\People\Role;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Tests\App\KitchenTestCase;
 use Verjuicer\Tests\Kitchen\TestKitchen;
@@ -31,7 +33,8 @@ final class MatrixTest extends KitchenTestCase
         'label', 'label_pdf', 'label_svg', 'labels', 'log', 'log_echo', 'lot', 'own', 'own_password', 'own_pin',
         'own_sign_out', 'packet', 'packet_pdf', 'packets', 'pit', 'pits', 'product', 'products', 'recall', 'receiving',
         'recipe', 'recipes', 'resume', 'search', 'templates', 'theme', 'thermometer', 'thermometers', 'today', 'trend',
-        'trend_gaps', 'trend_took', 'trends', 'units', 'unsettled', 'wall', 'wall_live', 'what_if',
+        'site_enter', 'sites', 'trend_gaps', 'trend_took', 'trends', 'units', 'unsettled', 'wall', 'wall_live',
+        'what_if',
     ];
 
     private const CREW = [
@@ -52,6 +55,10 @@ final class MatrixTest extends KitchenTestCase
         'person_do', 'person_keep', 'site', 'site_keep',
     ];
 
+    private const OWNER = ['site_new', 'site_open', 'site_people'];
+
+    private const RANKS = [self::ANYBODY, self::READER, self::CREW, self::PITMASTER, self::MANAGER, self::OWNER];
+
     private const NO_ID = '#^[^{]*$#';
 
     /** Days, trends and files of the site of whoever asks. */
@@ -59,7 +66,7 @@ final class MatrixTest extends KitchenTestCase
 
     public function testEveryRouteStandsHereOnce(): void
     {
-        $named = [...self::ANYBODY, ...self::READER, ...self::CREW, ...self::PITMASTER, ...self::MANAGER];
+        $named = array_merge(...self::RANKS);
         self::assertSame([], array_diff(array_keys($this->routes()), $named), 'say who may');
         self::assertSame([], array_diff($named, array_keys($this->routes())), 'gone');
         self::assertSame($named, array_unique($named));
@@ -97,12 +104,14 @@ final class MatrixTest extends KitchenTestCase
         yield 'crew' => [Role::Crew, 2];
         yield 'pitmaster' => [Role::Pitmaster, 3];
         yield 'manager' => [Role::Manager, 4];
+        yield 'owner' => [Role::Owner, 5];
     }
 
     #[DataProvider('ofOthers')]
     public function testSomebodyOfAnotherSiteFindsNothing(Role $role): void
     {
         $other = new Site('Elsewhere', 'America/Chicago', TemperatureUnit::Fahrenheit, 0, 'us-food-code-2022');
+        $this->service(Tenant::class)->enter($other->id);
         $this->service(EntityManagerInterface::class)->persist($other);
         $this->service(EntityManagerInterface::class)->flush();
         $before = $this->rows();
@@ -137,7 +146,7 @@ final class MatrixTest extends KitchenTestCase
 
     private static function least(string $name): int
     {
-        foreach ([self::ANYBODY, self::READER, self::CREW, self::PITMASTER, self::MANAGER] as $rank => $names) {
+        foreach (self::RANKS as $rank => $names) {
             if (\in_array($name, $names, true)) {
                 return $rank;
             }
@@ -181,8 +190,8 @@ final class MatrixTest extends KitchenTestCase
             'lot' => 'SELECT id FROM lot ORDER BY number LIMIT 1',
             'pit' => 'SELECT id FROM pit ORDER BY name LIMIT 1',
             'thermometer' => 'SELECT id FROM thermometer ORDER BY label LIMIT 1',
-            'id' => str_starts_with($name, 'person') || $name === 'device_revoke'
-                ? "SELECT id FROM account WHERE login = 'ike'"
+            'id' => str_starts_with($name, 'person') || \in_array($name, ['device_revoke', 'site_enter'], true)
+                ? "SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE login = 'ike'"
                 : 'SELECT id FROM batch WHERE tag = 7',
         ];
         $words = [
@@ -214,11 +223,13 @@ final class MatrixTest extends KitchenTestCase
     {
         $entities = $this->service(EntityManagerInterface::class);
         $login = 'as-'.$role->value;
-        $account = $entities->getRepository(Account::class)->findOneBy(['login' => $login]);
+        $this->service(Tenant::class)->enter($site->id);
+        $account = $entities->getRepository(Account::class)->findOneBy(['name' => 'As '.$role->value]);
         if ($account === null) {
             $site = $entities->find(Site::class, $site->id);
             self::assertInstanceOf(Site::class, $site);
-            $account = new Account($site, $login, 'As '.$role->value, 'X'.strtoupper($role->value[0]), $role);
+            $initials = 'X'.strtoupper($role->value[0]);
+            $account = new Account($site, new Person($login), 'As '.$role->value, $initials, $role);
             $entities->persist($account);
             $entities->flush();
         }

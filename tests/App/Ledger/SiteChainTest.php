@@ -46,6 +46,7 @@ final class SiteChainTest extends KitchenTestCase
     {
         $site = $this->logIn()->site;
         // Whoever owns the database can switch its triggers off; the chain is for that.
+        $this->asOwner();
         $this->connection()->executeStatement('SET session_replication_role = replica');
         foreach ($tampering as $sql) {
             self::assertGreaterThan(0, $this->connection()->executeStatement($sql), $sql);
@@ -144,6 +145,7 @@ final class SiteChainTest extends KitchenTestCase
             'a slip in copying is said, not taken for tampering',
         );
         // The last entry taken away with its link leaves a shorter chain that holds.
+        $this->asOwner();
         $this->connection()->executeStatement('SET session_replication_role = replica');
         foreach (
             [
@@ -161,6 +163,7 @@ final class SiteChainTest extends KitchenTestCase
 
     public function testTheDatabaseItselfRefusesToChangeALink(): void
     {
+        $this->asOwner();
         $this->expectExceptionMessage('only ever added');
         $this->connection()->executeStatement("UPDATE chain_link SET hash = 'x'");
     }

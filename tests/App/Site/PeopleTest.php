@@ -80,9 +80,10 @@ final class PeopleTest extends KitchenTestCase
     public function testTheLastManagerStaysOne(): void
     {
         $this->logIn('dell');
+        $this->connection()->executeStatement("UPDATE account SET role = 'crew' WHERE initials = 'OQ'");
         $page = $this->press('dell', 'Has left');
         self::assertStringContainsString('Nobody else could manage', $page->filter('[role=alert]')->text());
-        $id = $this->words("SELECT id FROM account WHERE login = 'dell'");
+        $id = $this->words("SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE login = 'dell'");
         $page = $this->client->request('GET', "/people/$id");
         $page = $this->client->submit($page->selectButton('Keep')->form(), ['role' => 'crew']);
         self::assertStringContainsString('Nobody else could manage', $page->filter('[role=alert]')->text());
@@ -152,7 +153,7 @@ final class PeopleTest extends KitchenTestCase
 
     public function testOnlyManagersSeeThePeoplePage(): void
     {
-        $id = $this->words("SELECT id FROM account WHERE login = 'dell'");
+        $id = $this->words("SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE login = 'dell'");
         foreach (['wynn', 'ike', 'mara'] as $login) {
             $this->logIn($login);
             foreach (['/people', "/people/$id"] as $path) {
@@ -183,7 +184,7 @@ final class PeopleTest extends KitchenTestCase
 
     private function press(string $login, string $button): Crawler
     {
-        $id = $this->words("SELECT id FROM account WHERE login = '$login'");
+        $id = $this->words("SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE login = '$login'");
         $form = $this->client->request('GET', "/people/$id")->selectButton($button)->form();
 
         return $this->client->submit($form);

@@ -97,7 +97,7 @@ final class TabletTest extends KitchenTestCase
 
     private function enter(Crawler $page, string $login, string $pin): Crawler
     {
-        $person = $this->words("SELECT id FROM account WHERE login = '$login'");
+        $person = $this->words("SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE login = '$login'");
 
         return $this->client->submit($page->selectButton('Go on')->form(['person' => $person, 'pin' => $pin]));
     }

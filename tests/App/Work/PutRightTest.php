@@ -87,6 +87,7 @@ final class PutRightTest extends KitchenTestCase
             $fields[$name] = 'seen';
         }
         $this->client->submit($page->selectButton('Verify and sign')->form($fields));
+        $this->asOwner();
         $this->connection()->executeStatement('SET session_replication_role = replica');
         $this->connection()->executeStatement("UPDATE day_sign SET at = at - interval '1 minute'");
         $this->connection()->executeStatement('SET session_replication_role = DEFAULT');

@@ -172,7 +172,7 @@ final class ReadingPagesTest extends KitchenTestCase
 
     public function testPasswordsAreArgon2idAndWrongOnesAreThrottled(): void
     {
-        self::assertStringStartsWith('$argon2id$', $this->words('SELECT password FROM account LIMIT 1'));
+        self::assertStringStartsWith('$argon2id$', $this->words('SELECT password FROM person LIMIT 1'));
         $page = null;
         for ($try = 0; $try < 6; ++$try) {
             $form = $this->client

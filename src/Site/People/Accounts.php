@@ -1,0 +1,113 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Site\People;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Security\Core\Exception\UnsupportedUserException;
+use Symfony\Component\Security\Core\Exception\UserNotFoundException;
+use Symfony\Component\Security\Core\User\UserInterface;
+use Symfony\Component\Security\Core\User\UserProviderInterface;
+use Verjuicer\App\Site\Tenancy\Tenant;
+
+/**
+ * Who logs in, and in which of their sites they are then: the one they were in last, or else the first.
+ *
+ * @implements UserProviderInterface<Account>
+ */
+final readonly class Accounts implements UserProviderInterface
+{
+    public function __construct(private EntityManagerInterface $entities, private Tenant $tenant)
+    {
+    }
+
+    public function loadUserByIdentifier(string $identifier): Account
+    {
+        /** @var Person|null $person */
+        $person = $this->entities
+            ->createQuery('SELECT p FROM '.Person::class.' p WHERE lower(p.login) = lower(:login)')
+            ->setParameter('login', $identifier)
+            ->getOneOrNullResult();
+        if ($person === null) {
+            throw new UserNotFoundException();
+        }
+
+        return $this->begin($person) ?? throw new UserNotFoundException();
+    }
+
+    /** For the console: who somebody is in the site of that name, or in the one they were in last. */
+    public function named(string $login, ?string $site = null): ?Account
+    {
+        try {
+            $account = $this->loadUserByIdentifier($login);
+        } catch (UserNotFoundException) {
+            return null;
+        }
+        foreach ($site === null ? [] : $this->of($account->person) as $other) {
+            if ($other->site->name === $site) {
+                return $other;
+            }
+        }
+
+        return $site === null ? $account : null;
+    }
+
+    /** Enters the site that somebody begins in; null where they work in none. */
+    public function begin(Person $person): ?Account
+    {
+        $this->tenant->recognise($person->id);
+        $accounts = $this->of($person);
+        $works = array_filter($accounts, static fn (Account $one): bool => !$one->isDisabled());
+        $id = $person->lastAccountId;
+        $last = array_filter($works, static fn (Account $one): bool => $id?->equals($one->id) === true);
+        $begins = [...$last, ...$works, ...$accounts][0] ?? null;
+        if ($begins !== null) {
+            $this->tenant->enter($begins->siteId(), $person->id);
+        }
+
+        return $begins;
+    }
+
+    /** @return list<Account> of the sites somebody works in, or did, the first first; only what they may see of it */
+    public function of(Person $person): array
+    {
+        /** @var list<Account> */
+        return $this->entities
+            ->createQuery(
+                'SELECT a, s, p FROM '.Account::class.' a JOIN a.site s JOIN a.person p
+                WHERE a.person = :person ORDER BY s.name, a.id',
+            )
+            ->setParameter('person', $person->id, 'uuid')
+            ->getResult();
+    }
+
+    public function refreshUser(UserInterface $user): Account
+    {
+        if (!$user instanceof Account) {
+            throw new UnsupportedUserException();
+        }
+        $this->tenant->enter($user->siteId(), $user->person->id);
+
+        $found = null;
+        $elsewhere = [];
+        foreach ($this->of($user->person) as $account) {
+            if ($account->id->equals($user->id)) {
+                $found = $account;
+            } elseif (!$account->isDisabled()) {
+                $elsewhere[] = $account;
+            }
+        }
+        if ($found === null) {
+            throw new UserNotFoundException();
+        }
+        $found->elsewhere = $elsewhere;
+
+        return $found;
+    }
+
+    public function supportsClass(string $class): bool
+    {
+        return is_a($class, Account::class, true);
+    }
+}

@@ -1,0 +1,138 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Site;
+
+use Doctrine\DBAL\Exception\DriverException;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Site\Tenancy\Tenant;
+use Verjuicer\Tests\App\KitchenTestCase;
+
+/** The second wall: what the database lets the application's role see and do, whatever a query forgets. */
+final class TenancyTest extends KitchenTestCase
+{
+    /** What belongs to no site, and why. */
+    private const OF_NO_SITE = [
+        'person' => 'logs in before it is known where',
+        'session' => 'as above',
+        'cache_items' => 'how often somebody tried to log in',
+        'setup_code' => 'before there is a site',
+        'messenger_messages' => 'each carries its site',
+        'doctrine_migration_versions' => 'the shape of the database',
+    ];
+
+    public function testEveryTableIsBehindAWallOrSaysWhyNot(): void
+    {
+        self::assertSame(
+            [],
+            array_diff(
+                $this->names("SELECT relname FROM pg_class WHERE relkind = 'r' AND NOT relrowsecurity
+                    AND relnamespace = 'public'::regnamespace"),
+                array_keys(self::OF_NO_SITE),
+            ),
+        );
+        self::assertSame(
+            [],
+            $this->names("SELECT relname FROM pg_class WHERE relkind = 'r' AND relrowsecurity AND NOT EXISTS (
+                SELECT FROM pg_policy WHERE polrelid = pg_class.oid)"),
+            'a wall without a door is a mistake, too',
+        );
+    }
+
+    public function testTheRoleOwnsNothingAndChangesNothingRecorded(): void
+    {
+        self::assertSame([], $this->names("SELECT relname FROM pg_class WHERE relowner = 'verjuicer_app'::regrole"));
+        self::assertSame(
+            [],
+            $this->names("SELECT rolname FROM pg_roles WHERE rolname = 'verjuicer_app'
+                AND (rolsuper OR rolbypassrls OR rolcreaterole OR rolcreatedb)"),
+        );
+        // Recorded is what a trigger refuses to change.
+        self::assertSame(
+            [],
+            $this->names("SELECT DISTINCT c.relname FROM pg_trigger t JOIN pg_class c ON c.oid = t.tgrelid
+                WHERE t.tgname LIKE '%only_added' AND (has_table_privilege('verjuicer_app', c.oid, 'UPDATE')
+                  OR has_table_privilege('verjuicer_app', c.oid, 'DELETE')
+                  OR has_table_privilege('verjuicer_app', c.oid, 'TRUNCATE')
+                  OR NOT has_table_privilege('verjuicer_app', c.oid, 'INSERT'))"),
+        );
+        $this->expectException(DriverException::class);
+        $this->expectExceptionMessage('must be owner');
+        $this->connection()->executeStatement('ALTER TABLE event DISABLE TRIGGER ALL');
+    }
+
+    public function testInAnotherSiteNoRowOfThisOneIsSeenOrChanged(): void
+    {
+        $this->logIn();
+        $this->keep('7 171');
+        $tables = $this->names("SELECT relname FROM pg_class WHERE relkind = 'r' AND relrowsecurity");
+        $this->asOwner();
+        $full = array_values(
+            array_filter($tables, fn (string $table): bool => $this->number("SELECT count(*) FROM $table") > 0),
+        );
+        self::assertGreaterThan(20, \count($full));
+        $this->connection()->executeStatement('SET ROLE verjuicer_app');
+        $this->service(Tenant::class)->enter(Uuid::v7());
+        foreach ($tables as $table) {
+            self::assertSame(0, $this->connection()->fetchOne("SELECT count(*) FROM $table"), $table);
+            $mayChange = $this->connection()->fetchOne("SELECT has_table_privilege('$table', 'DELETE')");
+            self::assertSame(0, $mayChange === true ? $this->connection()->executeStatement("DELETE FROM $table") : 0);
+        }
+    }
+
+    /** Rows that name the site they are not written in. */
+    #[DataProvider('foreign')]
+    public function testNothingIsWrittenIntoAnotherSite(string $sql): void
+    {
+        $batch = $this->words('SELECT id FROM batch WHERE tag = 7');
+        $site = $this->words('SELECT id FROM site');
+        $account = $this->words("SELECT id FROM account WHERE initials = 'MR'");
+        $this->service(Tenant::class)->enter(Uuid::v7());
+        $this->expectException(DriverException::class);
+        $this->expectExceptionMessage('row-level security');
+        $this->connection()->executeStatement(
+            str_replace(
+                ['{batch}', '{site}', '{account}'],
+                ["'$batch'::uuid", "'$site'::uuid", "'$account'::uuid"],
+                $sql,
+            ),
+        );
+    }
+
+    /** @return iterable<string, array{string}> */
+    public static function foreign(): iterable
+    {
+        yield 'an entry' => [
+            'INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members)
+             VALUES (gen_random_uuid(), {batch}, now(), now(), {account}, \'MR\', \'note\', \'{"text": "x"}\')',
+        ];
+        yield 'a supplier' => ["INSERT INTO supplier (id, site_id, name) VALUES (gen_random_uuid(), {site}, 'x')"];
+        yield 'somebody' => [
+            "INSERT INTO account (id, site_id, person_id, name, initials, role)
+             SELECT gen_random_uuid(), {site}, id, 'x', 'XX', 'owner' FROM person LIMIT 1",
+        ];
+        yield 'a link' => [
+            "INSERT INTO chain_link (site_id, position, kind, row_id, recorded_at, hash)
+             VALUES ({site}, 999999, 'event', gen_random_uuid(), now(), 'x')",
+        ];
+    }
+
+    public function testWhoeverWorksInSeveralSitesSeesWhereAndNoMore(): void
+    {
+        $person = $this->words("SELECT id FROM person WHERE login = 'mara'");
+        $this->service(Tenant::class)->recognise(Uuid::fromString($person));
+        self::assertSame(['MR'], $this->connection()->fetchFirstColumn('SELECT initials FROM account'));
+        self::assertSame(1, $this->connection()->fetchOne('SELECT count(*) FROM site'));
+        self::assertSame(0, $this->connection()->fetchOne('SELECT count(*) FROM batch'));
+        self::assertSame(0, $this->connection()->executeStatement("UPDATE account SET role = 'owner'"));
+    }
+
+    /** @return list<string> */
+    private function names(string $sql): array
+    {
+        /** @var list<string> */
+        return $this->connection()->fetchFirstColumn($sql);
+    }
+}
