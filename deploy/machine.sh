@@ -104,12 +104,22 @@ start_cluster() {
 
 stop_cluster() { as_postgres "$(postgres_bin)/pg_ctl" -D "$1" -m fast stop >/dev/null 2>&1 || true; }
 
-# create_database NAME: on the cluster at PG_PORT, unless it is there.
+# create_database NAME: on the cluster at PG_PORT, unless it is there; with the role the application is served by.
 create_database() {
     local bin
     bin=$(postgres_bin)
     [ "$(as_postgres "$bin/psql" -h 127.0.0.1 -p "$PG_PORT" -U verjuicer -d postgres -tAc "SELECT 1 FROM pg_database WHERE datname = '$1'")" = 1 ] \
         || as_postgres "$bin/createdb" -h 127.0.0.1 -p "$PG_PORT" -U verjuicer "$1"
+    [ "$(as_postgres "$bin/psql" -h 127.0.0.1 -p "$PG_PORT" -U verjuicer -d postgres -tAc "SELECT 1 FROM pg_roles WHERE rolname = 'verjuicer_app'")" = 1 ] \
+        || as_postgres "$bin/createuser" -h 127.0.0.1 -p "$PG_PORT" -U verjuicer verjuicer_app
 }
 
-database_url() { printf 'postgresql://verjuicer@127.0.0.1:%s/%s?serverVersion=15&charset=utf8' "$PG_PORT" "$1"; }
+# database_url NAME [ROLE]
+database_url() { printf 'postgresql://%s@127.0.0.1:%s/%s?serverVersion=15&charset=utf8' "${2:-verjuicer}" "$PG_PORT" "$1"; }
+
+# use_database NAME: what is served has the application's role, the console its owner's.
+use_database() {
+    DATABASE_URL=$(database_url "$1" verjuicer_app)
+    DATABASE_OWNER_URL=$(database_url "$1")
+    export DATABASE_URL DATABASE_OWNER_URL
+}

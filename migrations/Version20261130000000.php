@@ -107,7 +107,7 @@ final class Version20261130000000 extends AbstractMigration
         $this->addSql(<<<'SQL'
             DO $$ BEGIN
                 IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = 'verjuicer_app') THEN
-                    CREATE ROLE verjuicer_app NOLOGIN;
+                    CREATE ROLE verjuicer_app LOGIN;
                 END IF;
             END $$
             SQL);

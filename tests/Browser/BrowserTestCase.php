@@ -143,7 +143,7 @@ abstract class BrowserTestCase extends TestCase
     /** @return list<string> the first column of what a query finds in the database of the tests */
     protected function column(string $sql): array
     {
-        $url = parse_url((string) getenv('DATABASE_URL'));
+        $url = parse_url((string) getenv('DATABASE_OWNER_URL'));
         self::assertIsArray($url);
         $database = new \PDO(
             \sprintf(

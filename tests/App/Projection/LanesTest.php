@@ -64,7 +64,9 @@ final class LanesTest extends KitchenTestCase
     {
         $this->logIn();
         $path = $this->path(7);
-        $this->connection()->executeStatement("UPDATE board_lane SET facts = '{}', version = version + 1000 WHERE tag = 7");
+        $this->connection()->executeStatement(
+            "UPDATE board_lane SET facts = '{}', version = version + 1000 WHERE tag = 7",
+        );
         $board = $this->client->request('GET', '/');
         self::assertResponseIsSuccessful();
         self::assertStringContainsString(
