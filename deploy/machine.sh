@@ -27,6 +27,7 @@ need_php() {
     [ -f /usr/share/php/Bacon/BaconQrCode/autoload.php ] || packages+=(php-bacon-qr-code)
     [ -f /usr/share/php/ChristianRiesen/Otp/autoload.php ] || packages+=(php-christianriesen-otp)
     command -v composer >/dev/null || packages+=(composer)
+    command -v curl >/dev/null || packages+=(curl)
     command -v npm >/dev/null || packages+=(nodejs npm)
     [ ${#packages[@]} -eq 0 ] || install_packages "${packages[@]}"
 }

@@ -15,6 +15,7 @@ use Facebook\WebDriver\WebDriverElement;
 use Facebook\WebDriver\WebDriverExpectedCondition;
 use Facebook\WebDriver\WebDriverSelect;
 use PHPUnit\Framework\TestCase;
+use Symfony\Component\Filesystem\Filesystem;
 use Symfony\Component\Process\Process;
 
 /** The real interface in Chromium, served as it is in a kitchen, on a database of its own with the demo in it. */
@@ -27,6 +28,7 @@ abstract class BrowserTestCase extends TestCase
     private static ?Process $server = null;
     private static ?Process $driver = null;
     private static int $port = 0;
+    private static string $folder = '';
     private static int $driverPort = 0;
     private string $profile = '';
 
@@ -34,25 +36,14 @@ abstract class BrowserTestCase extends TestCase
     {
         self::$port = self::freePort();
         self::$driverPort = self::freePort();
+        self::$folder = sys_get_temp_dir().'/verjuicer-'.bin2hex(random_bytes(6));
         self::$server = new Process(
-            [
-                \PHP_BINARY,
-                '-d',
-                'opcache.enable_cli=1',
-                '-d',
-                'apc.enable_cli=1',
-                '-S',
-                '127.0.0.1:'.self::$port,
-                '-t',
-                'public',
-                'deploy/router.php',
-            ],
+            ['deploy/serve', self::$folder, '--no-worker'],
             self::ROOT,
-            ['APP_ENV' => 'prod', 'APP_DEBUG' => '0'],
+            ['APP_ENV' => 'prod', 'APP_DEBUG' => '0', 'PORT' => (string) self::$port, 'FPM_CHILDREN' => '4'],
             null,
             600,
         );
-        // No further workers: they would outlive the process that is stopped.
         self::$server->disableOutput();
         self::$server->start();
         self::$driver = new Process(['chromedriver', '--port='.self::$driverPort, '--silent'], null, null, null, 600);
@@ -68,7 +59,8 @@ abstract class BrowserTestCase extends TestCase
     public static function tearDownAfterClass(): void
     {
         self::$driver?->stop(2);
-        self::$server?->stop(2);
+        self::$server?->stop(5);
+        (new Filesystem())->remove(self::$folder);
     }
 
     protected function setUp(): void
