@@ -4,7 +4,8 @@ need_serving() {
     { command -v nginx && ls /usr/sbin/php-fpm8.2; } >/dev/null 2>&1 || install_packages nginx-light php8.2-fpm
 }
 
-# write_serving DIR: the configuration of both, for the application in the present folder, into DIR.
+# write_serving DIR [TO]: the configuration of both, for the application in the present folder, into DIR, where it runs, or
+# into TO to be compared.
 #   LISTEN=127.0.0.1 PORT=8080                     where it is reached
 #   TLS_PORT= TLS_CERTIFICATE= TLS_KEY=            with these over TLS; what comes to PORT is sent there
 #   SERVE_USER=                                    whom php-fpm works as, where root starts it
@@ -12,9 +13,9 @@ need_serving() {
 #   FRONT=public/index.php                         what answers
 #   LOG_DIR=DIR
 write_serving() {
-    local dir=$1 app=$PWD listen=${LISTEN:-127.0.0.1} logs=${LOG_DIR:-$1}
-    mkdir -p "$dir/temp" "$logs"
-    cat >"$dir/php-fpm.conf" <<CONF
+    local dir=$1 to=${2:-$1} app=$PWD listen=${LISTEN:-127.0.0.1} logs=${LOG_DIR:-$1}
+    [ "$to" != "$dir" ] || mkdir -p "$dir/temp" "$logs"
+    cat >"$to/php-fpm.conf" <<CONF
 [global]
 pid = $dir/php-fpm.pid
 error_log = $logs/php-fpm.log
@@ -46,7 +47,7 @@ php_admin_value[log_errors] = 1
 php_admin_value[error_log] = /dev/stderr
 CONF
     if [ "$(id -u)" = 0 ]; then
-        printf 'user = %s\ngroup = %s\nlisten.owner = %s\nlisten.group = %s\n' "${SERVE_USER:-root}" "${SERVE_USER:-root}" "${SERVE_USER:-root}" "${SERVE_USER:-root}" >>"$dir/php-fpm.conf"
+        printf 'user = %s\ngroup = %s\nlisten.owner = %s\nlisten.group = %s\n' "${SERVE_USER:-root}" "${SERVE_USER:-root}" "${SERVE_USER:-root}" "${SERVE_USER:-root}" >>"$to/php-fpm.conf"
     fi
     {
         cat <<CONF
@@ -89,6 +90,8 @@ CONF
             cat <<CONF
     server {
         listen $listen:${PORT:-8080};
+        # What a tablet has to trust, where the certificate was made here.
+        location = /ca.crt { alias ${ETC:-/nowhere}/tls/ca.crt; default_type application/x-x509-ca-cert; }
         location / { return 308 https://\$host$([ "$TLS_PORT" = 443 ] || printf ':%s' "$TLS_PORT")\$request_uri; }
     }
     ssl_certificate $TLS_CERTIFICATE;
@@ -119,8 +122,8 @@ $([ -z "${TLS_PORT:-}" ] || echo '            add_header Strict-Transport-Securi
     }
 }
 CONF
-    } >"$dir/nginx.conf"
-    cat >"$dir/application.conf" <<CONF
+    } >"$to/nginx.conf"
+    cat >"$to/application.conf" <<CONF
 fastcgi_param QUERY_STRING \$query_string;
 fastcgi_param REQUEST_METHOD \$request_method;
 fastcgi_param CONTENT_TYPE \$content_type;
