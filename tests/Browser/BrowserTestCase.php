@@ -21,45 +21,50 @@ use Symfony\Component\Process\Process;
 /** The real interface in Chromium, served as it is in a kitchen, on a database of its own with the demo in it. */
 abstract class BrowserTestCase extends TestCase
 {
-    private const ROOT = __DIR__.'/../..';
+    protected const ROOT = __DIR__.'/../..';
 
     protected RemoteWebDriver $browser;
 
     private static ?Process $server = null;
     private static ?Process $driver = null;
-    private static int $port = 0;
+    private static string $address = '';
     private static string $folder = '';
     private static int $driverPort = 0;
     private string $profile = '';
 
     public static function setUpBeforeClass(): void
     {
-        self::$port = self::freePort();
+        $port = self::freePort();
         self::$driverPort = self::freePort();
         self::$folder = sys_get_temp_dir().'/verjuicer-'.bin2hex(random_bytes(6));
-        self::$server = new Process(
-            ['deploy/serve', self::$folder, '--no-worker'],
-            self::ROOT,
-            ['APP_ENV' => 'prod', 'APP_DEBUG' => '0', 'PORT' => (string) self::$port, 'FPM_CHILDREN' => '4'],
-            null,
-            600,
-        );
+        [self::$server, self::$address] = static::served(self::$folder, $port);
         self::$server->disableOutput();
         self::$server->start();
         self::$driver = new Process(['chromedriver', '--port='.self::$driverPort, '--silent'], null, null, null, 600);
         self::$driver->disableOutput();
         self::$driver->start();
-        foreach ([self::$port, self::$driverPort] as $port) {
+        foreach ([$port, self::$driverPort] as $port) {
             for ($try = 0; $try < 100 && !self::answers($port); ++$try) {
                 usleep(100_000);
             }
         }
     }
 
+    /** @return array{Process, string} what serves at a port, and the address it is reached by */
+    protected static function served(string $folder, int $port): array
+    {
+        $environment = ['APP_ENV' => 'prod', 'APP_DEBUG' => '0', 'PORT' => (string) $port, 'FPM_CHILDREN' => '4'];
+
+        return [
+            new Process(['deploy/serve', $folder, '--no-worker'], self::ROOT, $environment, null, 600),
+            "http://127.0.0.1:$port",
+        ];
+    }
+
     public static function tearDownAfterClass(): void
     {
         self::$driver?->stop(2);
-        self::$server?->stop(5);
+        self::$server?->stop(15);
         (new Filesystem())->remove(self::$folder);
     }
 
@@ -99,6 +104,7 @@ abstract class BrowserTestCase extends TestCase
         $capabilities = DesiredCapabilities::chrome();
         $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);
         $capabilities->setCapability('goog:loggingPrefs', ['browser' => 'ALL']);
+        $capabilities->setCapability('acceptInsecureCerts', true);
         $this->browser = RemoteWebDriver::create(
             'http://127.0.0.1:'.self::$driverPort,
             $capabilities,
@@ -158,7 +164,7 @@ abstract class BrowserTestCase extends TestCase
 
     protected function open(string $path): void
     {
-        $this->browser->get('http://127.0.0.1:'.self::$port.$path);
+        $this->browser->get(self::$address.$path);
     }
 
     protected function logIn(string $login = 'mara'): void
@@ -357,7 +363,7 @@ abstract class BrowserTestCase extends TestCase
         return true;
     }
 
-    private static function freePort(): int
+    protected static function freePort(): int
     {
         $socket = stream_socket_server('tcp://127.0.0.1:0');
         self::assertIsResource($socket);

@@ -21,6 +21,7 @@ final class EveryPageTest extends BrowserTestCase
         'logout',
         'healthz',
         'readyz',
+        'keptz',
         'metrics',
         'theme',
         'units',

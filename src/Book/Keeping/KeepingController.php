@@ -8,6 +8,7 @@ use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\Core\Measure\LocalDate;
@@ -18,6 +19,7 @@ final class KeepingController extends AbstractController
     public function __construct(
         private readonly KeptRecords $records,
         private readonly SiteChain $chain,
+        private readonly MachineStates $machine,
         private readonly CurrentAccount $account,
         private readonly Now $now,
     ) {
@@ -32,6 +34,7 @@ final class KeepingController extends AbstractController
             'site' => $site,
             'kept' => $this->records->of($site, LocalDate::ofInstant($this->now->instant(), $site->zone())),
             'seal' => $this->chain->seal($site),
+            'machine' => $this->machine->all(),
         ]);
     }
 }

@@ -12,6 +12,7 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 use Verjuicer\App\Ledger\Chain\Seal;
 use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\App\Site\Site\Site;
 
 #[AsCommand(
@@ -28,14 +29,17 @@ final class VerifyCommand extends Command
         'seal' => 'the signed digest of a day is not that of the chain: the chain was made anew',
     ];
 
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly SiteChain $chain)
-    {
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly SiteChain $chain,
+        private readonly MachineStates $states,
+    ) {
         parent::__construct();
     }
 
     protected function configure(): void
     {
-        $this->addOption(
+        $this->addOption('note', null, InputOption::VALUE_NONE, 'Note how it went, as the timer does')->addOption(
             'expect',
             null,
             InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
@@ -90,6 +94,11 @@ final class VerifyCommand extends Command
                     $seal->position,
                 ),
             );
+        }
+
+        if ($input->getOption('note') === true) {
+            $words = $status === self::SUCCESS ? 'all links hold' : 'a chain breaks: see verjuicer:verify';
+            $this->states->note('verify', $status === self::SUCCESS, $words);
         }
 
         return $status;

@@ -8,6 +8,8 @@ use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\Exception;
 use Doctrine\Migrations\DependencyFactory;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Verjuicer\App\Platform\Machine\MachineState;
+use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\App\Platform\Now;
 
 /** What there is to say of the machine's state. */
@@ -18,6 +20,7 @@ final readonly class Health
     public function __construct(
         private Connection $connection,
         #[Autowire(service: 'doctrine.migrations.dependency_factory')] private DependencyFactory $migrations,
+        private MachineStates $machine,
         private Now $now,
     ) {
     }
@@ -36,6 +39,15 @@ final readonly class Health
             'schema' => \count($this->migrations->getMigrationStatusCalculator()->getNewMigrations()) === 0,
             'queue' => $this->oldestWait() < self::LONGEST_WAIT_SECONDS,
         ];
+    }
+
+    /** @return array<string, bool> whether what is kept is kept safe; a late backup stops nobody from logging */
+    public function safety(): array
+    {
+        return array_map(
+            static fn (MachineState $one): bool => !$one->needsSomebody(),
+            $this->machine->all(),
+        );
     }
 
     /** @return array<string, array{string, int}> help and value by name */
@@ -67,9 +79,23 @@ final readonly class Health
                 $whole('behind'),
             ],
             'chain_last_link_seconds' => ['How long ago the last link of the chain was made.', $whole('last_link')],
+            ...$this->sinceLast(),
             'sessions' => ['Sessions that last.', $this->number('SELECT count(*) FROM session')],
             'database_bytes' => ['Size of the database.', $this->number('SELECT pg_database_size(current_database())')],
         ];
+    }
+
+    /** @return array<string, array{string, int}> */
+    private function sinceLast(): array
+    {
+        $figures = [];
+        foreach ($this->machine->all() as $what => $state) {
+            $seconds = $this->now->instant()->epoch - $state->at->epoch;
+            $figures[$what.'_seconds'] = ["How long ago the last $what ended.", $seconds];
+            $figures[$what.'_good'] = ["Whether the last $what went well.", (int) $state->isGood];
+        }
+
+        return $figures;
     }
 
     private function oldestWait(): int

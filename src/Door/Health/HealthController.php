@@ -28,14 +28,14 @@ final readonly class HealthController
     #[Route('/readyz', name: 'readyz', methods: ['GET'])]
     public function ready(): Response
     {
-        $state = $this->health->readiness();
-        $isReady = !\in_array(false, $state, true);
+        return self::told('ready', $this->health->readiness());
+    }
 
-        return new JsonResponse(
-            ['ready' => $isReady] + $state,
-            $isReady ? Response::HTTP_OK : Response::HTTP_SERVICE_UNAVAILABLE,
-            ['Cache-Control' => 'no-store'],
-        );
+    /** Whether backups are made and can be restored, and the chain was walked and holds; where timers see to that. */
+    #[Route('/keptz', name: 'keptz', methods: ['GET'])]
+    public function kept(): Response
+    {
+        return self::told('kept', $this->health->safety());
     }
 
     /** Figures as Prometheus reads them, on this machine only: a proxy does not pass it on. */
@@ -52,6 +52,18 @@ final readonly class HealthController
         }
 
         return self::plain($lines, 'text/plain; version=0.0.4; charset=utf-8');
+    }
+
+    /** @param array<string, bool> $state */
+    private static function told(string $what, array $state): Response
+    {
+        $isGood = !\in_array(false, $state, true);
+
+        return new JsonResponse(
+            [$what => $isGood] + $state,
+            $isGood ? Response::HTTP_OK : Response::HTTP_SERVICE_UNAVAILABLE,
+            ['Cache-Control' => 'no-store'],
+        );
     }
 
     private static function plain(string $text, string $type = 'text/plain; charset=utf-8'): Response

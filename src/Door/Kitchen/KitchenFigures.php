@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Symfony\Component\Translation\TranslatableMessage;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Check\ThermometerChecks;
+use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\LocalDate;
@@ -23,6 +24,7 @@ final readonly class KitchenFigures
         private Connection $connection,
         private Thermometers $thermometers,
         private ThermometerChecks $checks,
+        private MachineStates $machine,
         private Now $now,
     ) {
     }
@@ -52,6 +54,11 @@ final readonly class KitchenFigures
                     new TranslatableMessage('kitchen.figure.'.$route, ['%count%' => $counts[$route]]),
                     false,
                 );
+            }
+        }
+        foreach ($this->machine->all() as $what => $state) {
+            if ($state->needsSomebody()) {
+                $figures['keeping'] = new KitchenFigure(new TranslatableMessage('kitchen.figure.'.$what), true);
             }
         }
         $failed = $this->failedThermometers($site);

@@ -22,7 +22,7 @@ use Verjuicer\Tests\Kitchen\TestKitchen;
 final class MatrixTest extends KitchenTestCase
 {
     private const ANYBODY = [
-        'healthz', 'login', 'logout', 'metrics', 'readyz', 'setup', 'setup_keep', 'shared', 'shared_pdf', 'welcome',
+        'healthz', 'keptz', 'login', 'logout', 'metrics', 'readyz', 'setup', 'setup_keep', 'shared', 'shared_pdf', 'welcome',
         'who', 'who_is',
     ];
 

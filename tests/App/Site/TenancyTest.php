@@ -20,6 +20,7 @@ final class TenancyTest extends KitchenTestCase
         'cache_items' => 'how often somebody tried to log in',
         'setup_code' => 'before there is a site',
         'messenger_messages' => 'each carries its site',
+        'machine_state' => 'backups, of the whole machine',
         'doctrine_migration_versions' => 'the shape of the database',
     ];
 

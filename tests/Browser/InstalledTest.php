@@ -1,0 +1,147 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\Browser;
+
+use Facebook\WebDriver\WebDriverKeys;
+use Symfony\Component\Process\Process;
+
+/**
+ * A kitchen that `bin/install` made, into a folder and ports of its own: over TLS, set up by keyboard alone with three
+ * people, a tablet and a second site, and restored from its backup.
+ */
+final class InstalledTest extends BrowserTestCase
+{
+    private const MOST_TABS = 90;
+
+    private static string $into = '';
+    private static int $tls = 0;
+
+    protected static function served(string $folder, int $port): array
+    {
+        self::$into = $folder;
+        self::$tls = $port;
+        $http = self::freePort();
+        $said = self::told(
+            'bin/install', '--into', $folder, '--name', 'kitchen.test', '--listen', '127.0.0.1',
+            '--port', (string) $http, '--tls-port', (string) $port, '--pg-port', (string) self::freePort(),
+        );
+        self::assertStringContainsString("https://kitchen.test:$port", $said);
+
+        return [new Process([$folder.'/start'], self::ROOT, self::outside(), null, 600), "https://127.0.0.1:$port"];
+    }
+
+    public function testIsServedOverTlsAndASecondRunFindsNothingToDo(): void
+    {
+        $again = self::told('bin/install', '--into', self::$into);
+        self::assertStringContainsString('kept', $again);
+        self::assertSame(1, substr_count($again, '  made '), $again); // the cache
+        self::assertStringContainsString('Nothing differs.', self::told('bin/install', '--into', self::$into, '--check'));
+        $address = 'https://kitchen.test:'.self::$tls.'/login';
+        $answer = self::told(
+            'curl', '-si', '--cacert', self::$into.'/etc/tls/ca.crt',
+            '--resolve', 'kitchen.test:'.self::$tls.':127.0.0.1', $address,
+        );
+        self::assertStringStartsWith('HTTP/2 200', $answer);
+        self::assertStringContainsString('strict-transport-security: max-age=31536000', $answer);
+        self::assertMatchesRegularExpression('/set-cookie: verjuicer=.*secure; httponly/', $answer);
+
+        file_put_contents(self::$into.'/lib/run/php-fpm.conf', "; somebody was here\n", \FILE_APPEND);
+        $check = new Process(['bin/install', '--into', self::$into, '--check'], self::ROOT, self::outside());
+        self::assertSame(1, $check->run());
+        self::assertMatchesRegularExpression('/differs .*php-fpm\.conf/', $check->getOutput());
+        self::assertMatchesRegularExpression('/made .*php-fpm\.conf/', self::told('bin/install', '--into', self::$into));
+    }
+
+    public function testIsSetUpByKeyboardAloneAndRestoredOnAnotherCluster(): void
+    {
+        $begun = time();
+        $this->screen(1280, 800, false);
+        $this->open('/setup');
+        $this->typed([
+            'code' => trim(self::told(self::$into.'/verjuicer', 'verjuicer:setup-code')),
+            'name' => 'Bend of the River',
+            'unit' => '°F',
+            'weight_unit' => 'pounds',
+            'clock' => '2:05',
+            'manager_name' => 'Orla Finch',
+            'manager_initials' => 'of',
+            'manager_login' => 'orla',
+            'password' => 'three slow rivers meet',
+        ]);
+        $this->seeIn('main', 'What to do first');
+        self::assertMatchesRegularExpression('/\d+:\d\d [ap]m/', $this->find('header')->getText());
+        foreach ([['Ned Wold', 'nw', 'ned'], ['Ada Birch', 'ab', 'ada']] as [$name, $initials, $login]) {
+            $this->open('/people');
+            $this->typed(['name' => $name, 'initials' => $initials, 'login' => $login]);
+            $this->seeIn('main', 'https://kitchen.test:'.self::$tls.'/welcome/');
+        }
+        $this->open('/devices');
+        $this->typed(['name' => 'Pit tablet']);
+        $this->seeIn('main', 'this one');
+        $this->open('/sites/new');
+        $this->typed(['name' => 'Mill Bend', 'unit' => '°C', 'weight_unit' => 'kilograms', 'clock' => '14:05']);
+        $this->seeIn('header', 'Mill Bend');
+        self::assertMatchesRegularExpression('/\b\d\d:\d\d\b(?! [ap]m)/', $this->find('header')->getText());
+        self::assertLessThan(300, time() - $begun);
+
+        $drill = self::told('bin/restore-drill');
+        self::assertMatchesRegularExpression('/\d+ links of 2 sites are there/', $drill);
+        self::assertStringContainsString('"kept":true', self::told('curl', '-sk', 'https://127.0.0.1:'.self::$tls.'/keptz'));
+    }
+
+    /**
+     * From field to field by the tab key, then to the first button after them.
+     *
+     * @param array<string, string> $fields by name
+     */
+    private function typed(array $fields): void
+    {
+        foreach ($fields as $name => $words) {
+            $this->tabTo("[name=$name]");
+            $active = $this->browser->switchTo()->activeElement();
+            if ($active->getTagName() !== 'select') {
+                $active->sendKeys([WebDriverKeys::CONTROL, 'a']);
+            }
+            $active->sendKeys($words);
+        }
+        $this->tabTo('main form button:not([type=button])');
+        $this->browser->switchTo()->activeElement()->sendKeys(WebDriverKeys::ENTER);
+    }
+
+    private function tabTo(string $selector): void
+    {
+        $this->find($selector);
+        for ($tab = 0; $tab < self::MOST_TABS; ++$tab) {
+            $isThere = $this->browser->executeScript(
+                'return document.activeElement.matches(arguments[0])',
+                [$selector],
+            );
+            if ($isThere === true) {
+                return;
+            }
+            $this->browser->switchTo()->activeElement()->sendKeys(WebDriverKeys::TAB);
+        }
+        self::fail("$selector is not reached by the tab key");
+    }
+
+    private static function told(string ...$command): string
+    {
+        $process = new Process(array_values($command), self::ROOT, self::outside(), null, 300);
+        $process->mustRun();
+
+        return $process->getOutput();
+    }
+
+    /** @return array<string, string|false> nothing of the database of the other tests */
+    private static function outside(): array
+    {
+        $names = ['DATABASE_URL', 'DATABASE_OWNER_URL', 'DEFAULT_URI', 'MESSENGER_DSN', 'SYMFONY_DOTENV_VARS'];
+
+        return ['VERJUICER_ETC' => self::$into.'/etc'] + array_fill_keys(
+            [...$names, 'APP_ENV', 'APP_SECRET', 'APP_DEBUG'],
+            false,
+        );
+    }
+}
