@@ -8,8 +8,10 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Input\ArrayInput;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Output\NullOutput;
 use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\Process\Process;
@@ -68,6 +70,14 @@ final class RestoreCommand extends Command
         );
         if ($restore->run() !== 0) {
             $output->writeln('Nothing was restored: '.trim($restore->getErrorOutput()));
+
+            return self::FAILURE;
+        }
+        // One of an earlier version is brought to the shape of this one.
+        $migrate = new ArrayInput(['command' => 'doctrine:migrations:migrate']);
+        $migrate->setInteractive(false);
+        if ($this->getApplication()?->doRun($migrate, new NullOutput()) !== self::SUCCESS) {
+            $output->writeln('Restored, but it cannot be brought to the shape of this version.');
 
             return self::FAILURE;
         }

@@ -153,6 +153,42 @@ final class MovingHouseTest extends TestCase
         $connection->close();
     }
 
+    /** What an earlier version wrote is there, whole, and judged as it was then. */
+    public function testADatabaseOfAnEarlierVersionIsBroughtUpToDate(): void
+    {
+        $folder = self::ROOT.'/tests/Upgrade/2026-11-26';
+        /** @var array{moment: string, links: int, batches: array<string, mixed>} $then */
+        $then = json_decode((string) file_get_contents("$folder.json"), true, flags: \JSON_THROW_ON_ERROR);
+        $database = $this->database();
+        [$status, $said] = $this->console($database, 'verjuicer:restore', "$folder.dump");
+        self::assertSame(0, $status, $said);
+        self::assertStringContainsString('all hold', $said);
+        [$status, $said] = $this->console($database, 'verjuicer:projections:rebuild', '--outdated');
+        self::assertSame(0, $status, $said);
+        self::assertStringContainsString(
+            "{$then['links']} links, all hold",
+            $this->console($database, 'verjuicer:verify')[1],
+        );
+        $records = $this->console($database, 'verjuicer:export', 'records', '--login=mara')[1];
+        $now = [];
+        foreach (explode("\n", trim($this->assess($records, '--as-of='.$then['moment']))) as $line) {
+            /** @var array{batch: string, verdict: string, rules_judged: array<string, string>} $one */
+            $one = json_decode($line, true, flags: \JSON_THROW_ON_ERROR);
+            ksort($one['rules_judged']);
+            $now[$one['batch']] = ['verdict' => $one['verdict'], 'rules_judged' => $one['rules_judged']];
+        }
+        ksort($now);
+        self::assertSame($then['batches'], $now);
+        $connection = DriverManager::getConnection(self::parameters($database));
+        self::assertSame(
+            ['dell', 'ike', 'mara', 'wynn'],
+            $connection->fetchFirstColumn(
+                "SELECT login FROM person WHERE password LIKE '\$argon2id\$%' ORDER BY login",
+            ),
+        );
+        $connection->close();
+    }
+
     private function assess(string $ndjson, string $moment): string
     {
         $process = new Process(

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\App\Door;
 
+use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\Tests\App\KitchenTestCase;
+use Verjuicer\Tests\Kitchen\TestKitchen;
 
 final class HealthTest extends KitchenTestCase
 {
@@ -24,6 +26,29 @@ final class HealthTest extends KitchenTestCase
         );
         $this->client->request('GET', '/readyz');
         self::assertResponseStatusCodeSame(503, 'a worker that does nothing is seen');
+    }
+
+    public function testALateOrFailedBackupIsSaidAndStopsNobody(): void
+    {
+        $this->client->request('GET', '/keptz');
+        self::assertResponseIsSuccessful('where no timer ever ran nothing is late');
+        $states = $this->service(MachineStates::class);
+        $cases = [[-29, true, 200], [-31, true, 503], [-1, false, 503], [-1, true, 200]];
+        foreach ($cases as [$hours, $isGood, $status]) {
+            $this->asOwner();
+            self::mockTime(new \DateTimeImmutable(TestKitchen::MOMENT." $hours hours"));
+            $states->note('backup', $isGood, 'x');
+            self::mockTime(TestKitchen::MOMENT);
+            $this->client->request('GET', '/keptz');
+            self::assertResponseStatusCodeSame($status, "$hours hours");
+            $this->client->request('GET', '/readyz');
+            self::assertResponseIsSuccessful();
+            $this->logIn('dell');
+            $says = str_contains($this->client->request('GET', '/kitchen')->text(), 'the last backup failed');
+            self::assertSame($status === 503, $says, 'a manager is told');
+            self::assertStringContainsString('Last backup', $this->client->request('GET', '/keeping')->text());
+            $this->client->restart();
+        }
     }
 
     public function testFiguresAreForThisMachineOnly(): void

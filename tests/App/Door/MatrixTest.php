@@ -22,8 +22,8 @@ use Verjuicer\Tests\Kitchen\TestKitchen;
 final class MatrixTest extends KitchenTestCase
 {
     private const ANYBODY = [
-        'healthz', 'keptz', 'login', 'logout', 'metrics', 'readyz', 'setup', 'setup_keep', 'shared', 'shared_pdf', 'welcome',
-        'who', 'who_is',
+        'healthz', 'keptz', 'login', 'logout', 'metrics', 'readyz', 'setup', 'setup_keep', 'shared', 'shared_pdf',
+        'welcome', 'who', 'who_is',
     ];
 
     /** Whoever is logged in. */
