@@ -23,6 +23,7 @@ use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\People\NotByPin;
 use Verjuicer\App\Site\People\PasswordAgain;
+use Verjuicer\App\Site\People\PeopleLog;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\UnknownZone;
@@ -43,6 +44,7 @@ final class ExchangeController extends FormController implements ShowsAgain
         private readonly Imports $imports,
         private readonly Batches $batches,
         private readonly Thermometers $thermometers,
+        private readonly PeopleLog $log,
         private readonly CurrentAccount $account,
         private readonly Now $now,
     ) {
@@ -88,6 +90,8 @@ final class ExchangeController extends FormController implements ShowsAgain
             default => $this->export->events($site, $start, $end),
         };
         $name = \sprintf('%s-%s-%s.%s', $what, $from->iso(), $to->iso(), $what === 'records' ? 'ndjson' : 'csv');
+
+        $this->log->note($site->id->toRfc4122(), $this->account->get(), 'export', $name);
 
         return new StreamedResponse(
             static function () use ($lines): void {

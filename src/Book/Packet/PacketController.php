@@ -16,6 +16,7 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Page\ConfiguredAddress;
 use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\People\PeopleLog;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
 
@@ -32,6 +33,7 @@ final class PacketController extends FormController
         private readonly PacketMaker $maker,
         private readonly Products $products,
         private readonly ConfiguredAddress $address,
+        private readonly PeopleLog $log,
         private readonly CurrentAccount $account,
         private readonly Now $now,
     ) {
@@ -90,7 +92,10 @@ final class PacketController extends FormController
     #[Route('/packets/{id}/packet.pdf', name: 'packet_pdf', methods: ['GET'])]
     public function pdf(string $id): Response
     {
-        return $this->download($this->find($id));
+        $packet = $this->find($id);
+        $this->log->note($packet->siteId, $this->account->get(), 'packet_opened', $packet->id.', PDF');
+
+        return $this->download($packet);
     }
 
     #[IsGranted('ROLE_PITMASTER')]
@@ -104,6 +109,7 @@ final class PacketController extends FormController
         if ($input->isGood() && $days !== null && $packet->finishedAt !== null) {
             $token = $this->packets->share($packet, $this->now->instant()->plus(Span::ofHours(24 * $days)));
             $link = $this->address->of('shared', ['token' => $token]);
+            $this->log->note($packet->siteId, $this->account->get(), 'packet_shared', $packet->id);
         }
 
         return $this->page('book/packet/show.html.twig', $input, [
@@ -118,6 +124,7 @@ final class PacketController extends FormController
     public function shared(string $token): Response
     {
         $packet = $this->packets->shared($token, $this->now->instant()) ?? throw $this->createNotFoundException();
+        $this->log->note($packet->siteId, null, 'packet_opened', $packet->id);
 
         return $this->render('book/packet/shared.html.twig', ['packet' => $packet, 'token' => $token]);
     }
@@ -130,9 +137,10 @@ final class PacketController extends FormController
     )]
     public function sharedPdf(string $token): Response
     {
-        return $this->download(
-            $this->packets->shared($token, $this->now->instant()) ?? throw $this->createNotFoundException(),
-        );
+        $packet = $this->packets->shared($token, $this->now->instant()) ?? throw $this->createNotFoundException();
+        $this->log->note($packet->siteId, null, 'packet_opened', $packet->id.', PDF');
+
+        return $this->download($packet);
     }
 
     private function download(Packet $packet): Response

@@ -19,6 +19,7 @@ use Verjuicer\App\Platform\Page\BackPath;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\PasswordAgainListener;
 use Verjuicer\App\Site\People\People;
+use Verjuicer\App\Site\People\PeopleLog;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Tenancy\Tenant;
 
@@ -32,6 +33,7 @@ final class WhoController extends FormController
         private readonly PasswordHasherFactoryInterface $hashers,
         private readonly Security $security,
         private readonly Tenant $tenant,
+        private readonly PeopleLog $log,
         #[Autowire(service: 'limiter.pin')] private readonly RateLimiterFactoryInterface $tries,
         #[Autowire(service: 'limiter.pin_device')] private readonly RateLimiterFactoryInterface $deviceTries,
     ) {
@@ -73,12 +75,17 @@ final class WhoController extends FormController
             $input->refuse('pin', 'who.problem.pin');
         }
         if ($person === null || !$input->isGood()) {
+            if ($person?->siteId()->toRfc4122() === $device->siteId) {
+                $this->log->note($device->siteId, $person, 'pin_failed', $device->name);
+            }
+
             return $this->view($device, $input);
         }
         $this->security->login($person, 'form_login', 'main');
         $token = $this->security->getToken();
         $token?->setAttribute(PasswordAgainListener::BY_PIN, $device->id);
         $token?->setAttribute(PasswordAgainListener::CONFIRMED_AT, 0);
+        $this->log->note($device->siteId, $person, 'pin', $device->name);
 
         return $this->redirect(BackPath::of($input->typed->getString('back')) ?? '/', Response::HTTP_SEE_OTHER);
     }

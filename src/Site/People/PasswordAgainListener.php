@@ -29,6 +29,7 @@ final readonly class PasswordAgainListener
         private Security $security,
         private UserPasswordHasherInterface $hasher,
         private Environment $twig,
+        private PeopleLog $log,
         private Now $now,
         #[Autowire(service: 'limiter.login_name')] private RateLimiterFactoryInterface $tries,
     ) {
@@ -71,6 +72,9 @@ final readonly class PasswordAgainListener
             $event->getRequest()->request->remove(self::FIELD);
 
             return;
+        }
+        if ($isTried) {
+            $this->log->note($account->siteId()->toRfc4122(), $account, 'password_failed');
         }
         $page = $this->page($event->getRequest(), $isTried);
         $event->setController(static fn (): Response => $page);

@@ -11,6 +11,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Page\ConfiguredAddress;
+use Verjuicer\App\Platform\Paging\PageKey;
 
 /** Who works here: added, invited, disabled, signed out by a manager. */
 #[IsGranted('ROLE_MANAGER')]
@@ -22,6 +23,7 @@ final class PeopleController extends FormController
     public function __construct(
         private readonly People $people,
         private readonly SignIns $signIns,
+        private readonly PeopleLog $log,
         private readonly ConfiguredAddress $address,
         private readonly CurrentAccount $account,
     ) {
@@ -52,6 +54,17 @@ final class PeopleController extends FormController
         }
 
         return $this->handedOver($secret, $person->name);
+    }
+
+    #[Route('/log', name: 'people_log', methods: ['GET'], priority: 1)]
+    public function log(Request $request): Response
+    {
+        $site = $this->account->get()->site;
+
+        return $this->render('site/people/log.html.twig', [
+            'site' => $site,
+            'page' => $this->log->of($site, PageKey::parse($request->query->getString('after'))),
+        ]);
     }
 
     #[Route('/{id}', name: 'person', methods: ['GET'])]

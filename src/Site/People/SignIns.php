@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\PasswordHasher\Hasher\PasswordHasherFactoryInterface;
 use Symfony\Component\Security\Core\Exception\UserNotFoundException;
+use Symfony\Component\Security\Http\Authenticator\Passport\Credentials\PasswordCredentials;
 use Symfony\Component\Security\Http\Event\LoginFailureEvent;
 use Symfony\Component\Security\Http\Event\LoginSuccessEvent;
 use Symfony\Component\Uid\Uuid;
@@ -22,6 +23,7 @@ final readonly class SignIns
     public function __construct(
         private Connection $connection,
         private PasswordHasherFactoryInterface $hashers,
+        private PeopleLog $log,
         private Now $now,
     ) {
     }
@@ -42,6 +44,9 @@ final readonly class SignIns
             'agent' => mb_substr(mb_scrub($request->headers->get('User-Agent') ?? ''), 0, 200),
             'session_round' => $account->person->sessionRound,
         ]);
+        if ($event->getPassport()->hasBadge(PasswordCredentials::class)) {
+            $this->log->note($account->siteId()->toRfc4122(), $account, 'login');
+        }
     }
 
     /** A name nobody has, or one without a password yet, takes as long to refuse as a wrong password. */
@@ -55,6 +60,9 @@ final readonly class SignIns
         }
         if ($event->getPassport() !== null && (!$user instanceof Account || !$user->hasPassword())) {
             $this->hashers->getPasswordHasher(Account::class)->hash('as long as a real one');
+        }
+        if ($user instanceof Account) {
+            $this->log->note($user->siteId()->toRfc4122(), $user, 'login_failed');
         }
     }
 

@@ -51,8 +51,8 @@ final class MatrixTest extends KitchenTestCase
     ];
 
     private const MANAGER = [
-        'day_sign', 'device_register', 'device_revoke', 'devices', 'import', 'people', 'people_add', 'person',
-        'person_do', 'person_keep', 'site', 'site_keep',
+        'day_sign', 'device_register', 'device_revoke', 'devices', 'import', 'people', 'people_add', 'people_log',
+        'person', 'person_do', 'person_keep', 'site', 'site_keep',
     ];
 
     private const OWNER = ['site_new', 'site_open', 'site_people'];
