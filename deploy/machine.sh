@@ -116,7 +116,7 @@ create_database() {
 }
 
 # database_url NAME [ROLE]
-database_url() { printf 'postgresql://%s@127.0.0.1:%s/%s?serverVersion=15&charset=utf8' "${2:-verjuicer}" "$PG_PORT" "$1"; }
+database_url() { printf 'postgresql://%s@127.0.0.1:%s/%s?serverVersion=15' "${2:-verjuicer}" "$PG_PORT" "$1"; }
 
 # use_database NAME: what is served has the application's role, the console its owner's.
 use_database() {

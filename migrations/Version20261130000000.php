@@ -9,6 +9,11 @@ use Doctrine\Migrations\AbstractMigration;
 
 final class Version20261130000000 extends AbstractMigration
 {
+    // What Tenant sets on the connection; spelt out in each policy, because a function of SQL is parsed in each plan.
+    private const SITE = "nullif(current_setting('verjuicer.site', true), '')::uuid";
+    private const PERSON = "nullif(current_setting('verjuicer.person', true), '')::uuid";
+    private const TOKEN = "nullif(current_setting('verjuicer.token', true), '')";
+
     /** What the application's role adds to and never changes. */
     private const RECORDED = [
         'account_change', 'batch', 'batch_fact', 'batch_lot', 'chain_link', 'day_said', 'day_sign', 'event', 'label',
@@ -120,31 +125,30 @@ final class Version20261130000000 extends AbstractMigration
 
     private function walls(): void
     {
-        foreach (['site', 'person', 'token'] as $what) {
-            $type = $what === 'token' ? 'text' : 'uuid';
-            $this->addSql(<<<SQL
-                CREATE FUNCTION my_$what() RETURNS $type LANGUAGE sql STABLE PARALLEL SAFE
-                AS \$\$ SELECT nullif(current_setting('verjuicer.$what', true), '')::$type \$\$
-                SQL);
-        }
         foreach (self::OF_A_SITE as $table) {
             $this->addSql("ALTER TABLE $table ENABLE ROW LEVEL SECURITY");
-            $this->addSql("CREATE POLICY of_site ON $table USING (site_id = my_site())");
+            $this->addSql("CREATE POLICY of_site ON $table USING (site_id = ".self::SITE.')');
         }
         foreach (self::OF_SOMETHING as $table => $owner) {
             $this->addSql("ALTER TABLE $table ENABLE ROW LEVEL SECURITY");
             $this->addSql("CREATE POLICY of_site ON $table USING (EXISTS (SELECT FROM $owner o WHERE o.id = $table.{$owner}_id))");
         }
         $this->addSql('ALTER TABLE site ENABLE ROW LEVEL SECURITY');
-        $this->addSql('CREATE POLICY of_site ON site USING (id = my_site())');
+        $this->addSql('CREATE POLICY of_site ON site USING (id = '.self::SITE.')');
         // Somebody sees where else they work.
-        $this->addSql('CREATE POLICY mine ON account FOR SELECT USING (person_id = my_person())');
-        $this->addSql('CREATE POLICY mine ON site FOR SELECT USING (EXISTS (SELECT FROM account a WHERE a.site_id = site.id AND a.person_id = my_person()))');
+        $this->addSql('CREATE POLICY mine ON account FOR SELECT USING (person_id = '.self::PERSON.')');
+        $this->addSql(<<<'SQL'
+            CREATE FUNCTION works_at(who UUID, there UUID) RETURNS BOOLEAN
+            LANGUAGE sql STABLE SECURITY DEFINER SET search_path = public, pg_temp AS $$
+                SELECT EXISTS (SELECT FROM account WHERE person_id = who AND site_id = there)
+            $$
+            SQL);
+        $this->addSql('CREATE POLICY mine ON site FOR SELECT USING (works_at('.self::PERSON.', id))');
         $this->addSql('ALTER TABLE organisation ENABLE ROW LEVEL SECURITY');
         $this->addSql('CREATE POLICY of_site ON organisation USING (EXISTS (SELECT FROM site s WHERE s.organisation_id = organisation.id)) WITH CHECK (TRUE)');
         // Whoever holds the secret of a tablet or of a shared packet sees that one.
-        $this->addSql('CREATE POLICY held ON device FOR SELECT USING (token_hash = my_token())');
-        $this->addSql('CREATE POLICY held ON packet FOR SELECT USING (token_hash = my_token())');
+        $this->addSql('CREATE POLICY held ON device FOR SELECT USING (token_hash = '.self::TOKEN.')');
+        $this->addSql('CREATE POLICY held ON packet FOR SELECT USING (token_hash = '.self::TOKEN.')');
     }
 
     /** What is told of all sites at once, and nothing more than these numbers. */

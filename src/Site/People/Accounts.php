@@ -72,14 +72,16 @@ final readonly class Accounts implements UserProviderInterface
     /** @return list<Account> of the sites somebody works in, or did, the first first; only what they may see of it */
     public function of(Person $person): array
     {
-        /** @var list<Account> */
-        return $this->entities
-            ->createQuery(
-                'SELECT a, s, p FROM '.Account::class.' a JOIN a.site s JOIN a.person p
-                WHERE a.person = :person ORDER BY s.name, a.id',
-            )
-            ->setParameter('person', $person->id, 'uuid')
-            ->getResult();
+        // Not DQL: this is asked on every request, and would be parsed on each.
+        $accounts = $this->entities->getRepository(Account::class)->findBy(['person' => $person->id]);
+        usort(
+            $accounts,
+            static fn (Account $one, Account $other): int =>
+                [$one->site->name, (string) $one->id] <=> [$other->site->name, (string) $other->id]
+            ,
+        );
+
+        return $accounts;
     }
 
     public function refreshUser(UserInterface $user): Account

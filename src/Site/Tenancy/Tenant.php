@@ -9,7 +9,7 @@ use Symfony\Component\Uid\Uuid;
 
 /**
  * Whose rows the database shows: those of one site, and where else somebody works. Everything that reads or writes goes
- * through here first; the policies of the tables (`my_site()`, `my_person()`, `my_token()`) are the wall behind it.
+ * through here first; the policies of the tables, which read what is set here, are the wall behind it.
  */
 final class Tenant
 {
