@@ -43,9 +43,9 @@ $send = static function (string $path, ?array $fields = null) use ($curl, $base,
         is_string($text) ? $text : '',
     ];
 };
-$hidden = static fn (string $name, string $page): string =>
-    preg_match('/name="'.$name.'" value="([^"]*)"/', $page, $part) === 1 ? $part[1] : ''
-;
+$hidden = static function (string $name, string $page): string {
+    return preg_match('/name="'.$name.'" value="([^"]*)"/', $page, $part) === 1 ? $part[1] : '';
+};
 [, , $page] = $send('/login');
 $asked = ['_username' => 'mara', '_password' => 'oak-and-patience', '_csrf_token' => $hidden('_csrf_token', $page)];
 $send('/login', $asked);

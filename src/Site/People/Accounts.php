@@ -74,12 +74,8 @@ final readonly class Accounts implements UserProviderInterface
     {
         // Not DQL: this is asked on every request, and would be parsed on each.
         $accounts = $this->entities->getRepository(Account::class)->findBy(['person' => $person->id]);
-        usort(
-            $accounts,
-            static fn (Account $one, Account $other): int =>
-                [$one->site->name, (string) $one->id] <=> [$other->site->name, (string) $other->id]
-            ,
-        );
+        $place = static fn (Account $one): array => [$one->site->name, (string) $one->id];
+        usort($accounts, static fn (Account $one, Account $other): int => $place($one) <=> $place($other));
 
         return $accounts;
     }

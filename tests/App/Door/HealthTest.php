@@ -44,7 +44,7 @@ final class HealthTest extends KitchenTestCase
             $this->client->request('GET', '/readyz');
             self::assertResponseIsSuccessful();
             $this->logIn('dell');
-            $says = str_contains($this->client->request('GET', '/kitchen')->text(), 'the last backup failed');
+            $says = str_contains($this->client->request('GET', '/kitchen')->text(), 'the last backup failed or is old');
             self::assertSame($status === 503, $says, 'a manager is told');
             self::assertStringContainsString('Last backup', $this->client->request('GET', '/keeping')->text());
             $this->client->restart();
