@@ -1,0 +1,230 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Thermal;
+
+/**
+ * Meat that warms or cools from its surface: heat conducted in one direction, by finite volumes.
+ *
+ * The area a heat flow passes grows as a power of the distance from the middle: 0 for a slab, 1 for a cylinder, 2 for a
+ * ball; a block or a short cylinder lies between (a shape of its own for its half thickness and its area to volume).
+ * Steps are of the trapezoidal rule (somewhat implicit, so that it never rings); properties and the surface are those at
+ * the step's beginning, the surface's flow linear in its temperature. The surface gives off water as its wetness allows:
+ * psychrometric relation with Lewis' number to the power 2/3 of 0.9; what dries lets through less.
+ */
+final class Body
+{
+    private const LATENT = 1616.0; // K: 0.622 · 2.35 MJ/kg ÷ (1005 J/(kg K) · 0.9)
+    private const HEAT_OF_VAPOUR = 2.35e6; // J/kg
+    private const IMPLICIT = 0.55;
+
+    /** Water given off, kg/m² of surface. */
+    public float $givenOff = 0.0;
+    /** Heat taken in through the surface, J/m² of it. */
+    public float $takenIn = 0.0;
+
+    private float $width;
+    /** @var list<float> of the face outside each cell, relative to the surface's */
+    private array $areas = [];
+    /** @var list<float> of each cell, m, relative to the surface's area */
+    private array $volumes = [];
+
+    /**
+     * @param float $half m from the middle to the surface
+     * @param float $shape 0 slab, 1 cylinder, 2 ball, or between
+     * @param list<float> $cells °C, from the middle outwards
+     * @param float $pressure Pa of the air, which water boils against
+     */
+    public function __construct(
+        private readonly MeatProperties $properties,
+        public readonly float $half,
+        public readonly float $shape,
+        public array $cells,
+        private readonly float $pressure = 101_325.0,
+    ) {
+        $count = \count($cells);
+        $this->width = $half / $count;
+        $power = $shape + 1.0;
+        for ($cell = 0; $cell < $count; ++$cell) {
+            $inner = $cell / $count;
+            $outer = ($cell + 1) / $count;
+            $this->areas[] = $outer ** $shape;
+            $this->volumes[] = ($half * ($outer ** $power - $inner ** $power)) / $power;
+        }
+    }
+
+    /** All of it equally warm. */
+    public static function even(
+        MeatProperties $properties,
+        float $half,
+        float $shape,
+        float $celsius,
+        int $cells,
+        float $pressure = 101_325.0,
+    ): self {
+        return new self($properties, $half, $shape, array_fill(0, $cells, $celsius), $pressure);
+    }
+
+    public function middle(): float
+    {
+        $cells = $this->cells;
+
+        return isset($cells[1]) ? (9.0 * $cells[0] - $cells[1]) / 8.0 : $cells[0];
+    }
+
+    /** At a part of the way from the middle to the surface. */
+    public function at(float $part): float
+    {
+        $count = \count($this->cells);
+        $place = $part * $count - 0.5;
+        if ($place <= 0.0) {
+            $middle = $this->middle();
+
+            return $middle + ($this->cells[0] - $middle) * 4.0 * ($part * $count) ** 2;
+        }
+        $cell = min($count - 2, (int) $place);
+        $share = $place - $cell;
+
+        return $this->cells[$cell] * (1.0 - $share) + $this->cells[$cell + 1] * $share;
+    }
+
+    public function mean(): float
+    {
+        $sum = $volume = 0.0;
+        foreach ($this->cells as $cell => $celsius) {
+            $sum += $celsius * $this->volumes[$cell];
+            $volume += $this->volumes[$cell];
+        }
+
+        return $sum / $volume;
+    }
+
+    /** J/m² of surface, above 0 °C at the present capacities' integral. */
+    public function heat(): float
+    {
+        $heat = 0.0;
+        foreach ($this->cells as $cell => $celsius) {
+            $heat += $this->volumes[$cell] * $this->enthalpy($celsius);
+        }
+
+        return $heat;
+    }
+
+    /** @param float $seconds of one step */
+    public function step(float $seconds, Surface $surface): void
+    {
+        $cells = $this->cells;
+        $count = \count($cells);
+        $last = $count - 1;
+        $conducts = $this->properties->conductivity;
+        $takes = $this->properties->capacity;
+        $low = MeatProperties::COLDEST;
+        $top = MeatProperties::HOTTEST - $low;
+        $k = $c = [];
+        foreach ($cells as $celsius) {
+            $at = (int) ($celsius - $low + 0.5);
+            $at = $at < 0 ? 0 : ($at > $top ? $top : $at);
+            $k[] = $conducts[$at];
+            $c[] = $takes[$at];
+        }
+        [$flow, $slope, $evaporates] = $this->through($surface, $cells[$last], $k[$last]);
+        $width = $this->width;
+        $areas = $this->areas;
+        $volumes = $this->volumes;
+        $theta = self::IMPLICIT;
+        // Thomas' algorithm for the change of each cell, on the way out with the flow of each face.
+        $ratio = $change = [];
+        $before = 0.0; // W/m² into the cell from the inner one
+        $inner = 0.0; // W/(m² K) through the inner face
+        $aboveRatio = 0.0;
+        $aboveChange = 0.0;
+        for ($cell = 0; $cell < $count; ++$cell) {
+            $stored = ($volumes[$cell] * $c[$cell]) / $seconds;
+            if ($cell < $last) {
+                $outer = ($areas[$cell] * ($k[$cell] + $k[$cell + 1])) / (2.0 * $width);
+                $after = $outer * ($cells[$cell] - $cells[$cell + 1]);
+                $diagonal = $stored + $theta * ($inner + $outer);
+            } else {
+                $outer = 0.0;
+                $after = -$flow;
+                $diagonal = $stored + $theta * ($inner - $slope);
+            }
+            $below = $theta * $inner;
+            $pivot = $diagonal - $below * $aboveRatio;
+            $aboveChange = ($before - $after + $below * $aboveChange) / $pivot;
+            $aboveRatio = ($theta * $outer) / $pivot;
+            $ratio[] = $aboveRatio;
+            $change[] = $aboveChange;
+            $before = $after;
+            $inner = $outer;
+        }
+        $moved = 0.0;
+        for ($cell = $last; $cell >= 0; --$cell) {
+            $moved = $change[$cell] + $ratio[$cell] * $moved;
+            $cells[$cell] += $moved;
+            if ($cell === $last) {
+                $this->takenIn += $seconds * ($flow + $theta * $slope * $moved);
+            }
+        }
+        $this->cells = array_values($cells);
+        if ($evaporates > 0.0) {
+            $this->givenOff += ($seconds * $evaporates) / self::HEAT_OF_VAPOUR;
+        }
+    }
+
+    /**
+     * @return array{float, float, float} W/m² into the outermost cell now, by how much that changes with a degree of
+     *     it, and W/m² that go with vapour
+     */
+    private function through(Surface $surface, float $outermost, float $conducts): array
+    {
+        $inside = (2.0 * $conducts) / $this->width;
+        $evaporates = 0.0;
+        $rises = 0.0;
+        $skin = ($surface->transfer * $surface->air + $inside * $outermost) / ($surface->transfer + $inside);
+        $wetness = $surface->wetness / (1.0 + $this->givenOff / $surface->drying);
+        if ($wetness > 0.0 && $surface->convection > 0.0) {
+            $scale = ($surface->convection * self::LATENT * $wetness) / $this->pressure;
+            // Newton's method: three steps find the skin to a hundredth of a degree.
+            for ($step = 0; $step < 3; ++$step) {
+                $pressure = self::saturation($skin);
+                $evaporates = $scale * ($pressure - $surface->vapour);
+                $rises = ($scale * $pressure * 4217.5) / (($skin + 240.97) ** 2);
+                if ($evaporates < 0.0) {
+                    // Steam that condenses on a cold surface warms it, as freely as the air brings it.
+                    $evaporates /= $wetness;
+                    $rises /= $wetness;
+                }
+                $off = $surface->transfer * ($surface->air - $skin) - $evaporates - $inside * ($skin - $outermost);
+                $skin += $off / ($surface->transfer + $rises + $inside);
+            }
+        }
+        $outside = $surface->transfer + $rises;
+        $flow = $inside * ($skin - $outermost);
+
+        return [$flow, -($inside * $outside) / ($inside + $outside), $evaporates];
+    }
+
+    /** Pa over water; Magnus' formula as of Buck (1981), right to 0.3 % up to 100 °C. */
+    public static function saturation(float $celsius): float
+    {
+        return 611.21 * exp((17.502 * $celsius) / (240.97 + $celsius));
+    }
+
+    private function enthalpy(float $celsius): float
+    {
+        $heat = 0.0;
+        $takes = $this->properties->capacity;
+        $low = MeatProperties::COLDEST;
+        $degree = (int) floor($celsius);
+        for ($t = 0; $t < $degree; ++$t) {
+            $heat += ($takes[$t - $low] + $takes[$t + 1 - $low]) / 2;
+        }
+        $share = $celsius - $degree;
+
+        [$here, $next] = [$takes[$degree - $low], $takes[$degree + 1 - $low]];
+
+        return $heat + $share * ($here + ($share / 2) * ($next - $here));
+    }
+}

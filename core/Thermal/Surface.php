@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Thermal;
+
+/** What is around meat, and how heat and water get through its surface. */
+final readonly class Surface
+{
+    /**
+     * @param float $air °C
+     * @param float $transfer W/(m² K), convection and radiation together
+     * @param float $convection W/(m² K), the part by moving air, which carries vapour as well (Lewis)
+     * @param float $vapour Pa, of water in the air
+     * @param float $wetness 0 to 1: how freely the surface gives off water where it has not dried yet
+     * @param float $drying kg/m² given off after which it does so half as freely; INF where it never dries
+     */
+    public function __construct(
+        public float $air,
+        public float $transfer,
+        public float $convection = 0.0,
+        public float $vapour = 1000.0,
+        public float $wetness = 0.0,
+        public float $drying = \INF,
+    ) {
+    }
+
+    public static function dry(float $air, float $transfer): self
+    {
+        return new self($air, $transfer);
+    }
+
+    public function at(float $air): self
+    {
+        return new self(
+            $air,
+            $this->transfer,
+            $this->convection,
+            $this->vapour,
+            $this->wetness,
+            $this->drying,
+        );
+    }
+}
