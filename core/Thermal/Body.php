@@ -9,9 +9,9 @@ namespace Verjuicer\Core\Thermal;
  *
  * The area a heat flow passes grows as a power of the distance from the middle: 0 for a slab, 1 for a cylinder, 2 for a
  * ball; a block or a short cylinder lies between (a shape of its own for its half thickness and its area to volume).
- * Steps are of the trapezoidal rule (somewhat implicit, so that it never rings); properties and the surface are those at
- * the step's beginning, the surface's flow linear in its temperature. The surface gives off water as its wetness allows:
- * psychrometric relation with Lewis' number to the power 2/3 of 0.9; what dries lets through less.
+ * Steps are of the trapezoidal rule (somewhat implicit, so that it never rings); properties and the surface are those
+ * at the step's beginning, the surface's flow linear in its temperature. The surface gives off water as its wetness
+ * allows: psychrometric relation with Lewis' number to the power 2/3 of 0.9; what dries lets through less.
  */
 final class Body
 {
