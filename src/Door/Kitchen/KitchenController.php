@@ -14,7 +14,7 @@ final class KitchenController extends AbstractController
 {
     private const DOORS = [
         'before' => ['receiving', 'products', 'recipes', 'templates'],
-        'at_pit' => ['pits', 'hot_round', 'thermometers', 'what_if', 'wall', 'card'],
+        'at_pit' => ['pits', 'hot_round', 'thermometers', 'what_if', 'cooling', 'wall', 'card'],
         'after' => ['today', 'unsettled', 'labels'],
         'book' => ['search', 'packets', 'trends', 'keeping', 'exchange', 'site', 'people', 'devices', 'sites'],
     ];

@@ -29,7 +29,8 @@ final class MatrixTest extends KitchenTestCase
     /** Whoever is logged in. */
     private const READER = [
         'batch', 'batch_assessment', 'batch_live', 'batch_log', 'batch_record', 'board', 'board_live',
-        'card', 'day', 'exchange', 'export', 'factor', 'factor_off', 'factor_on', 'hot_round', 'keeping', 'kitchen',
+        'card', 'cooling', 'day',
+        'exchange', 'export', 'factor', 'factor_off', 'factor_on', 'hot_round', 'keeping', 'kitchen',
         'label', 'label_pdf', 'label_svg', 'labels', 'log', 'log_echo', 'lot', 'own', 'own_password', 'own_pin',
         'own_sign_out', 'packet', 'packet_pdf', 'packets', 'pit', 'pits', 'product', 'products', 'recall', 'receiving',
         'recipe', 'recipes', 'resume', 'search', 'templates', 'theme', 'thermometer', 'thermometers', 'today', 'trend',

@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\WhatIf;
+
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Verjuicer\App\Platform\Form\FormController;
+use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Settings\SiteRules;
+use Verjuicer\Core\Food\Holding;
+use Verjuicer\Core\Forecast\CoolingGates;
+use Verjuicer\Core\Forecast\CoolingOdds;
+use Verjuicer\Core\Forecast\Point;
+
+/** Before a cooling: how likely it passes its gates, how deep it may lie, and a table of that to hang on the wall. */
+final class CoolingController extends FormController
+{
+    private const DEEPEST_CM = 30;
+    private const SHALLOWEST_CM = 0.5;
+
+    public function __construct(private readonly SiteRules $rules, private readonly CurrentAccount $account)
+    {
+    }
+
+    #[Route('/cooling', name: 'cooling', methods: ['GET'])]
+    public function show(Request $request): Response
+    {
+        $site = $this->account->get()->site;
+        $input = FormInput::asked($request);
+        $rules = $this->rules->of($site);
+        $gates = CoolingGates::of($rules, $site->unit);
+        $answer = $request->query->count() === 0 ? null : $this->answer($input, $gates);
+
+        return $this->page('work/what_if/cooling.html.twig', $input, [
+            'site' => $site,
+            'methods' => CoolingOdds::methods(),
+            'answer' => $answer,
+            'rows' => array_map(
+                static fn (Holding $method): array => [
+                    'method' => $method,
+                    'open' => CoolingOdds::deepest($method, false, null, $gates),
+                    'covered' => CoolingOdds::deepest($method, true, null, $gates),
+                ],
+                CoolingOdds::methods(),
+            ),
+            'limits' => $rules,
+            'first' => $gates->first,
+            'all' => $gates->all,
+        ]);
+    }
+
+    /** @return array{odds: CoolingOdds, deepest: float|null}|null null where something is wrong with the question */
+    private function answer(FormInput $input, CoolingGates $gates): ?array
+    {
+        $method = $input->choice('method', Holding::class, true);
+        $depth = $input->number('depth', true, most: self::DEEPEST_CM);
+        $around = $input->temperature('around', $this->account->get()->site->unit);
+        if ($depth !== null && $depth < self::SHALLOWEST_CM) {
+            $input->refuse('depth', 'portion.problem.depth');
+        }
+        if ($method !== null && !\in_array($method, CoolingOdds::methods(), true)) {
+            $input->refuse('method', 'form.problem.choice');
+        }
+        if (!$input->isGood() || $method === null || $depth === null) {
+            return null;
+        }
+        $isCovered = $input->isOn('covered');
+        $celsius = $around === null ? null : Point::celsius($around);
+
+        return [
+            'odds' => CoolingOdds::of($method, $depth / 100, $isCovered, $celsius, $gates),
+            'deepest' => CoolingOdds::deepest($method, $isCovered, $celsius, $gates),
+        ];
+    }
+}
