@@ -9,6 +9,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Platform\Machine\MachineStates;
+use Verjuicer\App\Platform\Machine\Version;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\Core\Measure\LocalDate;
@@ -20,6 +21,7 @@ final class KeepingController extends AbstractController
         private readonly KeptRecords $records,
         private readonly SiteChain $chain,
         private readonly MachineStates $machine,
+        private readonly Version $version,
         private readonly CurrentAccount $account,
         private readonly Now $now,
     ) {
@@ -35,6 +37,7 @@ final class KeepingController extends AbstractController
             'kept' => $this->records->of($site, LocalDate::ofInstant($this->now->instant(), $site->zone())),
             'seal' => $this->chain->seal($site),
             'machine' => $this->machine->all(),
+            'version' => $this->version->words(),
         ]);
     }
 }

@@ -9,12 +9,16 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
+use Verjuicer\App\Platform\Machine\Version;
 
 /** For whoever watches the machine: nothing of any record stands here. */
 final readonly class HealthController
 {
-    public function __construct(private Health $health)
-    {
+    public function __construct(
+        private readonly Health $health,
+        private readonly RequestCount $requests,
+        private readonly Version $version,
+    ) {
     }
 
     /** Whether the application answers at all. */
@@ -46,7 +50,12 @@ final readonly class HealthController
             || $request->headers->has('X-Forwarded-For')) {
             throw new NotFoundHttpException();
         }
-        $lines = '';
+        $lines = \sprintf("# TYPE verjuicer_info gauge\nverjuicer_info{version=\"%s\"} 1\n", $this->version->words());
+        $lines .= "# HELP verjuicer_requests_total Requests answered since the server began.\n"
+            ."# TYPE verjuicer_requests_total counter\n";
+        foreach ($this->requests->all() as $digit => $count) {
+            $lines .= "verjuicer_requests_total{status=\"{$digit}xx\"} $count\n";
+        }
         foreach ($this->health->figures() as $name => [$help, $value]) {
             $lines .= "# HELP verjuicer_$name $help\n# TYPE verjuicer_$name gauge\nverjuicer_$name $value\n";
         }
