@@ -5,17 +5,23 @@ declare(strict_types=1);
 namespace Verjuicer\App\Projection;
 
 use Symfony\Component\Messenger\Attribute\AsMessageHandler;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Site\Tenancy\Tenant;
 
 /** Works off what many changes left behind. */
 #[AsMessageHandler]
 final readonly class CatchUpHandler
 {
-    public function __construct(private Projections $projections)
+    public function __construct(private Projections $projections, private Tenant $tenant)
     {
     }
 
     public function __invoke(CatchUp $message): void
     {
-        $this->projections->catchUp($message->siteId, null);
+        // Also where whoever runs the machine asked for it, who is in no site.
+        $this->tenant->within(
+            Uuid::fromString($message->siteId),
+            fn () => $this->projections->catchUp($message->siteId, null),
+        );
     }
 }

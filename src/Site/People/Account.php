@@ -32,6 +32,7 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
 
     /** Of one that comes out of a session. */
     private ?Uuid $siteId = null;
+    private bool $hasSite = true;
 
     public function __construct(
         #[ORM\ManyToOne(fetch: 'EAGER')] #[ORM\JoinColumn(nullable: false)] public readonly Site $site,
@@ -48,6 +49,12 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
     public function siteId(): Uuid
     {
         return $this->siteId ?? $this->site->id;
+    }
+
+    /** Whether it says of which site it is. */
+    public function hasSite(): bool
+    {
+        return $this->hasSite;
     }
 
     public function isDisabled(): bool
@@ -95,12 +102,16 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
         return ['id' => $this->id, 'site' => $this->siteId(), 'person' => $this->person, 'role' => $this->role];
     }
 
-    /** @param array{id: Uuid, site: Uuid, person: Person, role: Role} $data */
+    /**
+     * @param array{id: Uuid, site?: Uuid, person?: Person, role: Role} $data one of a version before the sites has
+     *     neither site nor person: its session is over
+     */
     public function __unserialize(array $data): void
     {
         $this->id = $data['id'];
-        $this->siteId = $data['site'];
-        $this->person = $data['person'];
+        $this->siteId = $data['site'] ?? null;
+        $this->hasSite = isset($data['site']);
+        $this->person = $data['person'] ?? new Person('');
         $this->role = $data['role'];
     }
 

@@ -85,6 +85,9 @@ final readonly class Accounts implements UserProviderInterface
         if (!$user instanceof Account) {
             throw new UnsupportedUserException();
         }
+        if (!$user->hasSite()) {
+            throw new UserNotFoundException();
+        }
         $this->tenant->enter($user->siteId(), $user->person->id);
 
         $found = null;

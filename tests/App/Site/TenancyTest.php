@@ -6,7 +6,12 @@ namespace Verjuicer\Tests\App\Site;
 
 use Doctrine\DBAL\Exception\DriverException;
 use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\Security\Core\Exception\UserNotFoundException;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Projection\CatchUp;
+use Verjuicer\App\Projection\CatchUpHandler;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\People\Accounts;
 use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Tests\App\KitchenTestCase;
 
@@ -128,6 +133,33 @@ final class TenancyTest extends KitchenTestCase
         self::assertSame(1, $this->connection()->fetchOne('SELECT count(*) FROM site'));
         self::assertSame(0, $this->connection()->fetchOne('SELECT count(*) FROM batch'));
         self::assertSame(0, $this->connection()->executeStatement("UPDATE account SET role = 'owner'"));
+    }
+
+    public function testASessionOfAVersionBeforeTheSitesIsOver(): void
+    {
+        $mara = $this->logIn();
+        $old = \sprintf(
+            'O:%d:"%s":4:{s:2:"id";%ss:5:"login";s:4:"mara";s:8:"password";s:1:"x";s:4:"role";%s}',
+            \strlen(Account::class),
+            Account::class,
+            serialize($mara->id),
+            serialize($mara->role),
+        );
+        $account = unserialize($old);
+        self::assertInstanceOf(Account::class, $account);
+        $this->expectException(UserNotFoundException::class);
+        $this->service(Accounts::class)->refreshUser($account);
+    }
+
+    /** What is left to the worker by nobody in particular is done in its site all the same. */
+    public function testTheWorkerCatchesUpInTheSiteOfTheMessage(): void
+    {
+        $this->logIn();
+        $site = $this->words('SELECT id FROM site');
+        $this->connection()->executeStatement('UPDATE projection_state SET made = 0');
+        $this->service(Tenant::class)->enter(Uuid::v7());
+        $this->service(CatchUpHandler::class)(new CatchUp($site));
+        self::assertSame(0, $this->number('SELECT count(*) FROM projection_state WHERE made < head'));
     }
 
     /** @return list<string> */
