@@ -68,7 +68,10 @@ final class Version20261130000000 extends AbstractMigration
         $this->addSql('ALTER TABLE site ALTER organisation_id SET NOT NULL');
     }
 
-    /** What somebody logs in with is theirs; who they are in a site is the account. */
+    /**
+     * What somebody logs in with is theirs; who they are in a site is the account. What moved stays in its old place,
+     * so that the version before goes on working while this one is put in; a later version takes it away.
+     */
     private function people(): void
     {
         $this->addSql(<<<'SQL'
@@ -98,8 +101,9 @@ final class Version20261130000000 extends AbstractMigration
         $this->addSql(<<<'SQL'
             ALTER TABLE account
                 ALTER person_id SET NOT NULL,
-                DROP login, DROP password, DROP session_round, DROP factor_secret, DROP factor_step,
-                DROP recovery_hashes, DROP invite_hash, DROP invite_until
+                ALTER login DROP NOT NULL,
+                ALTER password DROP NOT NULL,
+                ADD languages TEXT NOT NULL DEFAULT ''
             SQL);
         $this->addSql('CREATE UNIQUE INDEX account_of_person ON account (person_id, site_id)');
         $this->addSql('ALTER TABLE account DROP CONSTRAINT IF EXISTS account_role_check');

@@ -47,7 +47,7 @@ abstract class KitchenTestCase extends WebTestCase
         $this->service(Tenant::class)->enter(
             Uuid::fromString(
                 $this->words(
-                    "SELECT site_id FROM account a JOIN person p ON p.id = a.person_id WHERE login = '$login'",
+                    "SELECT site_id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = '$login'",
                 ),
             ),
         );

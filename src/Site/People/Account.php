@@ -27,6 +27,10 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
     #[ORM\Column(nullable: true)]
     public ?string $pinHash = null;
 
+    /** What they read and speak, in words. */
+    #[ORM\Column(type: 'text')]
+    public string $languages = '';
+
     /** @var list<self> who the same person is in other sites, where that was asked for */
     public array $elsewhere = [];
 

@@ -74,7 +74,7 @@ final readonly class People
     /**
      * @throws PeopleProblem where nobody would be left to manage the site, or where only an owner may
      */
-    public function change(Account $person, string $name, Role $role, Account $by): void
+    public function change(Account $person, string $name, Role $role, string $languages, Account $by): void
     {
         $this->refuseAboveOneself($person, $by);
         if ($role === Role::Owner && $by->role !== Role::Owner) {
@@ -83,9 +83,10 @@ final readonly class People
         if (!$role->manages()) {
             $this->refuseLastManager($person);
         }
-        $this->changed($person, $by, 'changed', static function () use ($person, $name, $role): void {
+        $this->changed($person, $by, 'changed', static function () use ($person, $name, $role, $languages): void {
             $person->name = $name;
             $person->role = $role;
+            $person->languages = $languages;
         });
     }
 
@@ -358,6 +359,7 @@ final readonly class People
             'name' => $person->name,
             'initials' => $person->initials,
             'role' => $person->role->value,
+            'languages' => $person->languages,
             'disabled' => $person->isDisabled(),
         ];
     }

@@ -47,6 +47,7 @@ final class PeopleController extends FormController
             return $this->view($input);
         }
         $person = new Account($by->site, new Person($asked['login']), $asked['name'], $asked['initials'], $role);
+        $person->languages = $asked['languages'];
         try {
             $secret = $this->people->add($person, $by);
         } catch (PeopleProblem $problem) {
@@ -72,7 +73,11 @@ final class PeopleController extends FormController
     {
         $person = $this->person($id);
 
-        return $this->one($person, $this->blank(['name' => $person->name, 'role' => $person->role->value]));
+        return $this->one($person, $this->blank([
+            'name' => $person->name,
+            'role' => $person->role->value,
+            'languages' => $person->languages,
+        ]));
     }
 
     #[Route('/{id}', name: 'person_keep', methods: ['POST'])]
@@ -83,12 +88,13 @@ final class PeopleController extends FormController
         $input = $this->read($request, 'people');
         $name = $input->text('name', true, 60);
         $role = $input->choice('role', Role::class, true);
+        $languages = $input->text('languages', false, 60);
         if (!$input->isGood() || $role === null) {
             return $this->one($person, $input);
         }
 
-        return $this->done($person, $request, function (Account $by) use ($person, $name, $role): ?string {
-            $this->people->change($person, $name, $role, $by);
+        return $this->done($person, $request, function (Account $by) use ($person, $name, $role, $languages): ?string {
+            $this->people->change($person, $name, $role, $languages, $by);
 
             return null;
         });

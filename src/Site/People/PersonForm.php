@@ -12,7 +12,8 @@ final readonly class PersonForm
     /**
      * @param string $before what the names of the fields begin with
      *
-     * @return array{name: string, login: string, initials: string}|null null where the input says what is wrong
+     * @return array{name: string, login: string, initials: string, languages: string}|null null where the input says
+     *     what is wrong
      */
     public static function read(FormInput $input, string $before = ''): ?array
     {
@@ -23,7 +24,11 @@ final readonly class PersonForm
             $input->refuse($before.'login', 'people.problem.login_form');
         }
 
-        return $input->isGood() ? ['name' => $name, 'login' => $login, 'initials' => $initials] : null;
+        $languages = $input->text($before.'languages', false, 60);
+
+        return $input->isGood()
+            ? ['name' => $name, 'login' => $login, 'initials' => $initials, 'languages' => $languages]
+            : null;
     }
 
     public static function initials(FormInput $input, string $field): string

@@ -192,7 +192,7 @@ final class MatrixTest extends KitchenTestCase
             'pit' => 'SELECT id FROM pit ORDER BY name LIMIT 1',
             'thermometer' => 'SELECT id FROM thermometer ORDER BY label LIMIT 1',
             'id' => str_starts_with($name, 'person') || \in_array($name, ['device_revoke', 'site_enter'], true)
-                ? "SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE login = 'ike'"
+                ? "SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'ike'"
                 : 'SELECT id FROM batch WHERE tag = 7',
         ];
         $words = [

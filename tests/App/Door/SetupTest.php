@@ -58,7 +58,7 @@ final class SetupTest extends KitchenTestCase
     {
         $code = $this->service(SetupCode::class)->make();
         $this->submit($this->client->request('GET', '/setup'), ['code' => $code] + self::TYPED);
-        $own = $this->words('SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE login = \'orla\'');
+        $own = $this->words('SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = \'orla\'');
         $theirs = $this->words('SELECT id FROM batch WHERE tag = 7');
         $this->client->request('GET', "/batches/$theirs");
         self::assertResponseStatusCodeSame(404);

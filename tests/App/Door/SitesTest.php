@@ -141,7 +141,7 @@ final class SitesTest extends KitchenTestCase
     {
         return $this->words(
             "SELECT a.id FROM account a JOIN person p ON p.id = a.person_id
-             WHERE login = '$login' ORDER BY a.id LIMIT 1",
+             WHERE p.login = '$login' ORDER BY a.id LIMIT 1",
         );
     }
 

@@ -77,13 +77,29 @@ final class PeopleTest extends KitchenTestCase
         self::assertResponseIsSuccessful();
     }
 
+    public function testWhatSomebodySpeaksIsKeptAndChanged(): void
+    {
+        $this->logIn('dell');
+        $form = $this->client->request('GET', '/people')->selectButton('Invite')->form();
+        $typed = ['name' => 'Ned Wold', 'initials' => 'NW', 'login' => 'ned', 'languages' => 'Spanish, English'];
+        $this->client->submit($form, $typed);
+        $row = $this->client->request('GET', '/people')->filter('tr:contains("Ned Wold")');
+        self::assertStringContainsString('Spanish, English', $row->text());
+        $page = $this->client->click($row->selectLink('Ned Wold')->link());
+        $this->client->submit($page->selectButton('Keep')->form(), ['languages' => 'Spanish']);
+        self::assertStringContainsString(
+            '"languages": "Spanish"',
+            $this->words("SELECT after::text FROM account_change WHERE what = 'changed' ORDER BY seq DESC LIMIT 1"),
+        );
+    }
+
     public function testTheLastManagerStaysOne(): void
     {
         $this->logIn('dell');
         $this->connection()->executeStatement("UPDATE account SET role = 'crew' WHERE initials = 'OQ'");
         $page = $this->press('dell', 'Has left');
         self::assertStringContainsString('Nobody else could manage', $page->filter('[role=alert]')->text());
-        $id = $this->words("SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE login = 'dell'");
+        $id = $this->words("SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'dell'");
         $page = $this->client->request('GET', "/people/$id");
         $page = $this->client->submit($page->selectButton('Keep')->form(), ['role' => 'crew']);
         self::assertStringContainsString('Nobody else could manage', $page->filter('[role=alert]')->text());
@@ -153,7 +169,7 @@ final class PeopleTest extends KitchenTestCase
 
     public function testOnlyManagersSeeThePeoplePage(): void
     {
-        $id = $this->words("SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE login = 'dell'");
+        $id = $this->words("SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'dell'");
         foreach (['wynn', 'ike', 'mara'] as $login) {
             $this->logIn($login);
             foreach (['/people', "/people/$id"] as $path) {
@@ -184,7 +200,7 @@ final class PeopleTest extends KitchenTestCase
 
     private function press(string $login, string $button): Crawler
     {
-        $id = $this->words("SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE login = '$login'");
+        $id = $this->words("SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = '$login'");
         $form = $this->client->request('GET', "/people/$id")->selectButton($button)->form();
 
         return $this->client->submit($form);

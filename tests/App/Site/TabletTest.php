@@ -97,7 +97,8 @@ final class TabletTest extends KitchenTestCase
 
     private function enter(Crawler $page, string $login, string $pin): Crawler
     {
-        $person = $this->words("SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE login = '$login'");
+        $of = "JOIN person p ON p.id = a.person_id WHERE p.login = '$login'";
+        $person = $this->words("SELECT a.id FROM account a $of");
 
         return $this->client->submit($page->selectButton('Go on')->form(['person' => $person, 'pin' => $pin]));
     }

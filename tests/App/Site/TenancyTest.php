@@ -127,7 +127,7 @@ final class TenancyTest extends KitchenTestCase
 
     public function testWhoeverWorksInSeveralSitesSeesWhereAndNoMore(): void
     {
-        $person = $this->words("SELECT id FROM person WHERE login = 'mara'");
+        $person = $this->words("SELECT id FROM person p WHERE p.login = 'mara'");
         $this->service(Tenant::class)->recognise(Uuid::fromString($person));
         self::assertSame(['MR'], $this->connection()->fetchFirstColumn('SELECT initials FROM account'));
         self::assertSame(1, $this->connection()->fetchOne('SELECT count(*) FROM site'));
