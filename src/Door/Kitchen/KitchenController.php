@@ -14,8 +14,8 @@ final class KitchenController extends AbstractController
 {
     private const DOORS = [
         'before' => ['receiving', 'products', 'recipes', 'templates'],
-        'at_pit' => ['pits', 'hot_round', 'thermometers', 'what_if', 'cooling', 'wall', 'card'],
-        'after' => ['today', 'unsettled', 'labels'],
+        'at_pit' => ['pits', 'hot_round', 'thermometers', 'what_if', 'wall', 'card'],
+        'after' => ['cooling', 'today', 'unsettled', 'labels'],
         'book' => ['search', 'packets', 'trends', 'keeping', 'exchange', 'site', 'people', 'devices', 'sites'],
     ];
     private const OF = [

@@ -14,7 +14,8 @@ use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 /** Where a site asks its managers for a second factor, one without it sees the page that turns it on, and no other. */
 final readonly class SecondFactorDemand
 {
-    private const OPEN = ['factor', 'factor_on', 'logout', 'login', 'theme', 'units'];
+    /** Another site of theirs may not ask for one. */
+    private const OPEN = ['factor', 'factor_on', 'site_enter', 'logout', 'login', 'theme', 'units'];
 
     public function __construct(private Security $security, private UrlGeneratorInterface $urls)
     {
