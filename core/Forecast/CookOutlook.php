@@ -25,6 +25,7 @@ final readonly class CookOutlook
     /**
      * @param list<string> $unestimated the tracks of which nothing can be said yet: any of them may be the slowest
      * @param array<int, Temperature> $targets what single pieces are to be done at, where somebody said so
+     * @param list<TrackOutlook> $tracks each place that was read
      */
     private function __construct(
         public ?Stall $stall,
@@ -35,6 +36,7 @@ final readonly class CookOutlook
         public ?Instant $readyBy,
         public array $unestimated,
         public array $targets,
+        public array $tracks,
     ) {
     }
 
@@ -63,15 +65,19 @@ final readonly class CookOutlook
         }
         $stall = $earliest = $latest = null;
         $isReached = $tracks !== [];
-        $unestimated = [];
+        $unestimated = $ofTracks = [];
         foreach ($tracks as $track => $points) {
             $stall = self::longer($stall, Stall::in($points));
-            $goal = Point::celsius($targets[(int) $track] ?? $target);
+            $wanted = $targets[(int) $track] ?? $target;
+            $goal = Point::celsius($wanted);
             if ($points[\count($points) - 1]->celsius >= $goal) {
+                $ofTracks[] = new TrackOutlook($track, $wanted, true, null);
+
                 continue;
             }
             $isReached = false;
             $forecast = $pit === null ? null : DonenessForecast::of($points, $goal, Point::celsius($pit), $isWrapped);
+            $ofTracks[] = new TrackOutlook($track, $wanted, false, $forecast);
             if ($forecast === null) {
                 $unestimated[] = $track;
             } else {
@@ -91,6 +97,7 @@ final readonly class CookOutlook
             self::readyBy($assessment),
             $unestimated,
             $targets,
+            $ofTracks,
         );
     }
 

@@ -34,6 +34,7 @@ final readonly class FallOutlook
      * @param Crossing|null $hot of the hot limit by the coolest piece, while all are above it
      * @param list<FallGate> $gates still to pass, each by the piece that passes it last
      * @param Instant|null $readBy before which to read it, so that no crossing can hide
+     * @param non-empty-array<string, Fall> $falls of each place, by track
      */
     private function __construct(
         public Fall $fall,
@@ -42,6 +43,7 @@ final readonly class FallOutlook
         public ?Crossing $hot,
         public array $gates,
         public ?Instant $readBy,
+        public array $falls,
     ) {
     }
 
@@ -125,7 +127,7 @@ final readonly class FallOutlook
         $drawn = $hotTrack ?? $gates[0]->track;
         $readBy = $hot->earliest ?? $gates[0]->readBy();
 
-        return new self($falls[$drawn], $drawn, $holding, $hot, $gates, $readBy);
+        return new self($falls[$drawn], $drawn, $holding, $hot, $gates, $readBy, $falls);
     }
 
     /**

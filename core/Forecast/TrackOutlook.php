@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Forecast;
+
+use Verjuicer\Core\Measure\Temperature;
+
+/** When one place of a cook will be done. */
+final readonly class TrackOutlook
+{
+    /**
+     * @param string $track piece and spot, "1/core"
+     * @param Window|null $window null where it is done, or where nothing can be said yet
+     */
+    public function __construct(
+        public string $track,
+        public Temperature $target,
+        public bool $isReached,
+        public ?Window $window,
+    ) {
+    }
+
+    public function piece(): int
+    {
+        return (int) $this->track;
+    }
+}

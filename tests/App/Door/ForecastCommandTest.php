@@ -1,0 +1,115 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Door;
+
+use Opis\JsonSchema\Validator;
+use PHPUnit\Framework\TestCase;
+use Symfony\Component\Process\Process;
+
+/** The command that forecasts, as others run it. */
+final class ForecastCommandTest extends TestCase
+{
+    private const ROOT = __DIR__.'/../../..';
+
+    public function testSaysWhenEachPieceAndTheBatchWillBeDone(): void
+    {
+        $answer = $this->forecast(self::record('
+            {"type": "cook", "at": "2026-11-26T06:00:00Z", "set": {"f": 250}},
+            {"type": "reading", "at": "2026-11-26T10:00:00Z", "temp": {"f": 140}, "piece": 1, "spot": "core"},
+            {"type": "reading", "at": "2026-11-26T10:30:00Z", "temp": {"f": 147}, "piece": 1, "spot": "core"},
+            {"type": "reading", "at": "2026-11-26T11:00:00Z", "temp": {"f": 153}, "piece": 1, "spot": "core"},
+            {"type": "reading", "at": "2026-11-26T11:00:00Z", "temp": {"f": 204}, "piece": 2, "spot": "core"}
+        '), '--as-of=2026-11-26T11:05:00Z', '--target=203F');
+        self::assertSame(['f' => 203], (array) $answer->doneness->batch->target);
+        /** @var array{\stdClass, \stdClass} $pieces */
+        $pieces = $answer->doneness->pieces;
+        [$first, $second] = $pieces;
+        self::assertFalse($first->done);
+        self::assertTrue($first->earliest < $first->likely && $first->likely < $first->latest);
+        self::assertTrue($second->done);
+        self::assertNull($second->earliest);
+        self::assertSame($first->likely, $answer->doneness->batch->likely, 'the slowest decides');
+        self::assertSame([], $answer->gates);
+    }
+
+    public function testSaysHowLikelyAGateIsLate(): void
+    {
+        $late = [];
+        foreach ([[110, 96], [134, 120]] as [$before, $last]) {
+            $answer = $this->forecast(self::record('
+            {"type": "cook", "at": "2026-11-26T04:00:00Z", "set": {"f": 250}},
+            {"type": "reading", "at": "2026-11-26T08:59:00Z", "temp": {"f": 150}, "piece": 1, "spot": "core"},
+            {"type": "cool", "at": "2026-11-26T09:00:00Z", "method": "walk-in"},
+            {"type": "reading", "at": "2026-11-26T09:30:00Z", "temp": {"f": '.$before.'}, "piece": 1, "spot": "core"},
+            {"type": "reading", "at": "2026-11-26T10:00:00Z", "temp": {"f": '.$last.'}, "piece": 1, "spot": "core"}
+            '), '--as-of=2026-11-26T10:05:00Z');
+            self::assertNull($answer->doneness);
+            self::assertSame('cool.stage1', $answer->gates[0]->rule);
+            $late[] = $answer->gates[0]->late;
+        }
+        self::assertGreaterThan($late[0], $late[1], 'the warmer it is, the likelier it is late');
+    }
+
+    public function testATargetThatIsNoneIsRefused(): void
+    {
+        $process = new Process(
+            [\PHP_BINARY, 'bin/console', 'verjuicer:forecast', '-', '--target=hot'],
+            self::ROOT,
+            ['APP_DEBUG' => '0'],
+            '{}',
+        );
+        self::assertSame(2, $process->run());
+        self::assertStringContainsString('such as 203F', $process->getOutput());
+    }
+
+    private function forecast(string $record, string ...$options): \stdClass
+    {
+        $process = new Process(
+            [\PHP_BINARY, 'bin/console', 'verjuicer:forecast', '-', ...$options],
+            self::ROOT,
+            ['APP_DEBUG' => '0'],
+            $record,
+        );
+        $process->mustRun();
+        $answer = json_decode($process->getOutput(), false, flags: \JSON_THROW_ON_ERROR);
+        self::assertInstanceOf(\stdClass::class, $answer);
+        $schema = (string) file_get_contents(self::ROOT.'/docs/format/forecast.schema.json');
+        self::assertTrue((new Validator())->validate($answer, $schema)->isValid(), $process->getOutput());
+        $again = $process->getOutput();
+        $process->mustRun();
+        self::assertSame($again, $process->getOutput(), 'the same record and moment give the same answer');
+
+        return $answer;
+    }
+
+    private static function record(string $events): string
+    {
+        $n = 0;
+        $events = preg_replace_callback(
+            '/\{"type"/',
+            static function () use (&$n): string {
+                return \sprintf('{"id": "e%d", "by": "MR", "type"', ++$n);
+            },
+            $events,
+        );
+
+        return <<<JSON
+            {
+                "format": "verjuicer-record/1",
+                "site": {"name": "Quarry Lane", "timezone": "America/Denver", "unit": "F", "elevation_m": 1610},
+                "rules": "us-food-code-2022",
+                "thermometers": [],
+                "batch": {
+                    "code": "2026-1126-1",
+                    "product": {
+                        "name": "Pork butt", "animal": "pork", "form": "cut", "integrity": "intact",
+                        "raw_weight_kg": 7.2, "pieces": 2
+                    },
+                    "events": [$events]
+                }
+            }
+            JSON;
+    }
+}
