@@ -7,8 +7,6 @@ namespace Verjuicer\App\Door\Setup;
 use Doctrine\ORM\EntityManagerInterface;
 use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Platform\Form\FormInput;
-use Verjuicer\App\Platform\Wording\ClockFace;
-use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\People;
 use Verjuicer\App\Site\People\PeopleProblem;
@@ -16,9 +14,7 @@ use Verjuicer\App\Site\People\Person;
 use Verjuicer\App\Site\People\PersonForm;
 use Verjuicer\App\Site\People\Role;
 use Verjuicer\App\Site\Settings\SettingsForm;
-use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Tenancy\Tenant;
-use Verjuicer\Core\Measure\TemperatureUnit;
 
 /** A site with its products and its first manager, all at once or not at all. */
 final readonly class Setup
@@ -46,29 +42,12 @@ final readonly class Setup
      */
     public function begin(FormInput $input): ?Account
     {
-        $name = $input->text('name', true, 100);
-        $zone = $this->settings->zone($input);
-        $elevation = $this->settings->elevation($input);
-        $ruleSet = $this->settings->ruleSet($input);
-        $unit = $input->choice('unit', TemperatureUnit::class, true);
-        $weight = $input->choice('weight_unit', WeightUnit::class, true);
-        $clock = $input->choice('clock', ClockFace::class, true);
+        $site = $this->settings->begun($input);
         $person = PersonForm::read($input, 'manager_');
         $password = $input->typed->getString('password');
-        if (
-            !$input->isGood()
-            || $zone === null
-            || $unit === null
-            || $weight === null
-            || $clock === null
-            || $person === null
-        ) {
+        if (!$input->isGood() || $site === null || $person === null) {
             return null;
         }
-        $site = new Site($name, $zone, $unit, $elevation, $ruleSet);
-        $site->weightUnit = $weight;
-        $site->clock = $clock;
-        $site->address = $input->text('address');
         $manager = new Account($site, new Person($person['login']), $person['name'], $person['initials'], Role::Owner);
 
         $this->tenant->enter($site->id, $manager->person->id);

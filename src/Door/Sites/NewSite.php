@@ -12,15 +12,12 @@ use Verjuicer\App\Catalogue\Recipe\Recipes;
 use Verjuicer\App\Catalogue\Template\CookTemplate;
 use Verjuicer\App\Catalogue\Template\CookTemplates;
 use Verjuicer\App\Platform\Form\FormInput;
-use Verjuicer\App\Platform\Wording\ClockFace;
-use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\People;
 use Verjuicer\App\Site\People\Role;
 use Verjuicer\App\Site\Settings\SettingsForm;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Tenancy\Tenant;
-use Verjuicer\Core\Measure\TemperatureUnit;
 
 /** A further site of an organisation. All it shares with another is a copy of what that cooks. */
 final readonly class NewSite
@@ -54,23 +51,13 @@ final readonly class NewSite
     /** @return Account|null the owner there; null where something of it cannot be: the input says what */
     public function open(FormInput $input, Account $by): ?Account
     {
-        $name = $input->text('name', true, 100);
-        $zone = $this->settings->zone($input);
-        $elevation = $this->settings->elevation($input);
-        $ruleSet = $this->settings->ruleSet($input);
-        $unit = $input->choice('unit', TemperatureUnit::class, true);
-        $weight = $input->choice('weight_unit', WeightUnit::class, true);
-        $clock = $input->choice('clock', ClockFace::class, true);
-        if (!$input->isGood() || $zone === null || $unit === null || $weight === null || $clock === null) {
-            return null;
-        }
         $from = $by->site;
         $organisation = $from->organisation;
         \assert($organisation !== null && $organisation->name !== ''); // read while it can be seen
-        $site = new Site($name, $zone, $unit, $elevation, $ruleSet, $organisation);
-        $site->weightUnit = $weight;
-        $site->clock = $clock;
-        $site->address = $input->text('address');
+        $site = $this->settings->begun($input, $organisation);
+        if ($site === null) {
+            return null;
+        }
         $site->isPractice = $from->isPractice;
         $copies = [
             ...$input->isOn('copy_products') ? $this->products->of($from) : [],

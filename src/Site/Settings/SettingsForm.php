@@ -9,6 +9,7 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\ClockFace;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\Site\AllergenList;
+use Verjuicer\App\Site\Site\Organisation;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Site\WallTime;
 use Verjuicer\Core\Measure\Instant;
@@ -47,6 +48,32 @@ final readonly class SettingsForm
         unset($values['house_limits']);
 
         return $filled + array_map(static fn (string|int|bool|null $value): string => (string) $value, $values);
+    }
+
+    /**
+     * A site as it begins: what is asked before it is there.
+     *
+     * @return Site|null null where something of it cannot be: the input says what
+     */
+    public function begun(FormInput $input, ?Organisation $organisation = null): ?Site
+    {
+        $name = $input->text('name', true, 100);
+        $zone = $this->zone($input);
+        $elevation = $this->elevation($input);
+        $ruleSet = $this->ruleSet($input);
+        $unit = $input->choice('unit', TemperatureUnit::class, true);
+        $weight = $input->choice('weight_unit', WeightUnit::class, true);
+        $clock = $input->choice('clock', ClockFace::class, true);
+        $address = $input->text('address');
+        if (!$input->isGood() || $zone === null || $unit === null || $weight === null || $clock === null) {
+            return null;
+        }
+        $site = new Site($name, $zone, $unit, $elevation, $ruleSet, $organisation);
+        $site->weightUnit = $weight;
+        $site->clock = $clock;
+        $site->address = $address;
+
+        return $site;
     }
 
     /** @return AskedSettings|null null where something of it cannot be: the input says what */
