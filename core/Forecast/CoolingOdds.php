@@ -60,7 +60,6 @@ final readonly class CoolingOdds
      * @param Holding $method one of methods()
      * @param float $depth m
      * @param float|null $around °C of the air, or of the water, as somebody read it; null for what is usual
-     * @param float|null $from °C it begins at, where that is under the hot limit
      */
     public static function of(
         Holding $method,
@@ -68,7 +67,6 @@ final readonly class CoolingOdds
         bool $isCovered,
         ?float $around,
         CoolingGates $gates,
-        ?float $from = null,
     ): self {
         $properties = MeatProperties::of(Composition::marbled());
         $passed = [0, 0, 0];
@@ -81,7 +79,7 @@ final readonly class CoolingOdds
                 $properties,
                 self::half($method, $depth, $below, $loose),
                 0.0,
-                min($gates->hot, $from ?? $gates->hot),
+                $gates->hot,
                 self::CELLS,
             );
             $surface = self::surface($method, $isCovered, $around, $takes, $warm, $wet);

@@ -73,33 +73,6 @@ final class Body
         return isset($cells[1]) ? (9.0 * $cells[0] - $cells[1]) / 8.0 : $cells[0];
     }
 
-    /** At a part of the way from the middle to the surface. */
-    public function at(float $part): float
-    {
-        $count = \count($this->cells);
-        $place = $part * $count - 0.5;
-        if ($place <= 0.0) {
-            $middle = $this->middle();
-
-            return $middle + ($this->cells[0] - $middle) * 4.0 * ($part * $count) ** 2;
-        }
-        $cell = min($count - 2, (int) $place);
-        $share = $place - $cell;
-
-        return $this->cells[$cell] * (1.0 - $share) + $this->cells[$cell + 1] * $share;
-    }
-
-    public function mean(): float
-    {
-        $sum = $volume = 0.0;
-        foreach ($this->cells as $cell => $celsius) {
-            $sum += $celsius * $this->volumes[$cell];
-            $volume += $this->volumes[$cell];
-        }
-
-        return $sum / $volume;
-    }
-
     /** J/m² of surface, above 0 °C at the present capacities' integral. */
     public function heat(): float
     {

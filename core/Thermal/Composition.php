@@ -21,9 +21,4 @@ final readonly class Composition
     {
         return new self(0.66, 0.185, 0.145, 0.01);
     }
-
-    public static function sausage(): self
-    {
-        return new self(0.58, 0.155, 0.24, 0.025);
-    }
 }

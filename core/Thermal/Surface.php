@@ -29,16 +29,4 @@ final readonly class Surface
     {
         return new self($air, $transfer);
     }
-
-    public function at(float $air): self
-    {
-        return new self(
-            $air,
-            $this->transfer,
-            $this->convection,
-            $this->vapour,
-            $this->wetness,
-            $this->drying,
-        );
-    }
 }

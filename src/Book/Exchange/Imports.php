@@ -11,6 +11,7 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Core\Measure\Instant;
 
 /** The files of a site that were handed over: taken in by the worker, each once. */
@@ -23,8 +24,12 @@ final readonly class Imports
     i.done, i.total
     SQL;
 
-    public function __construct(private Connection $connection, private MessageBusInterface $bus, private Now $now)
-    {
+    public function __construct(
+        private Connection $connection,
+        private MessageBusInterface $bus,
+        private Tenant $tenant,
+        private Now $now,
+    ) {
     }
 
     /** @param string $mapping JSON: how a logger's table is read */
@@ -95,7 +100,11 @@ final readonly class Imports
      */
     public function progress(Import $import): \Closure
     {
-        $beside = DriverManager::getConnection($this->connection->getParams());
+        // Never the one that is kept: that is in the transaction. A new one is in no site until it says so.
+        $beside = DriverManager::getConnection(['driverOptions' => []] + $this->connection->getParams());
+        $beside->executeStatement("SELECT set_config('verjuicer.site', ?, false)", [
+            $this->tenant->site()?->toRfc4122() ?? '',
+        ]);
         $last = 0;
 
         return static function (int $done, int $total) use ($beside, $import, &$last): void {

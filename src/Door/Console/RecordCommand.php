@@ -23,10 +23,9 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
 use Verjuicer\Core\Ruleset\RuleSetProblem;
 
 /**
- * Judges records from files, as the pages do from the database. Exit 0 whatever the verdict, 2 where a record or an
- * option is not valid.
+ * What is asked of a record, or of one a line: read from a file, assessed as the pages do from the database, answered
+ * as JSON. Exit 0 whatever the answer, 2 where a record or an option is not valid.
  */
-/** What is asked of a record, or of one a line: read, assessed at a moment, answered as JSON. */
 abstract class RecordCommand extends Command
 {
     private const JSON = \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES;

@@ -15,9 +15,9 @@ use Verjuicer\App\Platform\Machine\Version;
 final readonly class HealthController
 {
     public function __construct(
-        private readonly Health $health,
-        private readonly RequestCount $requests,
-        private readonly Version $version,
+        private Health $health,
+        private RequestCount $requests,
+        private Version $version,
     ) {
     }
 

@@ -189,6 +189,28 @@ final class MovingHouseTest extends TestCase
         $connection->close();
     }
 
+    /** By the application's role, beside the transaction that takes the file in: it is told, and behind the wall. */
+    public function testAnImportTellsHowFarItIs(): void
+    {
+        [$status, $said] = $this->console(self::url(), 'verjuicer:backup', $this->file);
+        self::assertSame(0, $status, $said);
+        $database = $this->database();
+        $this->console($database, 'verjuicer:restore', $this->file);
+        $connection = DriverManager::getConnection(self::parameters($database));
+        $connection->executeStatement(
+            "INSERT INTO import (id, site_id, account_id, at, what, mapping, text)
+             SELECT gen_random_uuid(), site_id, id, now(), 'records', '{}', '' FROM account WHERE initials = 'DF'",
+        );
+        $process = new Process(
+            [\PHP_BINARY, 'tests/Kitchen/tell-progress.php'],
+            self::ROOT,
+            ['APP_ENV' => 'test', 'DATABASE_URL' => str_replace('//verjuicer@', '//verjuicer_app@', $database)],
+        );
+        $process->mustRun();
+        self::assertSame('3 of 10', $connection->fetchOne("SELECT done || ' of ' || total FROM import"));
+        $connection->close();
+    }
+
     private function assess(string $ndjson, string $moment): string
     {
         $process = new Process(
