@@ -5,14 +5,13 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Forecast;
 
 use Verjuicer\Core\Assess\Assessment;
-use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Note;
-use Verjuicer\Core\Event\Kinds\PitReading;
-use Verjuicer\Core\Event\Kinds\PitSet;
 use Verjuicer\Core\Event\Kinds\Unwrap;
 use Verjuicer\Core\Event\Kinds\Wrap;
 use Verjuicer\Core\Food\NoteStep;
+use Verjuicer\Core\Forecast\Belief\Beliefs;
+use Verjuicer\Core\Forecast\Belief\Odds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 
@@ -22,6 +21,9 @@ use Verjuicer\Core\Measure\Temperature;
  */
 final readonly class CookOutlook
 {
+    private const WITHIN = 60 * 3600; // seconds
+    private const UNREAD = '1/core';
+
     /**
      * @param list<string> $unestimated the tracks of which nothing can be said yet: any of them may be the slowest
      * @param array<int, Temperature> $targets what single pieces are to be done at, where somebody said so
@@ -29,7 +31,7 @@ final readonly class CookOutlook
      */
     private function __construct(
         public ?Stall $stall,
-        public ?Window $window,
+        public ?Crossing $window,
         public Temperature $target,
         public bool $isReached,
         public bool $isWrapped,
@@ -37,6 +39,8 @@ final readonly class CookOutlook
         public array $unestimated,
         public array $targets,
         public array $tracks,
+        private ?Odds $odds,
+        private bool $isRead,
     ) {
     }
 
@@ -54,8 +58,6 @@ final readonly class CookOutlook
         }
         $window = $assessment->cooks[\count($assessment->cooks) - 1]->window ?? null;
         $from = $window->stretch->order ?? $cook->order;
-        $pit = self::pitTemperature($assessment, $from);
-        $isWrapped = self::isWrapped($assessment, $from);
         $suspect = array_fill_keys($assessment->suspectReadings, true);
         $tracks = [];
         foreach ($assessment->timeline->readings as $reading) {
@@ -63,56 +65,76 @@ final readonly class CookOutlook
                 $tracks[$reading->track][] = Point::of($reading->at, $reading->temp);
             }
         }
-        $stall = $earliest = $latest = null;
+        $stall = null;
+        $ofTracks = $unestimated = $all = [];
         $isReached = $tracks !== [];
-        $unestimated = $ofTracks = [];
-        foreach ($tracks as $track => $points) {
+        $beliefs = Beliefs::of($assessment, \count($tracks));
+        foreach ($tracks === [] ? [self::UNREAD => []] : $tracks as $track => $points) {
             $stall = self::longer($stall, Stall::in($points));
             $wanted = $targets[(int) $track] ?? $target;
             $goal = Point::celsius($wanted);
-            if ($points[\count($points) - 1]->celsius >= $goal) {
-                $ofTracks[] = new TrackOutlook($track, $wanted, true, null);
+            if ($points !== [] && $points[\count($points) - 1]->celsius >= $goal) {
+                $ofTracks[] = new TrackOutlook((string) $track, $wanted, true, null);
 
                 continue;
             }
             $isReached = false;
-            $forecast = $pit === null ? null : DonenessForecast::of($points, $goal, Point::celsius($pit), $isWrapped);
-            $ofTracks[] = new TrackOutlook($track, $wanted, false, $forecast);
-            if ($forecast === null) {
-                $unestimated[] = $track;
+            $odds = $beliefs->ofTrack((string) $track)?->crossing($goal, true, self::WITHIN);
+            $crossing = $odds === null ? null : Crossing::of($odds);
+            $ofTracks[] = new TrackOutlook((string) $track, $wanted, false, $crossing);
+            if ($odds === null || $crossing === null) {
+                $unestimated[] = (string) $track;
             } else {
-                $earliest = max($earliest ?? 0, $forecast->earliest->epoch);
-                $latest = max($latest ?? 0, $forecast->latest->epoch);
+                $all[] = $odds;
             }
         }
+        $slowest = Odds::slowest($all);
 
         return new self(
             $stall,
-            $earliest === null || $latest === null
-                ? null
-                : new Window(Instant::ofEpoch($earliest), Instant::ofEpoch($latest)),
+            $slowest === null ? null : Crossing::of($slowest),
             $target,
             $isReached,
-            $isWrapped,
+            self::isWrapped($assessment, $from),
             self::readyBy($assessment),
             $unestimated,
             $targets,
             $ofTracks,
+            $slowest,
+            $tracks !== [],
         );
     }
 
     /** When all of it is likely to be done; null while any piece of it has no estimate. */
-    public function whole(): ?Window
+    public function whole(): ?Crossing
     {
         return $this->unestimated === [] ? $this->window : null;
+    }
+
+    /** 0 to 1: the chance that it will not be done by what it is wanted for; null where it is wanted for nothing. */
+    public function late(): ?float
+    {
+        return $this->readyBy === null ? null : $this->odds?->after($this->readyBy->epoch);
+    }
+
+    /** 0 to 10: how many times in ten it is not done in time. */
+    public function tenths(): int
+    {
+        return Chance::tenthsOfBad($this->late() ?? 0.0);
+    }
+
+    /** Whether any of it was read on the heat; if not, the forecast is of weight and pit alone. */
+    public function isRead(): bool
+    {
+        return $this->isRead;
     }
 
     /** Whether it will miss what it is wanted for. */
     public function lateness(): ?Lateness
     {
-        return $this->readyBy === null || $this->window === null
-            ? null
-            : Lateness::of(new Crossing($this->window->earliest, $this->window->latest), $this->readyBy);
+        $late = $this->late();
+
+        return $late === null ? null : Lateness::of($late);
     }
 
     /**
@@ -142,23 +164,6 @@ final readonly class CookOutlook
             || ($other !== null && $other->to->epoch - $other->from->epoch > $one->to->epoch - $one->from->epoch)
             ? $other
             : $one;
-    }
-
-    /** The last reading of the pit, or what it was set to last. */
-    private static function pitTemperature(Assessment $assessment, int $from): ?Temperature
-    {
-        $set = $read = null;
-        foreach ($assessment->timeline->events as $order => $event) {
-            $detail = $order < $from ? null : $event->detail;
-            if ($detail instanceof PitReading) {
-                $read = $detail->temp;
-            } elseif ($detail instanceof PitSet || $detail instanceof Cook) {
-                $set = $detail->set;
-                $read = null;
-            }
-        }
-
-        return $read ?? $set;
     }
 
     private static function isWrapped(Assessment $assessment, int $from): bool

@@ -12,21 +12,31 @@ final readonly class FallGate
 {
     public ?Lateness $late;
 
-    /** @param Crossing|null $crossing null where it is not likely to pass it at all */
+    /**
+     * @param Crossing|null $crossing null where it is not likely to pass it at all
+     * @param float $chance 0 to 1, that it is late
+     */
     public function __construct(
         public string $rule,
         public string $track,
         public Threshold $towards,
         public Instant $deadline,
         public ?Crossing $crossing,
+        public float $chance,
     ) {
-        $this->late = Lateness::of($crossing, $deadline);
+        $this->late = Lateness::of($chance);
+    }
+
+    /** 0 to 10: how many times in ten it is late. */
+    public function tenths(): int
+    {
+        return Chance::tenthsOfBad($this->chance);
     }
 
     /** Whether it passes the gate later than another of its rule, or is less likely to pass it in time. */
     public function isLaterThan(self $other): bool
     {
-        return $this->rank() > $other->rank();
+        return [$this->chance, $this->last()] > [$other->chance, $other->last()];
     }
 
     /** By when to read it, so that a reading shows it passed if it is passed. */
@@ -37,15 +47,8 @@ final readonly class FallGate
         return $latest !== null && !$latest->isAfter($this->deadline) ? $latest : $this->deadline;
     }
 
-    /** @return array{int, int} */
-    private function rank(): array
+    private function last(): int
     {
-        $late = match ($this->late) {
-            null => 0,
-            Lateness::Maybe => 1,
-            Lateness::Sure => 2,
-        };
-
-        return [$late, ($this->crossing->latest ?? $this->crossing?->earliest)->epoch ?? \PHP_INT_MAX];
+        return ($this->crossing->latest ?? $this->crossing?->earliest)->epoch ?? \PHP_INT_MAX;
     }
 }

@@ -6,6 +6,7 @@ namespace Verjuicer\Core\Forecast;
 
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Evidence\Stage;
+use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Event\Kinds\ColdHold;
 use Verjuicer\Core\Event\Kinds\Cook;
@@ -15,6 +16,8 @@ use Verjuicer\Core\Event\Kinds\Prep;
 use Verjuicer\Core\Event\Kinds\Reheat;
 use Verjuicer\Core\Event\Kinds\Rest;
 use Verjuicer\Core\Food\Holding;
+use Verjuicer\Core\Forecast\Belief\Beliefs;
+use Verjuicer\Core\Forecast\Belief\Surroundings;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -25,8 +28,8 @@ use Verjuicer\Core\Measure\TemperatureUnit;
  */
 final readonly class FallOutlook
 {
-    /** °C: how far the air may be from what somebody noted. */
-    private const GIVE = 1.5;
+    private const CARRIED_ON = 12.0; // °C under the hot limit to which a rest is drawn
+    private const FAN_STEPS = 24;
 
     /**
      * @param Fall $fall the one that is drawn
@@ -48,31 +51,41 @@ final readonly class FallOutlook
     }
 
     /** @return self|null null on the heat, in the cold, out by the clock, or where nothing can be said */
-    public static function of(Assessment $assessment, ?Size $size): ?self
+    public static function of(Assessment $assessment): ?self
     {
         $stage = $assessment->timeline->stage();
-        $surroundings = $stage === null ? null : self::surroundings($stage);
-        if ($stage === null || $surroundings === null) {
+        $holding = $stage === null ? null : self::where($stage);
+        if ($stage === null || $holding === null || Surroundings::of($holding) === null) {
             return null;
         }
-        $detail = $stage->event->detail;
-        $size = $detail instanceof Cool && $detail->depthMm !== null ? Size::ofLayer($detail->depthMm) : $size;
+        $unit = $assessment->record->site->unit;
+        $limits = $assessment->rules->limits();
+        $lowest = Point::celsius($limits->hot->threshold->printedIn($unit)) - self::CARRIED_ON;
+        foreach (self::gatesOf($assessment) as $countdown) {
+            $lowest = min($lowest, Point::celsius(($countdown->towards ?? $limits->cold->threshold)->printedIn($unit)));
+        }
+        $now = $assessment->timeline->asOf;
         $falls = [];
-        foreach (self::tracks($assessment, $stage) as $track => $points) {
-            $fall = Fall::of($points, $surroundings, $size);
-            if ($fall !== null) {
-                $falls[$track] = $fall;
+        $tracks = self::tracks($assessment, $stage);
+        $beliefs = Beliefs::of($assessment, \count($tracks));
+        foreach ($tracks as $track => $points) {
+            $last = $points[\count($points) - 1];
+            $belief = $beliefs->ofTrack((string) $track);
+            if ($belief !== null) {
+                $isRead = $last->at >= $stage->from->epoch;
+                $falls[$track] = new Fall($belief, $now, $last->celsius, $isRead, min($lowest, $last->celsius - 1.0));
             }
         }
 
-        return $falls === [] ? null : self::judged($assessment, $falls, $surroundings->holding);
+        return $falls === [] ? null : self::judged($assessment, $falls, $holding);
     }
 
-    /** How it falls where it is; null where it does not fall, or nobody can say: a carrier may be heated or not. */
-    private static function surroundings(Stage $stage): ?Surroundings
+    /** Where it falls; null where it does not, or nobody can say: a carrier may be heated or not. */
+    private static function where(Stage $stage): ?Holding
     {
         $detail = $stage->event->detail;
-        $holding = match (true) {
+
+        return match (true) {
             $detail instanceof HotHold => self::holding($detail->holding, $detail->place),
             $detail instanceof ColdHold => self::holding($detail->holding, $detail->place) ?? Holding::WalkIn,
             $detail instanceof Cool => self::holding($detail->holding, $detail->method) ?? Holding::WalkIn,
@@ -80,10 +93,19 @@ final readonly class FallOutlook
             $detail instanceof Prep => Holding::Counter,
             default => null,
         };
-        $surroundings = $holding === null ? null : Surroundings::of($holding);
-        $around = $detail instanceof Cool || $detail instanceof Rest ? $detail->around : null;
+    }
 
-        return $around === null ? $surroundings : $surroundings?->around(Point::celsius($around), self::GIVE);
+    /** @return list<Countdown> the gates of a cooling that are still to be passed */
+    private static function gatesOf(Assessment $assessment): array
+    {
+        return array_values(
+            array_filter(
+                $assessment->countdowns,
+                static fn (Countdown $one): bool => $one->kind === CountdownKind::Limit
+                    && str_starts_with($one->rule, 'cool.')
+                    && $one->towards !== null,
+            ),
+        );
     }
 
     /** The place that was chosen, or what its words name and nothing else. */
@@ -99,22 +121,20 @@ final readonly class FallOutlook
         $hotLimit = Point::celsius($assessment->rules->limits()->hot->threshold->printedIn($unit));
         [$hot, $hotTrack] = self::firstUnder($falls, $hotLimit);
         $gates = [];
-        foreach ($assessment->countdowns as $countdown) {
+        foreach (self::gatesOf($assessment) as $countdown) {
             $limit = $countdown->towards;
-            if (
-                $countdown->kind !== CountdownKind::Limit
-                || !str_starts_with($countdown->rule, 'cool.')
-                || $limit === null
-            ) {
-                continue;
-            }
-            foreach (
-                $countdown->track === null
-    ? $falls
-    : array_intersect_key($falls, [$countdown->track => true]) as $track => $fall
-            ) {
-                $crossing = $fall->crossing(Point::celsius($limit->printedIn($unit)));
-                $gate = new FallGate($countdown->rule, $track, $limit, $countdown->deadline, $crossing);
+            \assert($limit !== null);
+            $ofTrack = $countdown->track === null ? $falls : array_intersect_key($falls, [$countdown->track => true]);
+            foreach ($ofTrack as $track => $fall) {
+                $celsius = Point::celsius($limit->printedIn($unit));
+                $gate = new FallGate(
+                    $countdown->rule,
+                    (string) $track,
+                    $limit,
+                    $countdown->deadline,
+                    $fall->crossing($celsius),
+                    $fall->late($celsius, $countdown->deadline),
+                );
                 if (!isset($gates[$countdown->rule]) || $gate->isLaterThan($gates[$countdown->rule])) {
                     $gates[$countdown->rule] = $gate;
                 }
@@ -128,6 +148,43 @@ final readonly class FallOutlook
         $readBy = $hot->earliest ?? $gates[0]->readBy();
 
         return new self($falls[$drawn], $drawn, $holding, $hot, $gates, $readBy, $falls);
+    }
+
+    /**
+     * What would become of the gates that are still to be passed, if it were done now; the likeliest to help first. By
+     * the piece that passes them last.
+     *
+     * @return list<Remedy>
+     */
+    public function remedies(TemperatureUnit $unit): array
+    {
+        $ahead = array_values(
+            array_filter($this->gates, fn (FallGate $gate): bool => !$this->fall->from->isAfter($gate->deadline)),
+        );
+        $slowest = $ahead[0] ?? null;
+        if ($slowest === null) {
+            return [];
+        }
+        $lowest = \INF;
+        foreach ($ahead as $gate) {
+            $slowest = $gate->isLaterThan($slowest) ? $gate : $slowest;
+            $lowest = min($lowest, Point::celsius($gate->towards->printedIn($unit)));
+        }
+        $remedies = [];
+        foreach (RemedyKind::cases() as $kind) {
+            if ($kind->value === $this->holding->value) {
+                continue;
+            }
+            $fall = $this->falls[$slowest->track]->instead($kind, $lowest);
+            $late = 0.0;
+            foreach ($ahead as $gate) {
+                $late = max($late, $fall->late(Point::celsius($gate->towards->printedIn($unit)), $gate->deadline));
+            }
+            $remedies[] = new Remedy($kind, $late);
+        }
+        usort($remedies, static fn (Remedy $one, Remedy $other): int => $one->late <=> $other->late);
+
+        return $remedies;
     }
 
     /**
@@ -160,13 +217,15 @@ final readonly class FallOutlook
      */
     public function fan(Instant $until, TemperatureUnit $unit): array
     {
+        $moments = [];
+        $from = $this->fall->from->epoch;
+        $length = max(0, $until->epoch - $from);
+        for ($step = 0; $step <= self::FAN_STEPS; ++$step) {
+            $moments[] = Instant::ofEpoch($from + intdiv($length * $step, self::FAN_STEPS));
+        }
         $fan = [];
-        $steps = 24;
-        $length = max(0, $until->epoch - $this->fall->from->epoch);
-        for ($step = 0; $step <= $steps; ++$step) {
-            $at = Instant::ofEpoch($this->fall->from->epoch + intdiv($length * $step, $steps));
-            [$cold, $warm] = $this->fall->at($at);
-            $fan[] = [$at, self::temperature($cold, $unit), self::temperature($warm, $unit)];
+        foreach ($this->fall->at($moments) as $n => [$cold, $warm]) {
+            $fan[] = [$moments[$n], self::temperature($cold, $unit), self::temperature($warm, $unit)];
         }
 
         return $fan;

@@ -4,25 +4,25 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Forecast;
 
-use Verjuicer\Core\Measure\Instant;
-
-/** Whether a forecast misses what it is wanted by. */
+/** Whether a forecast is likely to miss what it is wanted by. */
 enum Lateness: string
 {
-    /** Even the earliest it may be is too late. */
     case Sure = 'sure';
-    /** The latest it may be is too late. */
     case Maybe = 'maybe';
 
+    private const SURE = 0.8;
+    private const MAYBE = 0.3;
+
     /**
-     * @return self|null null where it is likely to be in time; where it is not likely to come at all it is sure to be
-     *     late
+     * @param float $chance 0 to 1, that it comes too late
+     *
+     * @return self|null null where it is likely to be in time
      */
-    public static function of(?Crossing $crossing, Instant $deadline): ?self
+    public static function of(float $chance): ?self
     {
         return match (true) {
-            $crossing === null, $crossing->earliest->isAfter($deadline) => self::Sure,
-            $crossing->latest === null, $crossing->latest->isAfter($deadline) => self::Maybe,
+            $chance >= self::SURE => self::Sure,
+            $chance >= self::MAYBE => self::Maybe,
             default => null,
         };
     }

@@ -11,13 +11,13 @@ final readonly class TrackOutlook
 {
     /**
      * @param string $track piece and spot, "1/core"
-     * @param Window|null $window null where it is done, or where nothing can be said yet
+     * @param Crossing|null $crossing null where it is done, or where it is not likely to be
      */
     public function __construct(
         public string $track,
         public Temperature $target,
         public bool $isReached,
-        public ?Window $window,
+        public ?Crossing $crossing,
     ) {
     }
 

@@ -73,6 +73,19 @@ final class Body
         return isset($cells[1]) ? (9.0 * $cells[0] - $cells[1]) / 8.0 : $cells[0];
     }
 
+    /** °C at a part of the way from the middle to the surface: between cells in a straight line. */
+    public function at(float $part): float
+    {
+        $cells = $this->cells;
+        $place = $part * \count($cells) - 0.5;
+        if ($place <= 0.0) {
+            return $this->middle() + (1.0 + 2.0 * $place) ** 2 * ($cells[0] - $this->middle());
+        }
+        $inner = min((int) $place, \count($cells) - 2);
+
+        return $cells[$inner] + ($place - $inner) * ($cells[$inner + 1] - $cells[$inner]);
+    }
+
     /** J/m² of surface, above 0 °C at the present capacities' integral. */
     public function heat(): float
     {
@@ -156,7 +169,7 @@ final class Body
         $evaporates = 0.0;
         $rises = 0.0;
         $skin = ($surface->transfer * $surface->air + $inside * $outermost) / ($surface->transfer + $inside);
-        $wetness = $surface->wetness / (1.0 + $this->givenOff / $surface->drying);
+        $wetness = $surface->wetness * exp(-(($this->givenOff / $surface->drying) ** $surface->sharpness));
         if ($wetness > 0.0 && $surface->convection > 0.0) {
             $scale = ($surface->convection * self::LATENT * $wetness) / $this->pressure;
             // Newton's method: three steps find the skin to a hundredth of a degree.

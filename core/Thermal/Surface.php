@@ -14,6 +14,7 @@ final readonly class Surface
      * @param float $vapour Pa, of water in the air
      * @param float $wetness 0 to 1: how freely the surface gives off water where it has not dried yet
      * @param float $drying kg/m² given off after which it does so half as freely; INF where it never dries
+     * @param float $sharpness how suddenly it dries then: the power of what was given off over that
      */
     public function __construct(
         public float $air,
@@ -22,11 +23,26 @@ final readonly class Surface
         public float $vapour = 1000.0,
         public float $wetness = 0.0,
         public float $drying = \INF,
+        public float $sharpness = 1.0,
     ) {
     }
 
     public static function dry(float $air, float $transfer): self
     {
         return new self($air, $transfer);
+    }
+
+    /** The same with other air, or one that gives off water more or less freely. */
+    public function with(float $air, float $freely = 1.0): self
+    {
+        return new self(
+            $air,
+            $this->transfer,
+            $this->convection,
+            $this->vapour,
+            $freely * $this->wetness,
+            $this->drying,
+            $this->sharpness,
+        );
     }
 }

@@ -23,6 +23,9 @@ abstract class BrowserTestCase extends TestCase
 {
     protected const ROOT = __DIR__.'/../..';
 
+    /** How long anything is waited for: the machine may be doing something else. */
+    private const PATIENCE_S = 30;
+
     protected RemoteWebDriver $browser;
 
     private static ?Process $server = null;
@@ -43,11 +46,8 @@ abstract class BrowserTestCase extends TestCase
         self::$driver = new Process(['chromedriver', '--port='.self::$driverPort, '--silent'], null, null, null, 600);
         self::$driver->disableOutput();
         self::$driver->start();
-        foreach ([$port, self::$driverPort] as $port) {
-            for ($try = 0; $try < 100 && !self::answers($port); ++$try) {
-                usleep(100_000);
-            }
-        }
+        self::awaitAnswer(self::$address.'/healthz');
+        self::awaitAnswer('http://127.0.0.1:'.self::$driverPort.'/status');
     }
 
     /** @return array{Process, string} what serves at a port, and the address it is reached by */
@@ -108,10 +108,10 @@ abstract class BrowserTestCase extends TestCase
         $this->browser = RemoteWebDriver::create(
             'http://127.0.0.1:'.self::$driverPort,
             $capabilities,
-            20_000,
             60_000,
+            120_000,
         );
-        $this->browser->manage()->timeouts()->implicitlyWait(0)->setScriptTimeout(15)->pageLoadTimeout(20);
+        $this->browser->manage()->timeouts()->implicitlyWait(0)->setScriptTimeout(self::PATIENCE_S)->pageLoadTimeout(2 * self::PATIENCE_S);
     }
 
     protected function tearDown(): void
@@ -178,7 +178,7 @@ abstract class BrowserTestCase extends TestCase
     protected function find(string $selector): WebDriverElement
     {
         $element = $this->browser
-            ->wait(10, 100)
+            ->wait(self::PATIENCE_S, 100)
             ->until(WebDriverExpectedCondition::presenceOfElementLocated(WebDriverBy::cssSelector($selector)));
         self::assertInstanceOf(WebDriverElement::class, $element);
 
@@ -201,7 +201,7 @@ abstract class BrowserTestCase extends TestCase
             [$text],
         );
         $element = $this->browser
-            ->wait(10, 100)
+            ->wait(self::PATIENCE_S, 100)
             ->until(
                 WebDriverExpectedCondition::elementToBeClickable(
                     WebDriverBy::xpath(
@@ -222,7 +222,7 @@ abstract class BrowserTestCase extends TestCase
     protected function seeIn(string $selector, string $text): void
     {
         try {
-            $this->browser->wait(8, 100)->until(function () use ($selector, $text): bool {
+            $this->browser->wait(self::PATIENCE_S, 100)->until(function () use ($selector, $text): bool {
                 try {
                     $element = $this->browser->findElement(WebDriverBy::cssSelector($selector));
 
@@ -302,7 +302,7 @@ abstract class BrowserTestCase extends TestCase
     {
         $this->browser->executeScript('window.isLeft = true');
         $button->click();
-        $this->browser->wait(15, 50)->until(function (): bool {
+        $this->browser->wait(self::PATIENCE_S, 50)->until(function (): bool {
             try {
                 return $this->browser->executeScript('return window.isLeft === undefined') === true;
             } catch (WebDriverException) {
@@ -352,15 +352,16 @@ abstract class BrowserTestCase extends TestCase
         return $text;
     }
 
-    private static function answers(int $port): bool
+    /** An open port is not enough: nginx answers for a php-fpm that is still reading its code in. */
+    private static function awaitAnswer(string $address): void
     {
-        $socket = @fsockopen('127.0.0.1', $port, $code, $message, 0.2);
-        if ($socket === false) {
-            return false;
+        $context = stream_context_create(['ssl' => ['verify_peer' => false, 'verify_peer_name' => false]]);
+        for ($until = time() + self::PATIENCE_S; time() < $until; usleep(100_000)) {
+            if (@file_get_contents($address, false, $context) !== false) {
+                return;
+            }
         }
-        fclose($socket);
-
-        return true;
+        self::fail("$address does not answer");
     }
 
     protected static function freePort(): int

@@ -11,7 +11,6 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Food\Animal;
 use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\Integrity;
-use Verjuicer\Core\Forecast\Size;
 
 /** Pieces cooked together: what never changes about them. All that happens to them is in their events. */
 #[ORM\Entity]
@@ -96,17 +95,6 @@ class Batch
         $this->container = $plan->portioned?->container;
         $this->depthMm = $plan->portioned?->depthMm;
         $this->pieceNumbers = $plan->portioned->pieceNumbers ?? $plan->pieceNumbers;
-    }
-
-    /** How big what rests or cools is, as far as it was noted. */
-    public function size(): ?Size
-    {
-        return match (true) {
-            $this->depthMm !== null => Size::ofLayer($this->depthMm),
-            $this->portionGrams !== null => Size::ofPiece($this->portionGrams),
-            $this->rawGrams !== null => Size::ofPiece($this->rawGrams),
-            default => null,
-        };
     }
 
     /** What it weighs at the most: as a portion, or raw. Null where nobody said. */

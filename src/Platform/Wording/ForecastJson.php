@@ -9,28 +9,23 @@ use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\Crossing;
 use Verjuicer\Core\Forecast\FallGate;
 use Verjuicer\Core\Forecast\FallOutlook;
-use Verjuicer\Core\Forecast\LikelyTime;
 use Verjuicer\Core\Forecast\Point;
-use Verjuicer\Core\Forecast\Size;
+use Verjuicer\Core\Forecast\Remedy;
 use Verjuicer\Core\Forecast\TrackOutlook;
-use Verjuicer\Core\Forecast\Window;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 
 /** A forecast as `verjuicer-forecast/1`: ranges that hold nine times in ten, and chances. It never clears food. */
 final readonly class ForecastJson
 {
+    private const HORIZON = 14 * 86_400; // seconds
+
     /** @return array<string, mixed> */
     public function of(Assessment $assessment, ?Temperature $target): array
     {
         $now = $assessment->timeline->asOf;
         $cook = CookOutlook::of($assessment, $target);
-        $product = $assessment->record->product;
-        $grams = $product->rawWeight?->grams();
-        $fall = FallOutlook::of(
-            $assessment,
-            $grams === null ? null : Size::ofPiece(intdiv($grams, max(1, $product->pieces))),
-        );
+        $fall = FallOutlook::of($assessment);
 
         return [
             'format' => 'verjuicer-forecast/1',
@@ -41,6 +36,10 @@ final readonly class ForecastJson
             'gates' => $fall === null ? [] : array_map(
                 static fn (FallGate $gate): array => self::gate($gate, $now),
                 $fall->gates,
+            ),
+            'remedies' => $fall === null ? [] : array_map(
+                static fn (Remedy $one): array => ['what' => $one->kind->value, 'late' => round($one->late, 3)],
+                $fall->remedies($assessment->record->site->unit),
             ),
         ];
     }
@@ -55,13 +54,13 @@ final readonly class ForecastJson
                     'track' => $track->track,
                     'target' => self::temperature($track->target),
                     'done' => $track->isReached,
-                ] + self::moments(self::crossing($track->window), $now),
+                ] + self::moments($track->crossing, $now),
                 $cook->tracks,
             ),
             'batch' => [
                 'target' => self::temperature($cook->target),
                 'done' => $cook->isReached,
-            ] + self::moments(self::crossing($cook->whole()), $now),
+            ] + self::moments($cook->whole(), $now),
         ];
     }
 
@@ -89,36 +88,24 @@ final readonly class ForecastJson
     /** @return array<string, mixed> */
     private static function gate(FallGate $gate, Instant $now): array
     {
-        $crossing = $gate->crossing;
-        $time = $crossing === null ? null : LikelyTime::between($now, $crossing->earliest, $crossing->latest);
-
         return [
             'rule' => $gate->rule,
             'track' => $gate->track,
             'deadline' => $gate->deadline->rfc3339(),
-            'late' => match (true) {
-                $crossing === null => 1.0,
-                $time !== null => round($time->lateFor($gate->deadline), 3),
-                // It may never get there: in time it is at the most as likely as not.
-                default => $crossing->earliest->isAfter($gate->deadline) ? 1.0 : 0.5,
-            },
-        ] + self::moments($crossing, $now);
-    }
-
-    private static function crossing(?Window $window): ?Crossing
-    {
-        return $window === null ? null : new Crossing($window->earliest, $window->latest);
+            'late' => round($gate->chance, 3),
+        ] + self::moments($gate->crossing, $now);
     }
 
     /** @return array{earliest: string|null, likely: string|null, latest: string|null} beyond 14 days, or never: null */
     private static function moments(?Crossing $crossing, Instant $now): array
     {
-        $time = $crossing === null ? null : LikelyTime::between($now, $crossing->earliest, $crossing->latest);
-        $told = static fn (?Instant $at): ?string => LikelyTime::isWithinSight($at, $now) ? $at?->rfc3339() : null;
+        $told = static fn (?Instant $at): ?string => $at === null || $at->epoch - $now->epoch > self::HORIZON
+            ? null
+            : $at->rfc3339();
 
         return [
             'earliest' => $told($crossing?->earliest),
-            'likely' => $told($time?->likely()),
+            'likely' => $told($crossing?->likely),
             'latest' => $told($crossing?->latest),
         ];
     }

@@ -34,7 +34,7 @@ final readonly class Forecasts
     /** How it is likely to cool, whether it is meant to or not. */
     public function fall(Batch $batch, Assessment $assessment): ?FallOutlook
     {
-        return $this->made($batch, static fn (): ?FallOutlook => FallOutlook::of($assessment, $batch->size()));
+        return $this->made($batch, static fn (): ?FallOutlook => FallOutlook::of($assessment));
     }
 
     /**

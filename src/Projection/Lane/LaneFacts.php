@@ -35,7 +35,7 @@ use Verjuicer\Core\Measure\Threshold;
 final readonly class LaneFacts
 {
     /** Of what is packed; grows with every change of it. */
-    public const VERSION = 9;
+    public const VERSION = 10;
     private const MOST_POINTS = 24;
     private const PACKED = [
         'product',
@@ -101,7 +101,7 @@ final readonly class LaneFacts
                 'pit' => $detail instanceof Cook ? $detail->pit : null,
                 'place' => $detail instanceof HotHold ? $detail->place : null,
                 'ready_by' => CookOutlook::readyBy($assessment)?->epoch,
-                'outlook' => $whole === null ? null : [$whole->earliest->epoch, $whole->latest->epoch],
+                'outlook' => $whole?->latest === null ? null : [$whole->earliest->epoch, $whole->latest->epoch],
                 'target' => $cook === null ? null : self::temperature($cook->target),
                 'late_gates' => self::lateGates($fall),
                 'hot_until' => $detail instanceof Rest ? $fall?->hot?->earliest->epoch : null,

@@ -182,7 +182,7 @@ final readonly class BatchPicture
         }
 
         $window = $cook?->whole();
-        if ($window !== null) {
+        if ($window?->latest !== null) {
             // What lies ahead of a cook may be most of it: as far as the picture can show it beside what was.
             $far = $window->latest->epoch - $last->epoch + 900;
             $ahead = max($ahead, min($far, max(3 * 3600, $length)));
@@ -231,7 +231,7 @@ final readonly class BatchPicture
         $target = $scale->y($cook->target);
         $from = [$time->x($last->instant()), $scale->y($last->temp)];
         $earliest = $time->x($window->earliest);
-        $latest = $time->x($window->latest);
+        $latest = $window->latest === null ? 2 * self::RIGHT : $time->x($window->latest);
         $points = [$from, [$earliest, $target], [$latest, $target]];
         if ($latest > self::RIGHT) {
             // What lies beyond the picture ends at its edge.

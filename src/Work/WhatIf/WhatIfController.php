@@ -12,15 +12,20 @@ use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\Settings\SiteRules;
+use Verjuicer\Core\Food\Animal;
+use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\Holding;
+use Verjuicer\Core\Food\Integrity;
+use Verjuicer\Core\Forecast\Belief\Beliefs;
+use Verjuicer\Core\Forecast\Belief\Surroundings;
 use Verjuicer\Core\Forecast\Crossing;
 use Verjuicer\Core\Forecast\Fall;
 use Verjuicer\Core\Forecast\Lateness;
 use Verjuicer\Core\Forecast\Point;
-use Verjuicer\Core\Forecast\Size;
-use Verjuicer\Core\Forecast\Surroundings;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Threshold;
+use Verjuicer\Core\Measure\Weight;
+use Verjuicer\Core\Record\Product;
 use Verjuicer\Core\Ruleset\CoolingRules;
 
 /**
@@ -77,22 +82,37 @@ final class WhatIfController extends FormController
             $input->refuse('depth', 'portion.problem.depth');
         }
         $grams = $input->grams('weight', $depth === null);
-        $place = $method === null ? null : Surroundings::of($method);
-        if ($method !== null && $place === null) {
+        if ($method !== null && Surroundings::of($method) === null) {
             $input->refuse('method', 'form.problem.choice');
         }
-        if (!$input->isGood() || $place === null || $start === null) {
+        if (!$input->isGood() || $method === null || $start === null) {
             return null;
         }
-        $surroundings = $around === null ? $place : $place->around(Point::celsius($around));
-        $size = $depth !== null ? Size::ofLayer(10 * $depth) : Size::ofPiece($grams ?? 1);
         $now = $this->now->instant();
         $rules = $this->rules->of($site);
         $limit = $rules->limits()->hot->threshold;
         $hot = Point::celsius($limit->printedIn($site->unit));
-        $fall = Fall::ahead($now, Point::celsius($start), $surroundings, $size);
+        $cold = Point::celsius($rules->limits()->cold->threshold->printedIn($site->unit));
+        $warm = Point::celsius($start);
+        $ahead = static fn (float $from, float $lowest): Fall => new Fall(
+            Beliefs::ahead(
+                new Product(null, Animal::None, Form::Cut, Integrity::Intact, self::weight($grams), 1),
+                $method,
+                $from,
+                $around === null ? null : Point::celsius($around),
+                $depth === null ? null : $depth / 100,
+                false,
+                $now->epoch,
+                $site->elevationM,
+            ),
+            $now,
+            $from,
+            false,
+            min($lowest, $from - 1.0),
+        );
+        $fall = $ahead($warm, $hot);
         // The cooling clock runs from the hot limit on; a fall from there is the same one.
-        $below = Fall::ahead($now, min($hot, Point::celsius($start)), $surroundings, $size);
+        $below = $ahead(min($hot, $warm), $cold);
         $cooling = $rules->get(CoolingRules::class);
         $gates = [
             $this->gate($below, $cooling->middle->threshold, $cooling->stage1->span),
@@ -102,22 +122,28 @@ final class WhatIfController extends FormController
         return [
             'hot' => $fall->crossing($hot),
             'hot_limit' => $limit,
-            'is_hot' => Point::celsius($start) > $hot,
+            'is_hot' => $warm > $hot,
             'gates' => $gates,
         ];
+    }
+
+    private static function weight(?int $grams): ?Weight
+    {
+        return $grams === null ? null : Weight::ofGrams($grams);
     }
 
     /** @return array{limit: Threshold, within: Span, least: Span|null, most: Span|null, late: Lateness|null} */
     private function gate(Fall $fall, Threshold $limit, Span $within): array
     {
-        $passes = $fall->crossing(Point::celsius($limit->printedIn($this->account->get()->site->unit)));
+        $celsius = Point::celsius($limit->printedIn($this->account->get()->site->unit));
+        $passes = $fall->crossing($celsius);
 
         return [
             'limit' => $limit,
             'within' => $within,
             'least' => $passes === null ? null : Span::between($fall->from, $passes->earliest),
             'most' => $passes?->latest === null ? null : Span::between($fall->from, $passes->latest),
-            'late' => Lateness::of($passes, $fall->from->plus($within)),
+            'late' => Lateness::of($fall->late($celsius, $fall->from->plus($within))),
         ];
     }
 }

@@ -17,7 +17,6 @@ use Verjuicer\App\Work\Batch\Requirement;
 use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Forecast\FallOutlook;
-use Verjuicer\Core\Forecast\Size;
 use Verjuicer\Tests\Core\Story;
 
 /** What the page of a batch is made of. */
@@ -29,14 +28,14 @@ final class BatchViewsTest extends TestCase
     public function testEveryLimitIsInOneAnswerTheFirstToBiteAtItsTop(): void
     {
         $assessment = Story::of(...self::REST)->about('lamb roast')->assess('205');
-        $fall = FallOutlook::of($assessment, Size::ofPiece(2000));
+        $fall = FallOutlook::of($assessment);
         $limits = HoldingLimits::of($assessment, $fall);
         self::assertSame(['hot_limit', 'rest'], array_column($limits, 'rule'));
         self::assertNotNull($limits[0]->latest);
         $cooling = Story::of(...self::SLOW)->about('lamb roast')->assess('195');
         self::assertSame(
             ['cool.stage1', 'cool.total'],
-            array_column(HoldingLimits::of($cooling, FallOutlook::of($cooling, null)), 'rule'),
+            array_column(HoldingLimits::of($cooling, FallOutlook::of($cooling)), 'rule'),
         );
         self::assertSame([], HoldingLimits::of(Story::of('0 prep', '10 discard')->assess('20'), null));
     }
@@ -182,7 +181,7 @@ final class BatchViewsTest extends TestCase
     public function testTheFanIsDrawnBetweenItsFastestAndItsSlowestCourse(): void
     {
         $assessment = Story::of(...self::SLOW)->about('lamb roast')->assess('195');
-        $picture = BatchPicture::of($assessment, new Figures(), FallOutlook::of($assessment, null));
+        $picture = BatchPicture::of($assessment, new Figures(), FallOutlook::of($assessment));
         self::assertCount(50, explode(' ', $picture->fan));
         self::assertSame('', BatchPicture::of($assessment, new Figures())->fan);
     }

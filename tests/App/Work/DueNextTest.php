@@ -17,7 +17,6 @@ use Verjuicer\App\Work\Due\DueLines;
 use Verjuicer\App\Work\Due\DueNext;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\FallOutlook;
-use Verjuicer\Core\Forecast\Size;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Zone;
@@ -287,7 +286,7 @@ final class DueNextTest extends TestCase
         $facts = LaneFacts::pack(
             $assessment,
             CookOutlook::of($assessment, Temperature::fahrenheit('195')),
-            FallOutlook::of($assessment, Size::ofPiece(2300)),
+            FallOutlook::of($assessment),
         );
 
         return LaneFacts::unpack([

@@ -11,8 +11,6 @@ use Random\Randomizer;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Verdict;
-use Verjuicer\Core\Forecast\Line;
-use Verjuicer\Core\Forecast\Point;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
@@ -139,22 +137,6 @@ final class TraceTest extends TestCase
         yield ['not_shown', 7200, 7201];
         yield ['broken', 7201, 7201];
         yield ['met', 7200, 7200];
-    }
-
-    public function testALineThroughPointsIsExactWhereTheyLieOnOne(): void
-    {
-        $line = Line::through([Point::at(1000, 10), Point::at(4600, 14), Point::at(8200, 18)]);
-        self::assertNotNull($line);
-        self::assertEqualsWithDelta(4.0, $line->slope, 1e-9);
-        self::assertEqualsWithDelta(20.0, $line->at(10_000), 1e-6);
-        self::assertGreaterThan(0, $line->slopeError, 'no thermometer is without error');
-        self::assertNull(Line::through([Point::at(1000, 10)]));
-        self::assertNull(
-            Line::through([Point::at(1000, 10), Point::at(1000, 12)]),
-            'two readings of one moment have no slope',
-        );
-        $noisy = Line::through([Point::at(0, 10), Point::at(3600, 16), Point::at(7200, 16), Point::at(10_800, 24)]);
-        self::assertGreaterThan($line->slopeError, $noisy->slopeError ?? 0.0);
     }
 
     /** @param list<string> $expected */

@@ -7,7 +7,7 @@ namespace Verjuicer\Tests\Core\Food;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Verjuicer\Core\Food\Holding;
-use Verjuicer\Core\Forecast\Surroundings;
+use Verjuicer\Core\Forecast\Belief\Surroundings;
 
 final class HoldingTest extends TestCase
 {

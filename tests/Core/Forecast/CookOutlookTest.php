@@ -56,30 +56,33 @@ final class CookOutlookTest extends TestCase
             ['-500 cook', '-400 wrap', '-300 170', '-290 cool', '-100 prep', ...self::CLIMBING],
         ];
         yield 'at its target at every spot' => ['reached', ['0 cook set=275', '200 196 p1', '201 199 p2']];
-        yield 'a piece without an estimate is named' => ['likely 2/core', [...self::CLIMBING, '241 150 p2']];
+        yield 'a piece that was read once' => ['likely', [...self::CLIMBING, '241 150 p2']];
         yield 'a piece to be sliced is done sooner' => [
             'reached',
             ['0 cook set=275', '1 note step=target temp=188 p2', '200 196 p1', '201 189 p2'],
         ];
         yield 'one to be chopped later' => [
-            'unknown 1/core',
+            'likely',
             ['0 cook set=275', '1 note step=target temp=205 p1', '200 196 p1', '201 199 p2'],
         ];
         yield 'all of it at another' => [
             'reached',
             ['0 cook set=275', '1 note step=target temp=180', '200 181 p1', '201 185 p2'],
         ];
-        yield 'one spot is not there' => ['unknown 2/core', ['0 cook set=275', '200 196 p1', '201 180 p2']];
-        yield 'nothing read' => ['unknown', ['0 cook set=275']];
-        yield 'the pit is not noted' => ['unknown 1/core', ['0 cook', '180 150', '210 158', '240 166']];
-        yield 'the pit was read too cold for it' => ['unknown 1/core', [...self::CLIMBING, '242 pit_reading temp=190']];
+        yield 'one spot is not there' => ['likely', ['0 cook set=275', '200 196 p1', '201 180 p2']];
+        yield 'nothing read: by weight and pit' => ['likely', ['0 cook set=275']];
+        yield 'the pit is not noted' => ['likely', ['0 cook', '180 150', '210 158', '240 166']];
+        yield 'the pit is kept too cold for it' => [
+            'unknown 1/core',
+            ['0 cook set=150', '180 120', '210 128', '240 136', '242 pit_reading temp=148'],
+        ];
         yield 'in the stall' => [
             'likely stalled',
             ['0 cook set=275', '150 150', '200 158', '230 159', '260 161'],
             '265',
         ];
-        yield 'suspect readings forecast nothing' => [
-            'unknown',
+        yield 'suspect readings are as none' => [
+            'likely',
             array_map(
                 static fn (string $line): string => str_contains($line, 'cook') ? $line : $line.' T9',
                 self::CLIMBING,
@@ -92,11 +95,13 @@ final class CookOutlookTest extends TestCase
     public function testComparesWithWhatItIsWantedFor(): void
     {
         $window = self::outlook(self::CLIMBING, '245')?->window;
-        self::assertNotNull($window);
+        self::assertNotNull($window?->latest);
+        self::assertNotNull($window->likely);
+        self::assertTrue($window->likely->isAfter($window->earliest) && $window->latest->isAfter($window->likely));
         foreach (
             [
                 ['sure', $window->earliest->epoch - 60],
-                ['maybe', $window->earliest->epoch + 60],
+                ['maybe', $window->likely->epoch + 60],
                 [null, $window->latest->epoch + 60],
             ] as [$expected, $wanted]
         ) {

@@ -83,8 +83,8 @@ final class BodyTest extends TestCase
     public function testAWetSurfaceStallsAndAWrappedOneDoesNot(): void
     {
         $hours = fn (float $wetness): float => (
-            $this->crossing(new Surface(110.0, 20.0, 12.0, 3000.0, $wetness, 2.0), 80.0, 12, 120.0)
-            - $this->crossing(new Surface(110.0, 20.0, 12.0, 3000.0, $wetness, 2.0), 68.0, 12, 120.0)
+            $this->crossing(new Surface(110.0, 20.0, 12.0, 3000.0, $wetness, 3.0), 80.0, 12, 120.0)
+            - $this->crossing(new Surface(110.0, 20.0, 12.0, 3000.0, $wetness, 3.0), 68.0, 12, 120.0)
         ) / 3600.0;
         self::assertGreaterThan(3.0 * $hours(0.01), $hours(0.25));
     }

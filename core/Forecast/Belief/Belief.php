@@ -1,0 +1,292 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Forecast\Belief;
+
+use Verjuicer\Core\Thermal\MeatProperties;
+
+/**
+ * What is believed of one piece: a set of weighted courses. Where nothing was read, they are drawn from what is usual;
+ * else about the one that fits the readings best, as far apart as these leave open (Laplace's approximation after
+ * Gauss and Newton), each weighed by what it makes of them.
+ *
+ * Readings may differ from any course by an error that lasts a while (Ornstein and Uhlenbeck's process) and by the noise
+ * of a thermometer; the older a reading, the more: what is to come goes on from what is. The numbers are of a fixed
+ * sequence (Halton's), so that the same record says the same.
+ */
+final class Belief
+{
+    public const DRAWS = 36;
+    private const GOES = 14_400.0; // seconds, ahead
+    private const AHEAD_ERROR = 2.2; // °C
+    private const GIVES_ABOVE = 25.0; // °C from the air
+    private const PACE = 0.09; // of the time that is left
+    private const USUALLY_WARM = 70.0; // °C
+    private const HANDLING = 4.0; // °C
+
+    private const BEYOND = 4.0; // °C that a course is followed past what is asked
+    private const UNREAD = 36_000; // seconds since the last reading, where there is none
+    /** Normal numbers and their shares. */
+    private const ERRORS = [[-1.5, 0.16], [-0.6, 0.22], [0.0, 0.24], [0.6, 0.22], [1.5, 0.16]];
+    private const PACES = [[-1.2, 0.3], [0.0, 0.4], [1.2, 0.3]];
+
+    /** @var list<list<array{int, float, float}>>|null */
+    private ?array $futures = null;
+    private float $until = 0.0;
+
+    /**
+     * @param list<array{Draw, float, float}> $draws each with its weight and the error that lasts, at the last reading
+     * @param int|null $lastRead the moment of the last reading
+     */
+    private function __construct(
+        private readonly array $draws,
+        private readonly Way $way,
+        private readonly ?int $lastRead,
+        private readonly MeatProperties $properties,
+        private readonly float $pressure,
+        private readonly int $asOf,
+        private readonly ?float $warm,
+    ) {
+    }
+
+    /**
+     * @param list<array{int, float}> $points moments and °C of one track since the way began
+     * @param float|null $before °C it was read at last before the way began
+     * @param float $pressure Pa
+     */
+    public static function of(
+        Way $way,
+        Prior $prior,
+        array $points,
+        ?float $before,
+        float $pressure,
+        int $asOf,
+        int $draws = self::DRAWS,
+    ): self {
+        $warm = $way->isFromCold ? null : self::warm($points, $before);
+        $properties = MeatProperties::of($prior->composition);
+        $kept = [];
+        if ($points === []) {
+            for ($n = 0; $n < 2 * $draws; ++$n) {
+                $kept[] = [new Draw(Normal::numbers($n), $prior), 1.0, 0.0];
+            }
+
+            return new self($kept, $way, null, $properties, $pressure, $asOf, $warm);
+        }
+        $fit = Fit::of($way, $prior, $points, $properties, $pressure, $asOf, $warm);
+        $likelihoods = $lasting = [];
+        for ($n = 0; $n < $draws; ++$n) {
+            [$draw, $likelihoods[], $lasting[]] = $fit->draw(Normal::numbers($n));
+            $kept[] = [$draw, 1.0, 0.0];
+        }
+        $weights = self::weights($likelihoods);
+        foreach ($kept as $n => [$draw]) {
+            $kept[$n] = [$draw, $weights[$n], $lasting[$n]];
+        }
+
+        return new self(
+            $kept,
+            $way,
+            $points[\count($points) - 1][0],
+            $properties,
+            $pressure,
+            $asOf,
+            $warm,
+        );
+    }
+
+    /**
+     * When a probe shows a temperature, on the way up or down.
+     *
+     * @param int $within seconds after which it is given up
+     */
+    public function crossing(float $celsius, bool $isRising, int $within): Odds
+    {
+        $sign = $isRising ? 1.0 : -1.0;
+        $odds = [];
+        foreach ($this->futures($celsius + self::BEYOND * $sign, $sign, $within) as $n => $ahead) {
+            [, $weight, $off] = $this->draws[$n];
+            foreach (self::ERRORS as [$error, $share]) {
+                $passed = $this->passed($ahead, $celsius, $sign, $off, $error);
+                foreach (self::PACES as [$pace, $part]) {
+                    $odds[] = [
+                        $passed === null ? null : $this->asOf + (int) ($passed * (1.0 + self::PACE * $pace)),
+                        $weight * $share * $part,
+                    ];
+                }
+            }
+        }
+
+        return new Odds($odds);
+    }
+
+    /** The same food, if it went on in another way from now. */
+    public function instead(Leg $leg): self
+    {
+        return new self(
+            $this->draws,
+            $this->way->then($leg),
+            $this->lastRead,
+            $this->properties,
+            $this->pressure,
+            $this->asOf,
+            $this->warm,
+        );
+    }
+
+    /** m: how deep it lies in its pan now; null for a piece. */
+    public function depth(): ?float
+    {
+        return $this->way->legs[0]->depth;
+    }
+
+    /**
+     * How warm it may be at later moments, as far as it was followed for the crossings asked for.
+     *
+     * @param list<int> $moments in order
+     *
+     * @return list<array{float, float}> °C, the 5 and 95 % at each
+     */
+    public function between(array $moments): array
+    {
+        $found = [];
+        foreach ($moments as $moment) {
+            $at = [];
+            foreach ($this->futures ?? [] as $n => $ahead) {
+                [, $weight, $off] = $this->draws[$n];
+                foreach (self::ERRORS as [$error, $share]) {
+                    $at[] = [$this->shown($ahead, $moment, $off, $error), $weight * $share];
+                }
+            }
+            usort($at, static fn (array $one, array $other): int => $one[0] <=> $other[0]);
+            $found[] = [self::part($at, 0.05), self::part($at, 0.95)];
+        }
+
+        return $found;
+    }
+
+    /**
+     * Each draw's way from now on, followed once for all that is asked in one direction.
+     *
+     * @return list<list<array{int, float, float}>>
+     */
+    private function futures(float $until, float $sign, int $within): array
+    {
+        if ($this->futures === null || $sign * ($until - $this->until) > 0.0) {
+            $isOver = static fn (float $shown): bool => $sign * ($shown - $until) > 0.0;
+            $this->futures = [];
+            foreach ($this->draws as [$draw]) {
+                $course = new Course(
+                    $draw,
+                    $this->way,
+                    $this->properties,
+                    $this->pressure,
+                    $this->warm,
+                    $this->asOf,
+                );
+                $this->futures[] = $course->ahead($this->asOf, $within, $isOver);
+            }
+            $this->until = $until;
+        }
+
+        return $this->futures;
+    }
+
+    /** @param list<array{int, float, float}> $ahead */
+    private function shown(array $ahead, int $moment, float $off, float $error): float
+    {
+        $before = null;
+        foreach ($ahead as $step) {
+            if ($step[0] >= $moment) {
+                break;
+            }
+            $before = $step;
+        }
+        [$at, $celsius, $air] = $step ?? [$moment, 0.0, 0.0];
+        if ($before !== null && $at > $before[0]) {
+            $celsius = $before[1] + (($celsius - $before[1]) * (min($moment, $at) - $before[0])) / ($at - $before[0]);
+        }
+
+        return $celsius + $this->give($moment, $celsius, $air, $off, $error);
+    }
+
+    /** By how many °C a probe may differ from a course at a moment ahead. */
+    private function give(int $at, float $shown, float $air, float $off, float $error): float
+    {
+        $kept = exp(-($at - ($this->lastRead ?? $this->asOf - self::UNREAD)) / self::GOES);
+
+        // What is nearly as warm as the air can hardly be otherwise.
+        return min(1.0, abs($shown - $air) / self::GIVES_ABOVE)
+            * ($off * $kept + $error * self::AHEAD_ERROR * sqrt(1.0 - $kept ** 2));
+    }
+
+    /** @param list<array{float, float}> $sorted values and weights */
+    private static function part(array $sorted, float $part): float
+    {
+        $all = array_sum(array_column($sorted, 1));
+        $sum = 0.0;
+        foreach ($sorted as [$value, $weight]) {
+            $sum += $weight;
+            if ($sum >= $part * $all) {
+                return $value;
+            }
+        }
+
+        return $sorted[\count($sorted) - 1][0] ?? 0.0;
+    }
+
+    /**
+     * @param list<array{int, float, float}> $ahead
+     *
+     * @return float|null seconds from now
+     */
+    private function passed(array $ahead, float $celsius, float $sign, float $off, float $error): ?float
+    {
+        $before = null;
+        $from = $this->asOf;
+        foreach ($ahead as [$at, $shown, $air]) {
+            $now = $shown + $this->give($at, $shown, $air, $off, $error);
+            if ($sign * ($now - $celsius) >= 0.0) {
+                $rise = $now - ($before ?? $now);
+
+                return abs($rise) < 1e-9
+                    ? (float) ($from - $this->asOf)
+                    : $from - $this->asOf + (($at - $from) * ($celsius - (float) $before)) / $rise;
+            }
+            [$before, $from] = [$now, $at];
+        }
+
+        return null;
+    }
+
+    /**
+     * As much of their differences as leaves a third of them a say: few draws cannot tell more.
+     *
+     * @param array<int, float> $logs of their likelihoods
+     *
+     * @return array<int, float>
+     */
+    private static function weights(array $logs): array
+    {
+        $most = $logs === [] ? 0.0 : max($logs);
+        $power = 1.0;
+        do {
+            $weights = array_map(static fn (float $log): float => exp($power * max(-40.0, $log - $most)), $logs);
+            $say = array_sum($weights) ** 2 / array_sum(array_map(static fn (float $one): float => $one ** 2, $weights));
+            $power *= 0.8;
+        } while ($say < \count($logs) / 3 && $power > 0.02);
+
+        return $weights;
+    }
+
+    /**
+     * What it began with: as it was first read; before that, a little cooler than it was before it was handled.
+     *
+     * @param list<array{int, float}> $points
+     */
+    private static function warm(array $points, ?float $before): float
+    {
+        return $points[0][1] ?? ($before ?? self::USUALLY_WARM) - self::HANDLING;
+    }
+}

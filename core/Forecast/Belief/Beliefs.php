@@ -1,0 +1,114 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Forecast\Belief;
+
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Food\Holding;
+use Verjuicer\Core\Record\Product;
+
+/** What a record lets believe of each place that is read, one by one. */
+final readonly class Beliefs
+{
+    private const SEA_LEVEL = 101_325.0; // Pa
+    private const MOST_DRAWS = 120; // of all places together
+    private const LEAST_DRAWS = 12;
+
+    /** @param array<string, true> $suspect readings that are not believed, by id */
+    private function __construct(private Assessment $assessment, private array $suspect, private int $draws)
+    {
+    }
+
+    /** @param int $places how many will be asked for: the more, the coarser each */
+    public static function of(Assessment $assessment, int $places): self
+    {
+        return new self(
+            $assessment,
+            array_fill_keys($assessment->suspectReadings, true),
+            max(self::LEAST_DRAWS, min(Belief::DRAWS, intdiv(self::MOST_DRAWS, max(1, $places)))),
+        );
+    }
+
+    /**
+     * @param string $track piece and spot, "1/core"; one that was never read is believed by what is usual
+     *
+     * @return Belief|null null where it is on no heat and has left none
+     */
+    public function ofTrack(string $track): ?Belief
+    {
+        $record = $this->assessment->record;
+        $way = Way::of($this->assessment, (int) $track, Planned::in($record));
+        if ($way === null) {
+            return null;
+        }
+        $from = $way->legs[0]->from;
+        $points = [];
+        $before = null;
+        foreach ($this->assessment->timeline->readings as $reading) {
+            if (isset($this->suspect[$reading->id])) {
+                continue;
+            }
+            if ($reading->at < $from) {
+                $before = $reading->level / 90;
+            } elseif ($reading->track === $track) {
+                $points[] = [$reading->at, $reading->level / 90];
+            }
+        }
+
+        return Belief::of(
+            $way,
+            Prior::of($record->product, self::thickness($record->product, (int) $track), $record->portion?->grams),
+            $points,
+            $before,
+            self::pressure($record->site->elevationM),
+            $this->assessment->timeline->asOf->epoch,
+            $this->draws,
+        );
+    }
+
+    /**
+     * Before anything was read: what such a rest or cooling does to such a piece or layer.
+     *
+     * @param float $celsius it begins with
+     * @param float|null $around °C, where somebody read it
+     * @param float|null $depth m of the layer, else the weight counts
+     */
+    public static function ahead(
+        Product $product,
+        Holding $holding,
+        float $celsius,
+        ?float $around,
+        ?float $depth,
+        bool $isCovered,
+        int $from,
+        ?int $elevation,
+    ): Belief {
+        return Belief::of(
+            Way::ahead($holding, $around, $depth, $isCovered, $from),
+            Prior::of($product, null, null),
+            [[$from, $celsius]],
+            null,
+            self::pressure($elevation),
+            $from,
+        );
+    }
+
+    /** m, as `thickness_mm` of the product says: a number, or one for each piece. */
+    private static function thickness(Product $product, int $piece): ?float
+    {
+        $said = $product->extensions['thickness_mm'] ?? null;
+        $said = \is_object($said) ? get_object_vars($said) : $said;
+        if (\is_array($said)) {
+            $said = array_is_list($said) ? $said[$piece - 1] ?? null : $said[$piece] ?? null;
+        }
+
+        return (\is_int($said) || \is_float($said)) && $said >= 2 && $said <= 600 ? $said / 1000 : null;
+    }
+
+    /** Pa: the standard atmosphere at an elevation. */
+    private static function pressure(?int $metres): float
+    {
+        return self::SEA_LEVEL * (1 - 2.25577e-5 * ($metres ?? 0)) ** 5.25588;
+    }
+}

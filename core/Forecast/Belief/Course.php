@@ -1,0 +1,195 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Forecast\Belief;
+
+use Verjuicer\Core\Thermal\Body;
+use Verjuicer\Core\Thermal\MeatProperties;
+use Verjuicer\Core\Thermal\Surface;
+
+/** The temperatures a probe would show if a draw were right. */
+final class Course
+{
+    private const CELLS = 6;
+    private const STEP = 300;
+    private const SETTLES = 2 * 3600; // seconds
+    /** Seconds before now from which on the surface may give off water otherwise than was thought. */
+    private const KNOTS = [4 * 3600, 5400, 0];
+    /** From how many seconds on ahead steps are so long. */
+    private const AHEAD = [[6 * 3600, 300], [24 * 3600, 900], [\PHP_INT_MAX, 1800]];
+
+    private Body $body;
+    private int $at;
+    private int $leg = 0;
+    private int $spoken = 0;
+    private ?Surface $surface = null;
+    private ?float $said = null;
+    private float $excess = 0.0;
+    private float $fades = 1.0;
+    private float $freely = 1.0;
+    private int $knot = 0;
+    private ?Leg $planned = null;
+    private float $airNow = 0.0;
+
+    /** @param float|null $warm °C it begins with, as it was read; null out of the cold */
+    public function __construct(
+        private readonly Draw $draw,
+        private readonly Way $way,
+        private readonly MeatProperties $properties,
+        private readonly float $pressure,
+        private readonly ?float $warm,
+        private readonly int $asOf,
+    ) {
+        $first = $way->legs[0];
+        $this->at = $first->from;
+        $this->body = $this->begun($first, $warm);
+        $this->enter();
+    }
+
+    /**
+     * @param list<int> $moments in order
+     *
+     * @return list<float> °C at each
+     */
+    public function read(array $moments): array
+    {
+        $shown = [];
+        $before = $this->probe();
+        $from = $this->at;
+        foreach ($moments as $moment) {
+            while ($this->at < $moment) {
+                [$from, $before] = [$this->at, $this->probe()];
+                $this->step(self::STEP);
+            }
+            $now = $this->probe();
+            $shown[] = $this->at === $from
+                ? $now
+                : $before + (($now - $before) * max(0, $moment - $from)) / ($this->at - $from);
+        }
+
+        return $shown;
+    }
+
+    /**
+     * @param \Closure(float): bool $isOver whether enough is known, by the last temperature
+     *
+     * @return list<array{int, float, float}> moments, °C, and °C of the air then, from a moment on
+     */
+    public function ahead(int $from, int $seconds, \Closure $isOver): array
+    {
+        while ($this->at < $from) {
+            $this->step(min(self::STEP, $from - $this->at));
+        }
+        $celsius = $this->body->middle();
+        $this->airNow = $this->surface->air ?? 0.0;
+        $shown = [[$this->at, $celsius, $this->airNow]];
+        $band = 0;
+        $planned = $this->way->atCelsius;
+        while ($this->at < $from + $seconds && !$isOver($celsius)) {
+            while ($this->at - $from >= self::AHEAD[$band][0]) {
+                ++$band;
+            }
+            $this->step(self::AHEAD[$band][1]);
+            $celsius = $this->body->middle();
+            $shown[] = [$this->at, $celsius, $this->airNow];
+            if ($planned !== [] && $celsius >= $planned[0][0]) {
+                $this->enter(array_shift($planned)[1]);
+            }
+        }
+
+        return $shown;
+    }
+
+    private function probe(): float
+    {
+        return $this->body->at($this->draw->offCentre);
+    }
+
+    private function begun(Leg $leg, ?float $warm): Body
+    {
+        return Body::even(
+            $this->properties,
+            $leg->depth === null ? $this->draw->half : $this->draw->halfOf($leg->depth, $leg->holding),
+            $leg->depth === null ? $this->draw->shape : 0.0,
+            $warm === null ? $this->draw->start : $warm + ($this->draw->start - 4.5) * 0.4,
+            self::CELLS,
+            $this->pressure,
+        );
+    }
+
+    /** @param Leg|null $planned one that comes when it is as warm as was planned */
+    private function enter(?Leg $planned = null): void
+    {
+        $leg = $planned ?? $this->way->legs[$this->leg];
+        $this->spoken = 0;
+        [$this->surface, $this->excess, $this->fades] = $this->draw->surface($leg, $leg->air[0][1] ?? null);
+        $this->said = $leg->air[0][1] ?? null;
+        if ($leg->holding === null && $this->freely !== 1.0) {
+            $this->surface = $this->surface->with($this->surface->air, $this->freely);
+        }
+        $this->planned = $planned;
+        if ($planned === null && $leg->depth !== null && $leg->from > $this->way->legs[0]->from) {
+            $this->body = $this->begun($leg, $this->body->middle());
+        }
+    }
+
+    private function step(int $seconds): void
+    {
+        $legs = $this->way->legs;
+        $next = $legs[$this->leg + 1] ?? null;
+        if ($next !== null) {
+            if ($next->from <= $this->at) {
+                ++$this->leg;
+                $this->enter();
+            } elseif ($next->from < $this->at + $seconds) {
+                $seconds = $next->from - $this->at;
+            }
+        }
+        $leg = $this->planned ?? $legs[$this->leg];
+        $said = $this->air($leg->air, $this->at + intdiv($seconds, 2));
+        $surface = $this->surface;
+        \assert($surface !== null);
+        if ($said !== null && abs($said - (float) $this->said) > 0.4) {
+            $surface = $this->surface = $surface->with($surface->air + $said - (float) $this->said);
+            $this->said = $said;
+        }
+        while ($this->knot < 3 && $this->at >= $this->asOf - self::KNOTS[$this->knot]) {
+            $this->freely *= $this->draw->freely[$this->knot++];
+            if ($leg->holding === null) {
+                $surface = $this->surface = $surface->with($surface->air, $this->draw->freely[$this->knot - 1]);
+            }
+        }
+        if ($this->excess !== 0.0) {
+            $surface = $surface->with($surface->air + $this->excess * exp(-($this->at - $leg->from) / $this->fades));
+        }
+        $last = $leg->air === [] ? null : $leg->air[\count($leg->air) - 1];
+        if ($last !== null && $leg->holding !== null && $leg->holding->isCold() && $this->at > $last[0]) {
+            // Air that a warm load raised goes on to fall after it was read.
+            $fallen = 1.0 - exp(-($this->at - $last[0]) / self::SETTLES);
+            $surface = $surface->with($surface->air - $this->draw->falls($last[1], $leg->holding) * $fallen);
+        }
+        $this->airNow = $surface->air;
+        $this->body->step((float) $seconds, $surface);
+        $this->at += $seconds;
+    }
+
+    /**
+     * As it was read or set last, in a straight line to the next.
+     *
+     * @param list<array{int, float}> $air
+     */
+    private function air(array $air, int $at): ?float
+    {
+        if (!isset($air[1])) {
+            return $air[0][1] ?? null;
+        }
+        while (isset($air[$this->spoken + 1]) && $air[$this->spoken + 1][0] <= $at) {
+            ++$this->spoken;
+        }
+        [$from, $before] = $air[$this->spoken];
+        $next = $air[$this->spoken + 1] ?? null;
+
+        return $next === null || $at <= $from ? $before : $before + (($next[1] - $before) * ($at - $from)) / ($next[0] - $from);
+    }
+}

@@ -1,0 +1,168 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Forecast\Belief;
+
+use Verjuicer\Core\Food\Holding;
+use Verjuicer\Core\Thermal\Surface;
+
+/** One way it may be: every unknown of a piece and of what is around it with a value, out of independent normal numbers. */
+final readonly class Draw
+{
+    public const HALF = 0;
+    public const SHAPE = 1;
+    public const TRANSFER = 2;
+    public const WETNESS = 3;
+    public const DRYING = 4;
+    public const BIAS = 5;
+    public const START = 6;
+    public const LEAK = 7;
+    public const REST_AIR = 8;
+    public const REST_TRANSFER = 9;
+    public const BELOW = 10;
+    public const EXCESS = 11;
+    public const SHARPNESS = 12;
+    /** By how much more freely it gives off water than was thought: from a while ago on, lately, from now on. */
+    public const EARLIER = 13;
+    public const LATELY = 14;
+    public const COMING = 15;
+    public const OFF_CENTRE = 16;
+    public const UNKNOWNS = 17;
+    public const ON_THE_HEAT = [
+        self::TRANSFER,
+        self::WETNESS,
+        self::DRYING,
+        self::BIAS,
+        self::SHARPNESS,
+        self::EARLIER,
+        self::LATELY,
+    ];
+
+    private const CONVECTION = 0.6; // of what a pit's air and walls give, the air's share
+    private const USUAL_COLD = 2.0; // °C
+    private const USUAL_PIT = 115.0; // °C, where nobody said
+
+    public float $half;
+    public float $shape;
+    public float $start;
+    private float $transfer;
+    private float $wetness;
+    private float $drying;
+    private float $bias;
+    private float $leak;
+    private float $restAir;
+    private float $restTransfer;
+    private float $below;
+    private float $excess;
+    private float $sharpness;
+    /** Of the way from the middle to the surface: where the probe is. */
+    public float $offCentre;
+    /** @var array{float, float, float} */
+    public array $freely;
+
+    /** @param array<int, float> $z by unknown */
+    public function __construct(array $z, Prior $prior)
+    {
+        $this->half = min($prior->ball, $prior->half * exp($prior->spread * $z[self::HALF]));
+        // What is nearly as thick as a ball is round; what is thin is flat.
+        $round = min(1.0, max(0.0, ($this->half / $prior->ball - 0.35) / 0.65));
+        $this->shape = min(2.0, max(0.0, 0.2 + 1.7 * $round + 0.3 * $z[self::SHAPE]));
+        $this->transfer = 14.5 * exp(0.3 * $z[self::TRANSFER]);
+        $this->wetness = 0.38 * exp(0.5 * $z[self::WETNESS]);
+        $this->drying = 1.65 * exp(0.48 * $z[self::DRYING]);
+        $this->bias = 5.0 * $z[self::BIAS];
+        $this->start = 4.5 + 2.5 * $z[self::START];
+        $this->leak = min(1.0, 0.13 * exp(0.6 * $z[self::LEAK]));
+        $this->restAir = self::part($z[self::REST_AIR]);
+        $this->restTransfer = self::part($z[self::REST_TRANSFER]);
+        $this->below = self::part($z[self::BELOW]);
+        $this->excess = self::part($z[self::EXCESS]);
+        $this->sharpness = 0.8 + 2.2 * self::part($z[self::SHARPNESS]);
+        $this->offCentre = min(0.5, 0.13 * exp(0.7 * $z[self::OFF_CENTRE]));
+        $this->freely = [
+            exp(0.7 * $z[self::EARLIER]),
+            exp(0.7 * $z[self::LATELY]),
+            exp(0.25 * $z[self::COMING]),
+        ];
+    }
+
+    /** The half thickness of a layer: heat leaves it upwards, and through what it lies on as well as that lets it. */
+    public function halfOf(float $depth, ?Holding $holding): float
+    {
+        return \in_array($holding, [Holding::IceBath, Holding::IceWand], true)
+            ? $depth / (1.0 + 0.45 * $this->below)
+            : $depth / (1.35 + 0.75 * $this->below);
+    }
+
+    /** By how many °C cold air may still fall that was read: a room does not get colder than it is kept. */
+    public function falls(float $celsius, Holding $holding): float
+    {
+        return $this->excess * max(0.0, $celsius - ($holding === Holding::BlastChiller ? -6.0 : self::USUAL_COLD));
+    }
+
+    /**
+     * How it is on a leg; the air as warm as was said there.
+     *
+     * @return array{Surface, float, float} the surface; by how many °C its air is warmer at first; seconds in which
+     *     that fades
+     */
+    public function surface(Leg $leg, ?float $said): array
+    {
+        if ($leg->holding === null) {
+            $isPaper = $leg->wrap !== null && str_contains($leg->wrap, 'paper');
+            $isBoat = $leg->wrap !== null && str_contains($leg->wrap, 'boat');
+            // Under a wrapping the surface stays wet, and what the wrapping lets through is what gets away.
+            [$takes, $wetness] = match (true) {
+                $leg->wrap === null => [1.0, $this->wetness],
+                $isBoat => [0.95, 0.55 * $this->wetness],
+                $isPaper => [0.92, 0.9 * $this->leak],
+                default => [0.85, 0.1 * $this->leak],
+            };
+            $transfer = $this->transfer * $takes;
+
+            return [
+                new Surface(
+                    ($said ?? self::USUAL_PIT) + $this->bias * ($said === null ? 3.0 : 1.0),
+                    $transfer,
+                    self::CONVECTION * $transfer,
+                    3000.0,
+                    min(1.0, $wetness),
+                    $leg->wrap === null || $isBoat ? $this->drying : 2.0 * $this->drying,
+                    $this->sharpness,
+                ),
+                0.0,
+                1.0,
+            ];
+        }
+        $around = Surroundings::of($leg->holding);
+        [$least, $most] = $around->transfer ?? [2.0, 10.0];
+        [$coldest, $warmest] = $around->celsius ?? [20.0, 68.0];
+        [$colder, $warmer, $fades] = $around->excess ?? [0.0, 0.0, 1.0];
+        $transfer = 1.08 * $least * ($most / $least) ** $this->restTransfer * ($leg->isCovered ? 0.75 : 1.0);
+        $isOpen = !$leg->isCovered && $leg->wrap === null && !\in_array(
+            $leg->holding,
+            [Holding::Towels, Holding::Box, Holding::Cabinet, Holding::IceBath, Holding::IceWand],
+            true,
+        );
+
+        return [
+            new Surface(
+                $said === null ? $coldest + ($warmest - $coldest) * $this->restAir : $said + 1.6 * $this->restAir - 0.8,
+                $transfer,
+                $isOpen ? 0.6 * $transfer : 0.0,
+                900.0,
+                $isOpen ? min(0.8, ($leg->depth === null ? 0.5 : 1.4) * $this->wetness) : 0.0,
+                $this->drying,
+            ),
+            $said === null ? $colder + ($warmer - $colder) * $this->excess : 0.0,
+            $fades,
+        ];
+    }
+
+    /** 0 to 1, evenly likely for a normal number: the logistic function as near as matters. */
+    private static function part(float $z): float
+    {
+        return 1.0 / (1.0 + exp(-1.702 * $z));
+    }
+}

@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Forecast\Belief;
+
+use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Record\Product;
+use Verjuicer\Core\Thermal\Composition;
+
+/** What is thought of a piece before it is read: how thick it is, how round, what it is made of. */
+final readonly class Prior
+{
+    private const DENSITY = 1_055.0; // kg/m³
+    private const USUAL_GRAMS = 2500.0;
+
+    /**
+     * @param float $half m from the middle to the surface, the likeliest
+     * @param float $spread of its logarithm
+     * @param float $ball m, the half thickness if it were a ball: nothing is thicker
+     */
+    private function __construct(
+        public float $half,
+        public float $spread,
+        public float $ball,
+        public Composition $composition,
+    ) {
+    }
+
+    /**
+     * @param float|null $thickness m, where somebody measured it
+     * @param int|null $portion g, of what was split off by weight
+     */
+    public static function of(Product $product, ?float $thickness, ?int $portion = null): self
+    {
+        $grams = (float) max(20, $portion ?? $product->rawWeight?->grams() ?? self::USUAL_GRAMS);
+        $ball = ((3 * $grams) / (4 * \M_PI * 1000 * self::DENSITY)) ** (1 / 3);
+        $name = mb_strtolower($product->name ?? '');
+        $composition = preg_match('/brisket|butt|shoulder|rib|cheek|belly|sausage/', $name) === 1
+            ? Composition::marbled()
+            : Composition::lean();
+        if ($thickness !== null) {
+            return new self($thickness / 2, 0.08, max($ball, $thickness / 2), $composition);
+        }
+        // Of the ball's radius: racks are flat, birds are hollow, shoulders are nearly round.
+        [$share, $spread] = match (true) {
+            preg_match('/\bribs?\b/', $name) === 1 => [0.36, 0.26],
+            preg_match('/brisket|belly|flat/', $name) === 1 => [0.42, 0.22],
+            $product->form === Form::WholeBird => [0.52, 0.21],
+            default => [0.57, 0.2],
+        };
+
+        return new self($share * $ball, $product->rawWeight === null ? 0.45 : $spread, $ball, $composition);
+    }
+}

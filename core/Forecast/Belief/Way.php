@@ -1,0 +1,225 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Forecast\Belief;
+
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\Kinds\ColdHold;
+use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\Cool;
+use Verjuicer\Core\Event\Kinds\Freeze;
+use Verjuicer\Core\Event\Kinds\HotHold;
+use Verjuicer\Core\Event\Kinds\PitReading;
+use Verjuicer\Core\Event\Kinds\PitSet;
+use Verjuicer\Core\Event\Kinds\Pull;
+use Verjuicer\Core\Event\Kinds\Reheat;
+use Verjuicer\Core\Event\Kinds\Rest;
+use Verjuicer\Core\Event\Kinds\Thaw;
+use Verjuicer\Core\Event\Kinds\Unwrap;
+use Verjuicer\Core\Event\Kinds\Wrap;
+use Verjuicer\Core\Food\Holding;
+use Verjuicer\Core\Measure\Temperature;
+
+/**
+ * What a record says was around a piece since it went on the heat, or since it was made another thing, and what a plan
+ * says will be.
+ */
+final readonly class Way
+{
+    private const SETTLES = 1200; // seconds in which a pit follows another set point
+    private const FORGETS = 3600; // seconds in which a pit comes back to what it was set to
+    private const STAYS_OFF = 0.6; // of how far a pit is off what it was set to
+    private const MISSED = 1800; // seconds after which what was planned will not be done any more
+    private const PULLED_DEPTH = 0.06; // m, where nobody said
+
+    /**
+     * @param non-empty-list<Leg> $legs in order
+     * @param bool $isFromCold whether it begins as meat out of the cold; else as warm as it was first read
+     * @param list<array{float, Leg}> $atCelsius what comes when the meat is as warm as was planned, in order
+     */
+    private function __construct(public array $legs, public bool $isFromCold, public array $atCelsius)
+    {
+    }
+
+    /**
+     * @param list<Planned> $plan
+     *
+     * @return self|null null where it is on no heat and has left none
+     */
+    public static function of(Assessment $assessment, int $piece, array $plan = []): ?self
+    {
+        $before = [];
+        $leg = $set = null;
+        $isFromCold = false;
+        $off = [];
+        $depthMm = $assessment->record->portion?->depthMm;
+        foreach ($assessment->timeline->events as $event) {
+            $detail = $event->detail;
+            $at = $event->at->epoch;
+            if ($detail instanceof Cook) {
+                [$set, $off] = [self::celsius($detail->set) ?? $set, []];
+                $isOnHeat = $leg !== null && $leg->holding === null;
+                $isFromCold = $isOnHeat ? $isFromCold : $leg === null;
+                $before = $isOnHeat ? [...$before, $leg] : [];
+                $wrap = $isOnHeat ? $leg->wrap : null;
+                $leg = new Leg($at, null, $set === null ? [] : [[$at, $set]], $wrap, false, null);
+            } elseif ($detail instanceof Reheat || $detail instanceof Freeze || $detail instanceof Thaw) {
+                [$before, $leg, $isFromCold] = [[], null, false];
+            } elseif (self::isOffTheHeat($detail)) {
+                [$holding, $around, $isCovered, $depth] = self::off($detail);
+                if ($detail instanceof Cool && $depthMm !== null && ($before[0] ?? $leg)?->depth === null) {
+                    $depth ??= $depthMm / 1000;
+                }
+                $before = $depth !== null || $leg === null ? [] : [...$before, $leg];
+                $isFromCold = $depth === null && $isFromCold;
+                $air = $around === null ? [] : [[$at, $around]];
+                $leg = new Leg($at, $holding, $air, $depth === null ? $leg?->wrap : null, $isCovered, $depth);
+            } elseif ($leg === null) {
+                continue;
+            } elseif ($detail instanceof PitReading) {
+                $read = $detail->temp->ninetieths() / 90;
+                if ($set !== null && $leg->holding === null) {
+                    $off[] = $read - $set;
+                }
+                $leg = $leg->in([...$leg->air, [$at, $read]]);
+            } elseif ($detail instanceof PitSet) {
+                [$set, $off] = [$detail->set->ninetieths() / 90, []];
+                $leg = $leg->in(self::turned($leg->air, $at, $set));
+            } elseif ($detail instanceof Wrap || $detail instanceof Unwrap) {
+                if ($detail->piece === null || $detail->piece === $piece) {
+                    $before[] = $leg;
+                    $with = $detail instanceof Wrap ? mb_strtolower($detail->with ?? 'foil') : null;
+                    $leg = new Leg($at, $leg->holding, $leg->air, $with, $leg->isCovered, null);
+                }
+            } elseif ($detail instanceof Pull) {
+                [$before, $isFromCold] = [[], false];
+                $leg = new Leg($at, $leg->holding ?? Holding::Counter, [], null, false, self::PULLED_DEPTH);
+            }
+        }
+        if ($leg === null) {
+            return null;
+        }
+        if ($set !== null && $off !== [] && $leg->holding === null) {
+            // A pit that is not what it was set to goes back to it for the most part.
+            $recent = \array_slice($off, -4);
+            $stays = (self::STAYS_OFF * array_sum($recent)) / \count($recent);
+            $last = $leg->air[\count($leg->air) - 1][0] ?? $leg->from;
+            $leg = $leg->in([...$leg->air, [$last + self::FORGETS, $set + $stays]]);
+        }
+
+        return self::planned([...$before, $leg], $isFromCold, $plan, $assessment->timeline->asOf->epoch);
+    }
+
+    public function then(Leg $leg): self
+    {
+        return new self([...$this->legs, $leg], $this->isFromCold, []);
+    }
+
+    /** One place from a moment on. */
+    public static function ahead(Holding $holding, ?float $around, ?float $depth, bool $isCovered, int $from): self
+    {
+        $air = $around === null ? [] : [[$from, $around]];
+
+        return new self([new Leg($from, $holding, $air, null, $isCovered, $depth)], false, []);
+    }
+
+    /**
+     * @param non-empty-list<Leg> $legs
+     * @param list<Planned> $plan
+     */
+    private static function planned(array $legs, bool $isFromCold, array $plan, int $now): self
+    {
+        $last = $legs[\count($legs) - 1];
+        $atCelsius = [];
+        if ($last->holding !== null) {
+            return new self($legs, $isFromCold, []);
+        }
+        usort(
+            $plan,
+            static fn (Planned $one, Planned $other): int => [$one->at ?? \PHP_INT_MAX, $one->celsius]
+                <=> [$other->at ?? \PHP_INT_MAX, $other->celsius],
+        );
+        foreach ($plan as $one) {
+            $isWrapped = $last->wrap !== null;
+            if (
+                $one->what === Planned::OFF
+                || ($one->at !== null && $one->at < $now - self::MISSED)
+                || ($one->what === Planned::WRAP && $isWrapped)
+                || ($one->what === Planned::UNWRAP && !$isWrapped)
+            ) {
+                continue;
+            }
+            $at = max($now, $one->at ?? $now);
+            $air = match (true) {
+                $one->set === null => $last->air,
+                $one->at === null => [[$at, $one->set]],
+                default => self::turned($last->air, $at, $one->set),
+            };
+            $wrap = match ($one->what) {
+                Planned::WRAP => mb_strtolower($one->with ?? 'foil'),
+                Planned::UNWRAP => null,
+                default => $last->wrap,
+            };
+            $last = new Leg($at, null, $air, $wrap, false, null);
+            if ($one->at !== null) {
+                $legs[] = $last;
+            } else {
+                $atCelsius[] = [(float) $one->celsius, $last];
+            }
+        }
+
+        return new self($legs, $isFromCold, $atCelsius);
+    }
+
+    private static function isOffTheHeat(Detail $detail): bool
+    {
+        return $detail instanceof Rest || $detail instanceof Cool || $detail instanceof HotHold
+            || $detail instanceof ColdHold;
+    }
+
+    /** @return array{Holding, float|null, bool, float|null} where, how warm, whether covered, how deep in m */
+    private static function off(Detail $detail): array
+    {
+        return match (true) {
+            $detail instanceof Rest => [
+                $detail->holding ?? Holding::named($detail->method ?? '') ?? Holding::Counter,
+                self::celsius($detail->around),
+                false,
+                null,
+            ],
+            $detail instanceof Cool => [
+                $detail->holding ?? Holding::named($detail->method ?? '') ?? Holding::WalkIn,
+                self::celsius($detail->around),
+                $detail->covered,
+                $detail->depthMm === null ? null : $detail->depthMm / 1000,
+            ],
+            $detail instanceof HotHold => [
+                $detail->holding ?? Holding::named($detail->place ?? '') ?? Holding::Cabinet,
+                self::celsius($detail->set),
+                $detail->covered,
+                null,
+            ],
+            default => [Holding::WalkIn, null, false, null],
+        };
+    }
+
+    /**
+     * @param list<array{int, float}> $air
+     *
+     * @return list<array{int, float}>
+     */
+    private static function turned(array $air, int $at, float $set): array
+    {
+        $before = $air[\count($air) - 1][1] ?? $set;
+        $air = array_values(array_filter($air, static fn (array $one): bool => $one[0] < $at));
+
+        return [...$air, [$at, $before], [$at + self::SETTLES, $set]];
+    }
+
+    private static function celsius(?Temperature $temperature): ?float
+    {
+        return $temperature === null ? null : $temperature->ninetieths() / 90;
+    }
+}
