@@ -13,17 +13,17 @@ final class SimulatedCook
     private const BEGUN = 1_780_300_800;
     private const MOST_HOURS = 30;
 
-    /** kind => name, animal, form, kg, flatness of the cross-section, round?, pit °F, target °F, wraps? */
+    /** By kind: name, animal, form, kg, flatness of its cross-section, round or not, pit and target in °F, wraps. */
     private const KINDS = [
-        'shoulder' => ['Pork butt', 'pork', 'cut', [2.2, 4.5], [1.05, 1.6], false, [225, 285], [193, 205], 0.6],
-        'brisket' => ['Brisket', 'beef', 'cut', [4.0, 7.0], [2.4, 3.6], false, [225, 285], [195, 205], 0.7],
-        'lamb' => ['Lamb shoulder', 'lamb', 'cut', [1.8, 3.2], [1.2, 2.0], false, [235, 285], [190, 203], 0.5],
-        'ribs' => ['Pork ribs', 'pork', 'cut', [1.1, 1.8], [3.5, 5.5], false, [225, 285], [190, 201], 0.5],
-        'roast' => ['Pork loin', 'pork', 'roast', [1.2, 3.5], [1.0, 1.5], false, [225, 300], [140, 147], 0.0],
-        'beef roast' => ['Beef roast', 'beef', 'roast', [1.5, 4.0], [1.0, 1.5], false, [225, 275], [125, 140], 0.0],
-        'turkey breast' => ['Turkey breast', 'turkey', 'cut', [1.5, 3.2], [1.1, 1.7], false, [250, 325], [160, 167], 0.0],
-        'chicken' => ['Chicken', 'chicken', 'whole_bird', [1.4, 2.4], [1.0, 1.2], true, [275, 325], [165, 172], 0.0],
-        'duck' => ['Duck', 'duck', 'whole_bird', [1.8, 2.8], [1.0, 1.3], true, [250, 300], [165, 175], 0.0],
+        'shoulder' => [['Pork butt', 'pork', 'cut'], [2.2, 4.5], [1.05, 1.6], false, [225, 285], [193, 205], 0.6],
+        'brisket' => [['Brisket', 'beef', 'cut'], [4.0, 7.0], [2.4, 3.6], false, [225, 285], [195, 205], 0.7],
+        'lamb' => [['Lamb shoulder', 'lamb', 'cut'], [1.8, 3.2], [1.2, 2.0], false, [235, 285], [190, 203], 0.5],
+        'ribs' => [['Pork ribs', 'pork', 'cut'], [1.1, 1.8], [3.5, 5.5], false, [225, 285], [190, 201], 0.5],
+        'roast' => [['Pork loin', 'pork', 'roast'], [1.2, 3.5], [1.0, 1.5], false, [225, 300], [140, 147], 0.0],
+        'beef roast' => [['Beef roast', 'beef', 'roast'], [1.5, 4.0], [1.0, 1.5], false, [225, 275], [125, 140], 0.0],
+        'turkey' => [['Turkey breast', 'turkey', 'cut'], [1.5, 3.2], [1.1, 1.7], false, [250, 325], [160, 167], 0.0],
+        'chicken' => [['Chicken', 'chicken', 'whole_bird'], [1.4, 2.4], [1.0, 1.2], true, [275, 325], [165, 172], 0.0],
+        'duck' => [['Duck', 'duck', 'whole_bird'], [1.8, 2.8], [1.0, 1.3], true, [250, 300], [165, 175], 0.0],
     ];
 
     public string $kind;
@@ -53,7 +53,8 @@ final class SimulatedCook
     {
         $kinds = array_keys(self::KINDS);
         $this->kind = $kind ?? $kinds[mt_rand(0, \count($kinds) - 1)];
-        [$this->name, $this->animal, $this->form, $kg, $flat, $isRound, $pit, $target, $wraps] = self::KINDS[$this->kind];
+        [$said, $kg, $flat, $isRound, $pit, $target, $wraps] = self::KINDS[$this->kind];
+        [$this->name, $this->animal, $this->form] = $said;
         $this->kg = round(self::between(...$kg), 1);
         $flat = self::between(...$flat);
         // A block of 2a × 2b × long, or something round of radius a and half length b.
@@ -127,7 +128,8 @@ final class SimulatedCook
             }
             $lid *= exp(-60 / 260);
             $air = $drift - $lid;
-            if ($this->wrapTemp !== null && $this->wrapAt === null && end($this->probe) >= ($this->wrapTemp - 32) / 1.8 + 0.0001) {
+            $shown = $this->probe[\count($this->probe) - 1] ?? 0.0;
+            if ($this->wrapTemp !== null && $this->wrapAt === null && $shown > ($this->wrapTemp - 32) / 1.8) {
                 $this->wrapAt = $t;
                 $open = $this->wrapWith === 'paper' ? self::between(0.15, 0.4) : self::between(0.01, 0.08);
                 $transfer *= $this->wrapWith === 'paper' ? 0.92 : self::between(0.75, 0.95);
@@ -172,7 +174,7 @@ final class SimulatedCook
             default => match ($this->kind) {
                 'ribs' => 'ribs',
                 'roast', 'beef roast' => 'roasts',
-                'turkey breast', 'chicken', 'duck' => 'poultry',
+                'turkey', 'chicken', 'duck' => 'poultry',
                 default => 'shoulder and brisket',
             },
         };
@@ -196,7 +198,8 @@ final class SimulatedCook
         $hasProbe = mt_rand(0, 1) === 1;
         $readings = $hasProbe ? self::between(8, 18) : $every;
         $more = [];
-        for ($t = 60 * (int) self::between(10, 40); $t <= $until; $t += 60 * (int) max(3, $readings * self::between(0.6, 1.4))) {
+        $next = static fn (): int => 60 * (int) max(3, $readings * self::between(0.6, 1.4));
+        for ($t = 60 * (int) self::between(10, 40); $t <= $until; $t += $next()) {
             if (mt_rand(1, 25) === 1) {
                 $t += 60 * mt_rand(60, 150);
                 if ($t > $until) {

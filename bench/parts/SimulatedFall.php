@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Bench;
 
-/** What becomes of a cook when it is off the heat: a rest, or a cooling whole or in a pan, and what is written down of it. */
+/** What becomes of a cook off the heat: a rest, or a cooling whole or in a pan; and what is written down of it. */
 final class SimulatedFall
 {
     public const RESTS = ['rack', 'counter', 'towels', 'box', 'dead_oven'];
@@ -106,7 +106,8 @@ final class SimulatedFall
         }
         usort($more, static fn (array $one, array $other): int => $one[0] <=> $other[0]);
         foreach ($more as $n => [$at, $type, $members]) {
-            $events[] = ['id' => "f$n", 'at' => SimulatedCook::time($done + $at), 'by' => 'QL', 'type' => $type] + $members;
+            $when = SimulatedCook::time($done + $at);
+            $events[] = ['id' => "f$n", 'at' => $when, 'by' => 'QL', 'type' => $type] + $members;
         }
 
         return SimulatedCook::file($this->cook, $events, $done + $until);

@@ -36,7 +36,15 @@ final readonly class FallGate
     /** Whether it passes the gate later than another of its rule, or is less likely to pass it in time. */
     public function isLaterThan(self $other): bool
     {
-        return [$this->chance, $this->last()] > [$other->chance, $other->last()];
+        return $this->rank() > $other->rank();
+    }
+
+    /** @return array{float, int, int} of those that are late for certain, the one that is first */
+    private function rank(): array
+    {
+        $chance = round($this->chance, 2);
+
+        return [$chance, $chance >= 1.0 ? -$this->deadline->epoch : 0, $this->last()];
     }
 
     /** By when to read it, so that a reading shows it passed if it is passed. */

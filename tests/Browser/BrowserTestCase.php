@@ -111,7 +111,8 @@ abstract class BrowserTestCase extends TestCase
             60_000,
             120_000,
         );
-        $this->browser->manage()->timeouts()->implicitlyWait(0)->setScriptTimeout(self::PATIENCE_S)->pageLoadTimeout(2 * self::PATIENCE_S);
+        $timeouts = $this->browser->manage()->timeouts();
+        $timeouts->implicitlyWait(0)->setScriptTimeout(self::PATIENCE_S)->pageLoadTimeout(2 * self::PATIENCE_S);
     }
 
     protected function tearDown(): void

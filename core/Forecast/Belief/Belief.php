@@ -11,20 +11,23 @@ use Verjuicer\Core\Thermal\MeatProperties;
  * else about the one that fits the readings best, as far apart as these leave open (Laplace's approximation after
  * Gauss and Newton), each weighed by what it makes of them.
  *
- * Readings may differ from any course by an error that lasts a while (Ornstein and Uhlenbeck's process) and by the noise
- * of a thermometer; the older a reading, the more: what is to come goes on from what is. The numbers are of a fixed
- * sequence (Halton's), so that the same record says the same.
+ * Readings may differ from any course by an error that lasts a while (Ornstein and Uhlenbeck's process) and by the
+ * noise of a thermometer; the older a reading, the more: what is to come goes on from what is. The numbers are of a
+ * fixed sequence (Halton's), so that the same record says the same.
  */
 final class Belief
 {
-    public const DRAWS = 36;
+    public const DRAWS = 32;
     private const GOES = 14_400.0; // seconds, ahead
     private const AHEAD_ERROR = 2.2; // °C
     private const GIVES_ABOVE = 25.0; // °C from the air
-    private const PACE = 0.09; // of the time that is left
+    /** Of the time that is left: by how much courses are usually off, and how much one may be. */
+    private const PACE_UP = [0.0, 0.09];
+    private const PACE_DOWN = [-0.08, 0.12];
     private const USUALLY_WARM = 70.0; // °C
     private const HANDLING = 4.0; // °C
 
+    private const UNTOLD = 6.0; // of the misfit that is expected
     private const BEYOND = 4.0; // °C that a course is followed past what is asked
     private const UNREAD = 36_000; // seconds since the last reading, where there is none
     /** Normal numbers and their shares. */
@@ -75,6 +78,16 @@ final class Belief
             return new self($kept, $way, null, $properties, $pressure, $asOf, $warm);
         }
         $fit = Fit::of($way, $prior, $points, $properties, $pressure, $asOf, $warm);
+        if ($way->isFromCold && $fit->misfit() > self::UNTOLD) {
+            // What it went through was not written down as it was: it begins where it was first read.
+            $later = $way->later($points[0][0]);
+            $since = array_values(
+                array_filter($points, static fn (array $one): bool => $one[0] >= $later->legs[0]->from),
+            );
+            $last = $points[\count($points) - \count($since) - 1][1] ?? $before;
+
+            return self::of($later, $prior, $since, $last, $pressure, $asOf, $draws);
+        }
         $likelihoods = $lasting = [];
         for ($n = 0; $n < $draws; ++$n) {
             [$draw, $likelihoods[], $lasting[]] = $fit->draw(Normal::numbers($n));
@@ -105,13 +118,14 @@ final class Belief
     {
         $sign = $isRising ? 1.0 : -1.0;
         $odds = [];
+        [$usual, $give] = $isRising ? self::PACE_UP : self::PACE_DOWN;
         foreach ($this->futures($celsius + self::BEYOND * $sign, $sign, $within) as $n => $ahead) {
             [, $weight, $off] = $this->draws[$n];
             foreach (self::ERRORS as [$error, $share]) {
                 $passed = $this->passed($ahead, $celsius, $sign, $off, $error);
                 foreach (self::PACES as [$pace, $part]) {
                     $odds[] = [
-                        $passed === null ? null : $this->asOf + (int) ($passed * (1.0 + self::PACE * $pace)),
+                        $passed === null ? null : $this->asOf + (int) ($passed * (1.0 + $usual + $give * $pace)),
                         $weight * $share * $part,
                     ];
                 }
@@ -273,7 +287,8 @@ final class Belief
         $power = 1.0;
         do {
             $weights = array_map(static fn (float $log): float => exp($power * max(-40.0, $log - $most)), $logs);
-            $say = array_sum($weights) ** 2 / array_sum(array_map(static fn (float $one): float => $one ** 2, $weights));
+            $squares = array_map(static fn (float $one): float => $one ** 2, $weights);
+            $say = array_sum($weights) ** 2 / array_sum($squares);
             $power *= 0.8;
         } while ($say < \count($logs) / 3 && $power > 0.02);
 

@@ -12,7 +12,7 @@ use Verjuicer\Core\Thermal\Surface;
 final class Course
 {
     private const CELLS = 6;
-    private const STEP = 300;
+    private const STEP = 450;
     private const SETTLES = 2 * 3600; // seconds
     /** Seconds before now from which on the surface may give off water otherwise than was thought. */
     private const KNOTS = [4 * 3600, 5400, 0];
@@ -190,6 +190,10 @@ final class Course
         [$from, $before] = $air[$this->spoken];
         $next = $air[$this->spoken + 1] ?? null;
 
-        return $next === null || $at <= $from ? $before : $before + (($next[1] - $before) * ($at - $from)) / ($next[0] - $from);
+        if ($next === null || $at <= $from) {
+            return $before;
+        }
+
+        return $before + (($next[1] - $before) * ($at - $from)) / ($next[0] - $from);
     }
 }

@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Forecast\Belief;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Thermal\Surface;
 
-/** One way it may be: every unknown of a piece and of what is around it with a value, out of independent normal numbers. */
+/** One way it may be: each unknown of a piece and of what is around it, out of independent normal numbers. */
 final readonly class Draw
 {
     public const HALF = 0;
@@ -28,7 +28,8 @@ final readonly class Draw
     public const LATELY = 14;
     public const COMING = 15;
     public const OFF_CENTRE = 16;
-    public const UNKNOWNS = 17;
+    public const REST_WETNESS = 17;
+    public const UNKNOWNS = 18;
     public const ON_THE_HEAT = [
         self::TRANSFER,
         self::WETNESS,
@@ -53,6 +54,7 @@ final readonly class Draw
     private float $leak;
     private float $restAir;
     private float $restTransfer;
+    private float $restWetness;
     private float $below;
     private float $excess;
     private float $sharpness;
@@ -76,6 +78,7 @@ final readonly class Draw
         $this->leak = min(1.0, 0.13 * exp(0.6 * $z[self::LEAK]));
         $this->restAir = self::part($z[self::REST_AIR]);
         $this->restTransfer = self::part($z[self::REST_TRANSFER]);
+        $this->restWetness = 0.17 * exp(0.8 * $z[self::REST_WETNESS]);
         $this->below = self::part($z[self::BELOW]);
         $this->excess = self::part($z[self::EXCESS]);
         $this->sharpness = 0.8 + 2.2 * self::part($z[self::SHARPNESS]);
@@ -91,7 +94,7 @@ final readonly class Draw
     public function halfOf(float $depth, ?Holding $holding): float
     {
         return \in_array($holding, [Holding::IceBath, Holding::IceWand], true)
-            ? $depth / (1.0 + 0.45 * $this->below)
+            ? $depth / (1.0 + 0.6 * $this->below)
             : $depth / (1.35 + 0.75 * $this->below);
     }
 
@@ -139,7 +142,7 @@ final readonly class Draw
         [$least, $most] = $around->transfer ?? [2.0, 10.0];
         [$coldest, $warmest] = $around->celsius ?? [20.0, 68.0];
         [$colder, $warmer, $fades] = $around->excess ?? [0.0, 0.0, 1.0];
-        $transfer = 1.08 * $least * ($most / $least) ** $this->restTransfer * ($leg->isCovered ? 0.75 : 1.0);
+        $transfer = 1.12 * $least * ($most / $least) ** $this->restTransfer * ($leg->isCovered ? 0.75 : 1.0);
         $isOpen = !$leg->isCovered && $leg->wrap === null && !\in_array(
             $leg->holding,
             [Holding::Towels, Holding::Box, Holding::Cabinet, Holding::IceBath, Holding::IceWand],
@@ -152,8 +155,7 @@ final readonly class Draw
                 $transfer,
                 $isOpen ? 0.6 * $transfer : 0.0,
                 900.0,
-                $isOpen ? min(0.8, ($leg->depth === null ? 0.5 : 1.4) * $this->wetness) : 0.0,
-                $this->drying,
+                $isOpen ? min(0.9, ($leg->depth === null ? 1.0 : 2.5) * $this->restWetness) : 0.0,
             ),
             $said === null ? $colder + ($warmer - $colder) * $this->excess : 0.0,
             $fades,

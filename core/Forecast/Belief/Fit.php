@@ -13,7 +13,7 @@ use Verjuicer\Core\Thermal\MeatProperties;
 final readonly class Fit
 {
     private const MOST_POINTS = 28;
-    private const ROUNDS = 4;
+    private const ROUNDS = 3;
     private const LEAST_GAIN = 0.3;
     private const NUDGE = 0.25;
     private const FARTHEST = 3.2;
@@ -21,6 +21,7 @@ final readonly class Fit
     private const NOISE = 0.5; // °C, of a reading
     private const ERROR = 1.0; // °C, of the model, now
     private const OLDER = 0.4; // °C more for each hour ago
+    private const BEFORE = 4.0; // °C more for one on the heat, once it has left it
     private const MOST_ERROR = 5.0; // °C
     private const LASTS = 7200.0; // seconds
 
@@ -60,7 +61,7 @@ final readonly class Fit
         ?float $warm,
     ): self {
         $points = self::thinned($points);
-        $errors = Matrix::root(self::errors($points));
+        $errors = Matrix::root(self::errors($points, $way->leftHeat()));
         $matters = self::matters($way);
         $z = array_fill(0, Draw::UNKNOWNS, 0.0);
         $fit = new self($way, $prior, $points, $properties, $pressure, $asOf, $warm, $matters, $errors, $z, []);
@@ -92,6 +93,12 @@ final readonly class Fit
         $shown = $this->shown($z);
 
         return [new Draw($z, $this->prior), ($log - self::square($this->off($shown))) / 2, $this->lasting($shown)];
+    }
+
+    /** Mean square of what the best leaves unexplained, in the sizes that were expected: about 1 where all is well. */
+    public function misfit(): float
+    {
+        return self::square($this->off($this->shown($this->z))) / \count($this->points);
     }
 
     private function improved(): self
@@ -211,11 +218,12 @@ final readonly class Fit
         $matters = [Draw::HALF => true, Draw::SHAPE => true, Draw::START => true, Draw::OFF_CENTRE => true];
         foreach ($way->legs as $leg) {
             if ($leg->holding !== null) {
-                $matters += [Draw::REST_AIR => true, Draw::REST_TRANSFER => true, Draw::EXCESS => true];
+                $matters += [Draw::REST_AIR => true, Draw::REST_TRANSFER => true, Draw::EXCESS => true]
+                    + [Draw::REST_WETNESS => true];
             } else {
                 $matters += array_fill_keys(Draw::ON_THE_HEAT, true);
             }
-            $matters += $leg->depth === null ? [] : [Draw::BELOW => true, Draw::WETNESS => true];
+            $matters += $leg->depth === null ? [] : [Draw::BELOW => true];
             $matters += $leg->wrap === null ? [] : [Draw::LEAK => true];
         }
 
@@ -229,18 +237,22 @@ final readonly class Fit
 
     /**
      * @param non-empty-list<array{int, float}> $points
+     * @param int|null $leftHeat from when on it was off the heat
      *
      * @return array<int, array<int, float>> lower triangle, K²
      */
-    private static function errors(array $points): array
+    private static function errors(array $points, ?int $leftHeat): array
     {
-        $errors = [];
+        $errors = $sigmas = [];
         $last = $points[\count($points) - 1][0];
+        foreach ($points as [$at]) {
+            // What held on the heat holds less off it.
+            $sigmas[] = self::sigma($last - $at) + ($at < ($leftHeat ?? 0) ? self::BEFORE : 0.0);
+        }
         foreach ($points as $row => [$at]) {
             for ($column = 0; $column <= $row; ++$column) {
-                $other = $points[$column][0];
                 $errors[$row][$column] =
-                    self::sigma($last - $at) * self::sigma($last - $other) * exp(-abs($at - $other) / self::LASTS)
+                    $sigmas[$row] * $sigmas[$column] * exp(-abs($at - $points[$column][0]) / self::LASTS)
                     + ($row === $column ? self::NOISE ** 2 : 0.0);
             }
         }

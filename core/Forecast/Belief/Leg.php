@@ -31,4 +31,9 @@ final readonly class Leg
     {
         return new self($this->from, $this->holding, $air, $this->wrap, $this->isCovered, $this->depth);
     }
+
+    public function beginning(int $from): self
+    {
+        return new self($from, $this->holding, $this->air, $this->wrap, $this->isCovered, $this->depth);
+    }
 }

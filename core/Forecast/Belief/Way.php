@@ -112,6 +112,44 @@ final readonly class Way
         return self::planned([...$before, $leg], $isFromCold, $plan, $assessment->timeline->asOf->epoch);
     }
 
+    /**
+     * The same from where it left the heat, or from a moment on it: as if it had been put there as warm as it was read.
+     */
+    public function later(int $moment): self
+    {
+        $legs = [];
+        foreach ($this->legs as $leg) {
+            if ($leg->holding !== null) {
+                $legs[] = $leg;
+            }
+        }
+        if ($legs !== []) {
+            return new self($legs, false, $this->atCelsius);
+        }
+        $legs = [$this->legs[0]->beginning($moment)];
+        foreach (\array_slice($this->legs, 1) as $leg) {
+            if ($leg->from <= $moment) {
+                $legs = [$leg->beginning($moment)];
+            } else {
+                $legs[] = $leg;
+            }
+        }
+
+        return new self($legs, false, $this->atCelsius);
+    }
+
+    /** When it left the heat, in seconds since 1970; null while it is on it. */
+    public function leftHeat(): ?int
+    {
+        foreach ($this->legs as $leg) {
+            if ($leg->holding !== null) {
+                return $leg->from;
+            }
+        }
+
+        return null;
+    }
+
     public function then(Leg $leg): self
     {
         return new self([...$this->legs, $leg], $this->isFromCold, []);

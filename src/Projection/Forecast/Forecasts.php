@@ -4,55 +4,105 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Projection\Forecast;
 
+use Psr\Cache\CacheItemPoolInterface;
 use Psr\Log\LoggerInterface;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\FallOutlook;
+use Verjuicer\Core\Measure\Temperature;
 
 /**
  * How a batch is likely to go on. A forecast that cannot be made is left out and reported: the verdicts are there all
- * the same.
+ * the same. One is reckoned once for each state of a record and every two minutes: the lane and the page ask for the
+ * same. They lie in a fixed number of places, a later one in place of an earlier.
  */
 final readonly class Forecasts
 {
-    public function __construct(private Products $products, private LoggerInterface $logger)
-    {
+    private const SECONDS = 120;
+    private const PLACES = 256;
+
+    public function __construct(
+        private Products $products,
+        private LoggerInterface $logger,
+        #[Autowire(service: 'cache.forecasts')] private CacheItemPoolInterface $cache,
+    ) {
     }
 
     /** When it is likely to be as the kitchen likes it. */
     public function cook(Batch $batch, Assessment $assessment): ?CookOutlook
     {
-        return $this->made($batch, function () use ($batch, $assessment): ?CookOutlook {
-            $target = $this->products->named($batch->site, $batch->productName)?->doneness()?->from;
+        $target = fn (): ?Temperature => $this->products->named($batch->site, $batch->productName)?->doneness()?->from;
+        $made = $this->made(
+            'cook',
+            $batch,
+            $assessment,
+            $target,
+            static fn (?Temperature $target): ?CookOutlook => CookOutlook::of($assessment, $target),
+        );
 
-            return CookOutlook::of($assessment, $target);
-        });
+        return $made instanceof CookOutlook ? $made : null;
     }
 
     /** How it is likely to cool, whether it is meant to or not. */
     public function fall(Batch $batch, Assessment $assessment): ?FallOutlook
     {
-        return $this->made($batch, static fn (): ?FallOutlook => FallOutlook::of($assessment));
+        $made = $this->made(
+            'fall',
+            $batch,
+            $assessment,
+            static fn (): null => null,
+            static fn (): ?FallOutlook => FallOutlook::of($assessment),
+        );
+
+        return $made instanceof FallOutlook ? $made : null;
     }
 
     /**
-     * @template T of object
-     *
-     * @param \Closure(): (T|null) $forecast
-     *
-     * @return T|null
+     * @param \Closure(): (Temperature|null) $target what it is to be done at, where that matters
+     * @param \Closure(Temperature|null): (CookOutlook|FallOutlook|null) $forecast
      */
-    private function made(Batch $batch, \Closure $forecast): ?object
-    {
+    private function made(
+        string $kind,
+        Batch $batch,
+        Assessment $assessment,
+        \Closure $target,
+        \Closure $forecast,
+    ): CookOutlook|FallOutlook|null {
+        $id = $batch->id->toRfc4122();
         try {
-            return $forecast();
+            $wanted = $target();
+            $state = [
+                $id,
+                intdiv($assessment->timeline->asOf->epoch, self::SECONDS),
+                $assessment->rules->id,
+                \count($assessment->timeline->events),
+                \count($assessment->record->events),
+                $assessment->timeline->events[\count($assessment->timeline->events) - 1]->id ?? '',
+                $assessment->record->site->elevationM,
+                $assessment->suspectReadings,
+                array_map(
+                    static fn (Countdown $one): array => [$one->rule, $one->deadline->epoch, $one->towards?->printed()],
+                    $assessment->countdowns,
+                ),
+                $wanted === null ? null : $wanted->tenths.$wanted->unit->value,
+            ];
+            $place = hexdec(substr(hash('xxh32', $id), 0, 7)) % self::PLACES;
+            $item = $this->cache->getItem("$kind.$place");
+            $kept = $item->isHit() ? $item->get() : null;
+            if (\is_array($kept) && ($kept[0] ?? null) === $state) {
+                /** @var CookOutlook|FallOutlook|null */
+                return $kept[1];
+            }
+            $made = $forecast($wanted);
+            $this->cache->save($item->set([$state, $made]));
+
+            return $made;
         } catch (\Throwable $problem) {
-            $this->logger->error('No forecast of batch {batch}.', [
-                'batch' => $batch->id->toRfc4122(),
-                'exception' => $problem,
-            ]);
+            $this->logger->error('No forecast of batch {batch}.', ['batch' => $id, 'exception' => $problem]);
 
             return null;
         }

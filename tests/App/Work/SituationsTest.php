@@ -373,7 +373,7 @@ final class SituationsTest extends KitchenTestCase
             ['Keep it on the heat', 'Throw it away.'],
         ];
         yield 'cooling, perhaps in time' => [
-            Story::of('-400 cook', '-200 180 T1', '-62 136 T1', '-60 cool', '-40 115 T1', '-20 102 T1', '-5 93 T1'),
+            Story::of('-400 cook', '-200 180 T1', '-62 136 T1', '-60 cool', '-40 118 T1', '-20 106 T1', '-5 98 T1'),
             '0',
             ['may pass 70 °F too late'],
             ['Throw it away.'],
@@ -387,7 +387,7 @@ final class SituationsTest extends KitchenTestCase
             ['Throw it away.'],
         ];
         yield 'wanted about when it will be done' => [
-            Story::of('-300 cook oven=still set=250', '-299 note ready_by='.Story::at('400')->rfc3339(),
+            Story::of('-300 cook oven=still set=250', '-299 note ready_by='.Story::at('270')->rfc3339(),
                 '-298 note step=target temp=195', '-240 70 T1',
                 '-180 95 T1', '-120 115 T1', '-60 132 T1', '-5 145 T1'),
             '0',
