@@ -41,6 +41,7 @@ final class Belief
     /**
      * @param list<array{Draw, float, float}> $draws each with its weight and the error that lasts, at the last reading
      * @param int|null $lastRead the moment of the last reading
+     * @param array<int, float> $ofAllPieces what is likely of the others as well, by unknown
      */
     private function __construct(
         private readonly array $draws,
@@ -50,6 +51,7 @@ final class Belief
         private readonly float $pressure,
         private readonly int $asOf,
         private readonly ?float $warm,
+        public readonly array $ofAllPieces = [],
     ) {
     }
 
@@ -106,6 +108,7 @@ final class Belief
             $pressure,
             $asOf,
             $warm,
+            $fit->ofAllPieces(),
         );
     }
 
@@ -146,6 +149,7 @@ final class Belief
             $this->pressure,
             $this->asOf,
             $this->warm,
+            $this->ofAllPieces,
         );
     }
 

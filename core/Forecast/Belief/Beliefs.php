@@ -9,24 +9,47 @@ use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Record\Product;
 
 /** What a record lets believe of each place that is read, one by one. */
-final readonly class Beliefs
+final class Beliefs
 {
     private const SEA_LEVEL = 101_325.0; // Pa
     private const MOST_DRAWS = 120; // of all places together
     private const LEAST_DRAWS = 12;
 
-    /** @param array<string, true> $suspect readings that are not believed, by id */
-    private function __construct(private Assessment $assessment, private array $suspect, private int $draws)
-    {
+    private const ENOUGH = 4; // readings of a piece from which on it says something of the others
+
+    /** @var array<string, Belief|null> by track */
+    private array $made = [];
+
+    /**
+     * @param array<string, true> $suspect readings that are not believed, by id
+     * @param string|null $mostRead the track that says something of the others
+     */
+    private function __construct(
+        private readonly Assessment $assessment,
+        private readonly array $suspect,
+        private readonly int $draws,
+        private readonly ?string $mostRead,
+    ) {
     }
 
     /** @param int $places how many will be asked for: the more, the coarser each */
     public static function of(Assessment $assessment, int $places): self
     {
+        $suspect = array_fill_keys($assessment->suspectReadings, true);
+        $counts = [];
+        foreach ($assessment->timeline->readings as $reading) {
+            if (!isset($suspect[$reading->id])) {
+                $counts[$reading->track] = ($counts[$reading->track] ?? 0) + 1;
+            }
+        }
+        arsort($counts);
+        $most = array_key_first($counts);
+
         return new self(
             $assessment,
-            array_fill_keys($assessment->suspectReadings, true),
+            $suspect,
             max(self::LEAST_DRAWS, min(Belief::DRAWS, intdiv(self::MOST_DRAWS, max(1, $places)))),
+            $most !== null && $counts[$most] >= self::ENOUGH ? (string) $most : null,
         );
     }
 
@@ -36,6 +59,11 @@ final readonly class Beliefs
      * @return Belief|null null where it is on no heat and has left none
      */
     public function ofTrack(string $track): ?Belief
+    {
+        return $this->made[$track] ??= $this->made($track);
+    }
+
+    private function made(string $track): ?Belief
     {
         $record = $this->assessment->record;
         $way = Way::of($this->assessment, (int) $track, Planned::in($record));
@@ -56,9 +84,15 @@ final readonly class Beliefs
             }
         }
 
+        $thickness = self::thickness($record->product, (int) $track);
+        $prior = Prior::of($record->product, $thickness, $record->portion?->grams);
+        if ($this->mostRead !== null && $this->mostRead !== $track) {
+            $prior = $prior->beside($this->ofTrack($this->mostRead)->ofAllPieces ?? []);
+        }
+
         return Belief::of(
             $way,
-            Prior::of($record->product, self::thickness($record->product, (int) $track), $record->portion?->grams),
+            $prior,
             $points,
             $before,
             self::pressure($record->site->elevationM),

@@ -40,6 +40,9 @@ final readonly class Draw
         self::LATELY,
     ];
 
+    /** Of how far pieces of other batches are apart, how far those of one are. */
+    private const ALIKE = 0.6;
+
     private const CONVECTION = 0.6; // of what a pit's air and walls give, the air's share
     private const USUAL_COLD = 2.0; // °C
     private const USUAL_PIT = 115.0; // °C, where nobody said
@@ -66,6 +69,9 @@ final readonly class Draw
     /** @param array<int, float> $z by unknown */
     public function __construct(array $z, Prior $prior)
     {
+        foreach ($prior->likely as $unknown => $likely) {
+            $z[$unknown] = $likely + self::ALIKE * $z[$unknown];
+        }
         $this->half = min($prior->ball, $prior->half * exp($prior->spread * $z[self::HALF]));
         // What is nearly as thick as a ball is round; what is thin is flat.
         $round = min(1.0, max(0.0, ($this->half / $prior->ball - 0.35) / 0.65));
@@ -119,7 +125,7 @@ final readonly class Draw
             [$takes, $wetness] = match (true) {
                 $leg->wrap === null => [1.0, $this->wetness],
                 $isBoat => [0.95, 0.55 * $this->wetness],
-                $isPaper => [0.92, 0.9 * $this->leak],
+                $isPaper => [0.92, 0.6 * $this->leak],
                 default => [0.85, 0.1 * $this->leak],
             };
             $transfer = $this->transfer * $takes;

@@ -95,6 +95,18 @@ final readonly class Fit
         return [new Draw($z, $this->prior), ($log - self::square($this->off($shown))) / 2, $this->lasting($shown)];
     }
 
+    /**
+     * What it finds likely that holds for other pieces of the batch as well.
+     *
+     * @return array<int, float> normal numbers by unknown
+     */
+    public function ofAllPieces(): array
+    {
+        $shared = [...Draw::ON_THE_HEAT, Draw::LEAK, Draw::REST_AIR, Draw::REST_TRANSFER, Draw::EXCESS, Draw::HALF, Draw::SHAPE];
+
+        return array_intersect_key($this->z, array_flip(array_intersect($this->matters, $shared)));
+    }
+
     /** Mean square of what the best leaves unexplained, in the sizes that were expected: about 1 where all is well. */
     public function misfit(): float
     {

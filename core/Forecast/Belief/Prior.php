@@ -18,12 +18,14 @@ final readonly class Prior
      * @param float $half m from the middle to the surface, the likeliest
      * @param float $spread of its logarithm
      * @param float $ball m, the half thickness if it were a ball: nothing is thicker
+     * @param array<int, float> $likely what was found likely of unknowns by another piece of the same batch
      */
     private function __construct(
         public float $half,
         public float $spread,
         public float $ball,
         public Composition $composition,
+        public array $likely = [],
     ) {
     }
 
@@ -51,5 +53,15 @@ final readonly class Prior
         };
 
         return new self($share * $ball, $product->rawWeight === null ? 0.45 : $spread, $ball, $composition);
+    }
+
+    /**
+     * Of a piece beside one of which more is known: the pit is the same and the meat alike.
+     *
+     * @param array<int, float> $likely normal numbers by unknown
+     */
+    public function beside(array $likely): self
+    {
+        return new self($this->half, $this->spread, $this->ball, $this->composition, $likely);
     }
 }

@@ -52,7 +52,7 @@ final readonly class Way
     {
         $before = [];
         $leg = $set = null;
-        $isFromCold = false;
+        $isFromCold = $wasHot = false;
         $off = [];
         $depthMm = $assessment->record->portion?->depthMm;
         foreach ($assessment->timeline->events as $event) {
@@ -61,13 +61,17 @@ final readonly class Way
             if ($detail instanceof Cook) {
                 [$set, $off] = [self::celsius($detail->set) ?? $set, []];
                 $isOnHeat = $leg !== null && $leg->holding === null;
-                $isFromCold = $isOnHeat ? $isFromCold : $leg === null;
+                [$isFromCold, $wasHot] = [$isOnHeat ? $isFromCold : !$wasHot, true];
                 $before = $isOnHeat ? [...$before, $leg] : [];
                 $wrap = $isOnHeat ? $leg->wrap : null;
                 $leg = new Leg($at, null, $set === null ? [] : [[$at, $set]], $wrap, false, null);
             } elseif ($detail instanceof Reheat || $detail instanceof Freeze || $detail instanceof Thaw) {
                 [$before, $leg, $isFromCold] = [[], null, false];
+                $wasHot = $wasHot || $detail instanceof Reheat;
+            } elseif ($detail instanceof ColdHold && !$wasHot) {
+                continue; // raw
             } elseif (self::isOffTheHeat($detail)) {
+                $wasHot = true;
                 [$holding, $around, $isCovered, $depth] = self::off($detail);
                 if ($detail instanceof Cool && $depthMm !== null && ($before[0] ?? $leg)?->depth === null) {
                     $depth ??= $depthMm / 1000;

@@ -87,6 +87,25 @@ final class BeliefTest extends TestCase
         self::assertSame($widths, array_reverse([...self::sorted($widths)]), implode(' ', $widths));
     }
 
+    public function testWhatWasDoneToItRawChangesNothing(): void
+    {
+        $cook = ['0 cook set=250', '60 71', '120 108', '165 138', '210 154'];
+        $raw = ['-900 received', '-890 38', '-880 cold_hold place=walk-in', '-60 prep', '-50 39', '-40 season'];
+        self::assertEquals($this->odds($cook, 215, 90.6), $this->odds([...$raw, ...$cook], 215, 90.6));
+    }
+
+    public function testOnePieceSaysSomethingOfTheOthers(): void
+    {
+        $others = ['244 156 p2', '245 158 p3'];
+        $read = ['0 cook set=250', '60 71', '120 108', '165 138', '210 154', '243 158'];
+        $alone = $this->odds(['0 cook set=250', ...$others], 250, 90.6, track: '2/core');
+        $beside = $this->odds([...$read, ...$others], 250, 90.6, track: '2/core');
+        self::assertLessThan(
+            (int) $alone->by(0.95) - (int) $alone->by(0.05),
+            (int) $beside->by(0.95) - (int) $beside->by(0.05),
+        );
+    }
+
     /** @param list<string> $plan */
     #[DataProvider('plans')]
     public function testWhatIsPlannedIsInTheCourse(int $sign, array $plan): void
@@ -170,14 +189,14 @@ final class BeliefTest extends TestCase
      * @param list<string> $story
      * @param list<string> $plan
      */
-    private function odds(array $story, int $asOf, float $target, array $plan = []): Odds
+    private function odds(array $story, int $asOf, float $target, array $plan = [], string $track = '1/core'): Odds
     {
-        $record = json_decode(Story::of(...$story)->about('pork cut')->json(), true);
+        $record = json_decode(Story::of(...$story)->about('pork cut 3pieces')->json(), true);
         self::assertIsArray($record);
         $record['plan'] = array_map(static fn (string $one): mixed => json_decode($one), $plan);
         $read = Story::reader()->read((string) json_encode($record));
         $assessment = (new Assessor())->assess($read, Story::rules(), Story::at((string) $asOf));
-        $belief = Beliefs::of($assessment, 1)->ofTrack('1/core');
+        $belief = Beliefs::of($assessment, 1)->ofTrack($track);
         self::assertNotNull($belief);
 
         return $belief->crossing($target, true, 60 * 3600);
