@@ -102,7 +102,8 @@ final readonly class Fit
      */
     public function ofAllPieces(): array
     {
-        $shared = [...Draw::ON_THE_HEAT, Draw::LEAK, Draw::REST_AIR, Draw::REST_TRANSFER, Draw::EXCESS, Draw::HALF, Draw::SHAPE];
+        $ofPlaces = [Draw::LEAK, Draw::REST_AIR, Draw::REST_TRANSFER, Draw::EXCESS];
+        $shared = [...Draw::ON_THE_HEAT, ...$ofPlaces, Draw::HALF, Draw::SHAPE];
 
         return array_intersect_key($this->z, array_flip(array_intersect($this->matters, $shared)));
     }
