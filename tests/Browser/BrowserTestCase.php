@@ -46,8 +46,8 @@ abstract class BrowserTestCase extends TestCase
         self::$driver = new Process(['chromedriver', '--port='.self::$driverPort, '--silent'], null, null, null, 600);
         self::$driver->disableOutput();
         self::$driver->start();
-        self::awaitAnswer(self::$address.'/healthz');
-        self::awaitAnswer('http://127.0.0.1:'.self::$driverPort.'/status');
+        self::await(static fn (): bool => self::isWell(self::$address.'/healthz'));
+        self::await(static fn (): bool => self::answers(self::$driverPort));
     }
 
     /** @return array{Process, string} what serves at a port, and the address it is reached by */
@@ -353,16 +353,37 @@ abstract class BrowserTestCase extends TestCase
         return $text;
     }
 
-    /** An open port is not enough: nginx answers for a php-fpm that is still reading its code in. */
-    private static function awaitAnswer(string $address): void
+    /** @param \Closure(): bool $isThere */
+    private static function await(\Closure $isThere): void
     {
-        $context = stream_context_create(['ssl' => ['verify_peer' => false, 'verify_peer_name' => false]]);
         for ($until = time() + self::PATIENCE_S; time() < $until; usleep(100_000)) {
-            if (@file_get_contents($address, false, $context) !== false) {
+            if ($isThere()) {
                 return;
             }
         }
-        self::fail("$address does not answer");
+        self::fail('It does not answer.');
+    }
+
+    /** An open port is not enough: nginx answers for a php-fpm that is still reading its code in. */
+    private static function isWell(string $address): bool
+    {
+        $context = stream_context_create([
+            'http' => ['timeout' => 5],
+            'ssl' => ['verify_peer' => false, 'verify_peer_name' => false],
+        ]);
+
+        return @file_get_contents($address, false, $context) !== false;
+    }
+
+    private static function answers(int $port): bool
+    {
+        $socket = @fsockopen('127.0.0.1', $port, $code, $message, 0.2);
+        if ($socket === false) {
+            return false;
+        }
+        fclose($socket);
+
+        return true;
     }
 
     protected static function freePort(): int
