@@ -84,10 +84,7 @@ final readonly class Forecasts
                 $assessment->timeline->events[\count($assessment->timeline->events) - 1]->id ?? '',
                 $assessment->record->site->elevationM,
                 $assessment->suspectReadings,
-                array_map(
-                    static fn (Countdown $one): array => [$one->rule, $one->deadline->epoch, $one->towards?->printed()],
-                    $assessment->countdowns,
-                ),
+                array_map(self::told(...), $assessment->countdowns),
                 $wanted === null ? null : $wanted->tenths.$wanted->unit->value,
             ];
             $place = hexdec(substr(hash('xxh32', $id), 0, 7)) % self::PLACES;
@@ -106,5 +103,16 @@ final readonly class Forecasts
 
             return null;
         }
+    }
+
+    /** @return list<string|int> what a countdown says, without objects: two states are compared as they are */
+    private static function told(Countdown $countdown): array
+    {
+        $limits = array_map(
+            static fn (Temperature $one): string => $one->tenths.$one->unit->value,
+            $countdown->towards?->printed() ?? [],
+        );
+
+        return [$countdown->rule, $countdown->deadline->epoch, ...$limits];
     }
 }
