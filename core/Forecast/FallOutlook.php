@@ -8,15 +8,12 @@ use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
-use Verjuicer\Core\Event\Kinds\ColdHold;
 use Verjuicer\Core\Event\Kinds\Cook;
-use Verjuicer\Core\Event\Kinds\Cool;
 use Verjuicer\Core\Event\Kinds\HotHold;
-use Verjuicer\Core\Event\Kinds\Prep;
 use Verjuicer\Core\Event\Kinds\Reheat;
-use Verjuicer\Core\Event\Kinds\Rest;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Forecast\Belief\Beliefs;
+use Verjuicer\Core\Forecast\Belief\Place;
 use Verjuicer\Core\Forecast\Belief\Surroundings;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
@@ -54,7 +51,7 @@ final readonly class FallOutlook
     public static function of(Assessment $assessment): ?self
     {
         $stage = $assessment->timeline->stage();
-        $holding = $stage === null ? null : self::where($stage);
+        $holding = Place::of($stage?->event->detail)?->holding;
         if ($stage === null || $holding === null || Surroundings::of($holding) === null) {
             return null;
         }
@@ -80,21 +77,6 @@ final readonly class FallOutlook
         return $falls === [] ? null : self::judged($assessment, $falls, $holding);
     }
 
-    /** Where it falls; null where it does not, or nobody can say: a carrier may be heated or not. */
-    private static function where(Stage $stage): ?Holding
-    {
-        $detail = $stage->event->detail;
-
-        return match (true) {
-            $detail instanceof HotHold => self::holding($detail->holding, $detail->place),
-            $detail instanceof ColdHold => self::holding($detail->holding, $detail->place) ?? Holding::WalkIn,
-            $detail instanceof Cool => self::holding($detail->holding, $detail->method) ?? Holding::WalkIn,
-            $detail instanceof Rest => self::holding($detail->holding, $detail->method) ?? Holding::Counter,
-            $detail instanceof Prep => Holding::Counter,
-            default => null,
-        };
-    }
-
     /** @return list<Countdown> the gates of a cooling that are still to be passed */
     private static function gatesOf(Assessment $assessment): array
     {
@@ -106,12 +88,6 @@ final readonly class FallOutlook
                     && $one->towards !== null,
             ),
         );
-    }
-
-    /** The place that was chosen, or what its words name and nothing else. */
-    private static function holding(?Holding $chosen, ?string $words): ?Holding
-    {
-        return $chosen ?? ($words === null ? null : Holding::named($words));
     }
 
     /** @param non-empty-array<string, Fall> $falls by track */

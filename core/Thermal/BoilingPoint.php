@@ -14,13 +14,12 @@ use Verjuicer\Core\Measure\TemperatureUnit;
  */
 final readonly class BoilingPoint
 {
-    private const SEA_LEVEL_HPA = 1013.25;
     private const HPA_PER_MMHG = 1.33322387;
 
     /** @param int $metres above sea level, from −430 to 5,000 */
     public static function atElevation(int $metres, TemperatureUnit $unit): Temperature
     {
-        return self::atPressure(self::SEA_LEVEL_HPA * (1 - 2.25577e-5 * $metres) ** 5.25588, $unit);
+        return self::atPressure(Atmosphere::pascals($metres) / 100, $unit);
     }
 
     /** @param float $hectopascals as read on the spot, not reduced to sea level; from 500 to 1,080 */

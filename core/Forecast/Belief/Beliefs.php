@@ -7,11 +7,11 @@ namespace Verjuicer\Core\Forecast\Belief;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Record\Product;
+use Verjuicer\Core\Thermal\Atmosphere;
 
 /** What a record lets believe of each place that is read, one by one. */
 final class Beliefs
 {
-    private const SEA_LEVEL = 101_325.0; // Pa
     private const MOST_DRAWS = 120; // of all places together
     private const LEAST_DRAWS = 12;
 
@@ -95,7 +95,7 @@ final class Beliefs
             $prior,
             $points,
             $before,
-            self::pressure($record->site->elevationM),
+            Atmosphere::pascals($record->site->elevationM ?? 0),
             $this->assessment->timeline->asOf->epoch,
             $this->draws,
         );
@@ -123,7 +123,7 @@ final class Beliefs
             Prior::of($product, null, null),
             [[$from, $celsius]],
             null,
-            self::pressure($elevation),
+            Atmosphere::pascals($elevation ?? 0),
             $from,
         );
     }
@@ -138,11 +138,5 @@ final class Beliefs
         }
 
         return (\is_int($said) || \is_float($said)) && $said >= 2 && $said <= 600 ? $said / 1000 : null;
-    }
-
-    /** Pa: the standard atmosphere at an elevation. */
-    private static function pressure(?int $metres): float
-    {
-        return self::SEA_LEVEL * (1 - 2.25577e-5 * ($metres ?? 0)) ** 5.25588;
     }
 }

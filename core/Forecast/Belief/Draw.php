@@ -72,6 +72,8 @@ final readonly class Draw
         foreach ($prior->likely as $unknown => $likely) {
             $z[$unknown] = $likely + self::ALIKE * $z[$unknown];
         }
+        // The likeliest, and a standard deviation (of the logarithm, where there is an exponential), of practice:
+        // W/(m² K) in a smoker, parts of a free water surface, kg/m² that may dry, °C of a gauge and of a cold room.
         $this->half = min($prior->ball, $prior->half * exp($prior->spread * $z[self::HALF]));
         // What is nearly as thick as a ball is round; what is thin is flat.
         $round = min(1.0, max(0.0, ($this->half / $prior->ball - 0.35) / 0.65));

@@ -5,17 +5,15 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Forecast\Belief;
 
 use Verjuicer\Core\Assess\Assessment;
-use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\Kinds\ColdHold;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Cool;
 use Verjuicer\Core\Event\Kinds\Freeze;
-use Verjuicer\Core\Event\Kinds\HotHold;
 use Verjuicer\Core\Event\Kinds\PitReading;
 use Verjuicer\Core\Event\Kinds\PitSet;
+use Verjuicer\Core\Event\Kinds\Prep;
 use Verjuicer\Core\Event\Kinds\Pull;
 use Verjuicer\Core\Event\Kinds\Reheat;
-use Verjuicer\Core\Event\Kinds\Rest;
 use Verjuicer\Core\Event\Kinds\Thaw;
 use Verjuicer\Core\Event\Kinds\Unwrap;
 use Verjuicer\Core\Event\Kinds\Wrap;
@@ -68,18 +66,19 @@ final readonly class Way
             } elseif ($detail instanceof Reheat || $detail instanceof Freeze || $detail instanceof Thaw) {
                 [$before, $leg, $isFromCold] = [[], null, false];
                 $wasHot = $wasHot || $detail instanceof Reheat;
-            } elseif ($detail instanceof ColdHold && !$wasHot) {
+            } elseif (($detail instanceof ColdHold || $detail instanceof Prep) && !$wasHot) {
                 continue; // raw
-            } elseif (self::isOffTheHeat($detail)) {
+            } elseif (($place = Place::of($detail)) !== null) {
                 $wasHot = true;
-                [$holding, $around, $isCovered, $depth] = self::off($detail);
+                $depth = $place->depth;
                 if ($detail instanceof Cool && $depthMm !== null && ($before[0] ?? $leg)?->depth === null) {
                     $depth ??= $depthMm / 1000;
                 }
                 $before = $depth !== null || $leg === null ? [] : [...$before, $leg];
                 $isFromCold = $depth === null && $isFromCold;
-                $air = $around === null ? [] : [[$at, $around]];
-                $leg = new Leg($at, $holding, $air, $depth === null ? $leg?->wrap : null, $isCovered, $depth);
+                $air = $place->around === null ? [] : [[$at, $place->around]];
+                $wrap = $depth === null ? $leg?->wrap : null;
+                $leg = new Leg($at, $place->holding ?? Holding::Cabinet, $air, $wrap, $place->isCovered, $depth);
             } elseif ($leg === null) {
                 continue;
             } elseif ($detail instanceof PitReading) {
@@ -213,38 +212,6 @@ final readonly class Way
         }
 
         return new self($legs, $isFromCold, $atCelsius);
-    }
-
-    private static function isOffTheHeat(Detail $detail): bool
-    {
-        return $detail instanceof Rest || $detail instanceof Cool || $detail instanceof HotHold
-            || $detail instanceof ColdHold;
-    }
-
-    /** @return array{Holding, float|null, bool, float|null} where, how warm, whether covered, how deep in m */
-    private static function off(Detail $detail): array
-    {
-        return match (true) {
-            $detail instanceof Rest => [
-                $detail->holding ?? Holding::named($detail->method ?? '') ?? Holding::Counter,
-                self::celsius($detail->around),
-                false,
-                null,
-            ],
-            $detail instanceof Cool => [
-                $detail->holding ?? Holding::named($detail->method ?? '') ?? Holding::WalkIn,
-                self::celsius($detail->around),
-                $detail->covered,
-                $detail->depthMm === null ? null : $detail->depthMm / 1000,
-            ],
-            $detail instanceof HotHold => [
-                $detail->holding ?? Holding::named($detail->place ?? '') ?? Holding::Cabinet,
-                self::celsius($detail->set),
-                $detail->covered,
-                null,
-            ],
-            default => [Holding::WalkIn, null, false, null],
-        };
     }
 
     /**

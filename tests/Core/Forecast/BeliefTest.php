@@ -94,6 +94,14 @@ final class BeliefTest extends TestCase
         self::assertEquals($this->odds($cook, 215, 90.6), $this->odds([...$raw, ...$cook], 215, 90.6));
     }
 
+    public function testWhatIsCutOnTheCounterFallsAsOnTheCounter(): void
+    {
+        $story = ['0 cook set=250', '60 90', '120 140', '180 160', '200 rest method=towels', '210 160', '230 156'];
+        $rests = $this->odds($story, 245, 57.2, isRising: false)->by(0.5);
+        $cut = $this->odds([...$story, '240 prep'], 245, 57.2, isRising: false)->by(0.5);
+        self::assertLessThan($rests, $cut);
+    }
+
     public function testOnePieceSaysSomethingOfTheOthers(): void
     {
         $others = ['244 156 p2', '245 158 p3'];
@@ -189,8 +197,14 @@ final class BeliefTest extends TestCase
      * @param list<string> $story
      * @param list<string> $plan
      */
-    private function odds(array $story, int $asOf, float $target, array $plan = [], string $track = '1/core'): Odds
-    {
+    private function odds(
+        array $story,
+        int $asOf,
+        float $target,
+        array $plan = [],
+        string $track = '1/core',
+        bool $isRising = true,
+    ): Odds {
         $record = json_decode(Story::of(...$story)->about('pork cut 3pieces')->json(), true);
         self::assertIsArray($record);
         $record['plan'] = array_map(static fn (string $one): mixed => json_decode($one), $plan);
@@ -199,7 +213,7 @@ final class BeliefTest extends TestCase
         $belief = Beliefs::of($assessment, 1)->ofTrack($track);
         self::assertNotNull($belief);
 
-        return $belief->crossing($target, true, 60 * 3600);
+        return $belief->crossing($target, $isRising, 60 * 3600);
     }
 
     /**
