@@ -12,6 +12,7 @@ use Verjuicer\Core\Event\Kinds\Wrap;
 use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Forecast\Belief\Beliefs;
 use Verjuicer\Core\Forecast\Belief\Odds;
+use Verjuicer\Core\Forecast\Belief\Planned;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 
@@ -46,10 +47,11 @@ final readonly class CookOutlook
 
     /**
      * @param Temperature|null $target from which on the kitchen likes it
+     * @param list<Planned> $also what would be done to it, beside what its record plans
      *
      * @return self|null null off the heat, or where nobody said how it is liked
      */
-    public static function of(Assessment $assessment, ?Temperature $target): ?self
+    public static function of(Assessment $assessment, ?Temperature $target, array $also = []): ?self
     {
         $cook = $assessment->timeline->stage();
         [$target, $targets] = self::targets($assessment, $target);
@@ -68,7 +70,7 @@ final readonly class CookOutlook
         $stall = null;
         $ofTracks = $unestimated = $all = [];
         $isReached = $tracks !== [];
-        $beliefs = Beliefs::of($assessment, \count($tracks));
+        $beliefs = Beliefs::of($assessment, \count($tracks), $also);
         foreach ($tracks === [] ? [self::UNREAD => []] : $tracks as $track => $points) {
             $stall = self::longer($stall, Stall::in($points));
             $wanted = $targets[(int) $track] ?? $target;
@@ -109,6 +111,12 @@ final readonly class CookOutlook
     public function whole(): ?Crossing
     {
         return $this->unestimated === [] ? $this->window : null;
+    }
+
+    /** When the slowest piece is done; null while any piece has no estimate, or where all are done. */
+    public function done(): ?Odds
+    {
+        return $this->unestimated === [] ? $this->odds : null;
     }
 
     /** 0 to 1: the chance that it will not be done by what it is wanted for; null where it is wanted for nothing. */

@@ -23,17 +23,22 @@ final class Beliefs
     /**
      * @param array<string, true> $suspect readings that are not believed, by id
      * @param string|null $mostRead the track that says something of the others
+     * @param list<Planned> $also what would be done to it, beside what its record plans
      */
     private function __construct(
         private readonly Assessment $assessment,
         private readonly array $suspect,
         private readonly int $draws,
         private readonly ?string $mostRead,
+        private readonly array $also,
     ) {
     }
 
-    /** @param int $places how many will be asked for: the more, the coarser each */
-    public static function of(Assessment $assessment, int $places): self
+    /**
+     * @param int $places how many will be asked for: the more, the coarser each
+     * @param list<Planned> $also what would be done to it, beside what its record plans
+     */
+    public static function of(Assessment $assessment, int $places, array $also = []): self
     {
         $suspect = array_fill_keys($assessment->suspectReadings, true);
         $counts = [];
@@ -50,6 +55,7 @@ final class Beliefs
             $suspect,
             max(self::LEAST_DRAWS, min(Belief::DRAWS, intdiv(self::MOST_DRAWS, max(1, $places)))),
             $most !== null && $counts[$most] >= self::ENOUGH ? (string) $most : null,
+            $also,
         );
     }
 
@@ -66,7 +72,7 @@ final class Beliefs
     private function made(string $track): ?Belief
     {
         $record = $this->assessment->record;
-        $way = Way::of($this->assessment, (int) $track, Planned::in($record));
+        $way = Way::of($this->assessment, (int) $track, [...Planned::in($record), ...$this->also]);
         if ($way === null) {
             return null;
         }

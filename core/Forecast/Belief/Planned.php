@@ -32,6 +32,24 @@ final readonly class Planned
     }
 
     /**
+     * @param int|null $at seconds since 1970
+     * @param float|null $celsius of the meat
+     */
+    public static function wrap(string $with, ?int $at, ?float $celsius): self
+    {
+        return new self(self::WRAP, $at, $at === null ? $celsius : null, $with, null);
+    }
+
+    /**
+     * @param int $at seconds since 1970
+     * @param float $set °C of the pit
+     */
+    public static function set(int $at, float $set): self
+    {
+        return new self(self::SET, $at, null, null, $set);
+    }
+
+    /**
      * The member `plan` of a record or its batch: objects with `type` (wrap, unwrap, pit_set, off), one of `at` (a
      * time) and `temp` (of the meat), and `with` or `set` as in the event. What is not understood is left out: a plan
      * decides nothing.

@@ -158,6 +158,17 @@ final readonly class Way
         return new self([...$this->legs, $leg], $this->isFromCold, []);
     }
 
+    /**
+     * Raw meat on the heat from the moment 0 on, as a plan has it.
+     *
+     * @param float $set °C of the pit
+     * @param list<Planned> $plan
+     */
+    public static function onTheHeat(float $set, array $plan): self
+    {
+        return self::planned([new Leg(0, null, [[0, $set]], null, false, null)], true, $plan, 0);
+    }
+
     /** One place from a moment on. */
     public static function ahead(Holding $holding, ?float $around, ?float $depth, bool $isCovered, int $from): self
     {

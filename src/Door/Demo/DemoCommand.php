@@ -16,8 +16,11 @@ use Symfony\Component\Console\Output\OutputInterface;
 )]
 final class DemoCommand extends Command
 {
-    public function __construct(private readonly Connection $connection, private readonly StoryLoader $loader)
-    {
+    public function __construct(
+        private readonly Connection $connection,
+        private readonly StoryLoader $loader,
+        private readonly DemoPlans $plans,
+    ) {
         parent::__construct();
     }
 
@@ -28,7 +31,7 @@ final class DemoCommand extends Command
 
             return self::SUCCESS;
         }
-        $this->loader->load(DemoKitchen::story());
+        $this->plans->load($this->loader->load(DemoKitchen::story()));
         $output->writeln('The Quarry Lane Smokehouse is loaded.');
 
         return self::SUCCESS;

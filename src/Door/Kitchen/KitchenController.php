@@ -13,7 +13,7 @@ use Verjuicer\App\Site\People\CurrentAccount;
 final class KitchenController extends AbstractController
 {
     private const DOORS = [
-        'before' => ['receiving', 'products', 'recipes', 'templates'],
+        'before' => ['plans', 'receiving', 'products', 'recipes', 'templates'],
         'at_pit' => ['pits', 'hot_round', 'thermometers', 'what_if', 'wall', 'card'],
         'after' => ['cooling', 'today', 'unsettled', 'labels'],
         'book' => ['search', 'packets', 'trends', 'keeping', 'exchange', 'site', 'people', 'devices', 'sites'],

@@ -21,6 +21,9 @@ final class FormInput
     /** "5 lb 3 oz", "2.3 kg": said with its units, whatever unit stands beside the field. */
     private const SAID = '/(\d{1,7}(?:[.,]\d{1,4})?)\s*(kg|g|lb|oz)s?\b\s*/i';
 
+    /** "2 d 4 h", "1 h 30", "90 min", "90". */
+    private const LENGTH = '/^(?:(\d{1,2}) ?d\b ?)?(?:(\d{1,3}) ?h\b ?)?(?:(\d{1,5})(?: ?min)?)?$/D';
+
     /** @var array<string, TranslatableMessage> by field: what to do */
     public array $problems = [];
 
@@ -160,6 +163,32 @@ final class FormInput
                 $parts,
             ),
         );
+    }
+
+    /**
+     * A length of time as people write it: "90" or "90 min" for minutes, "1:30", "1 h 30", "12 h", "2 d 4 h".
+     *
+     * @return int|null minutes
+     */
+    public function minutes(string $field, int $most): ?int
+    {
+        $given = mb_strtolower($this->text($field));
+        if ($given === '') {
+            return null;
+        }
+        $minutes = match (true) {
+            preg_match('/^(\d{1,3}):([0-5]\d)$/D', $given, $part) === 1 => 60 * (int) $part[1] + (int) $part[2],
+            preg_match(self::LENGTH, $given, $part) === 1 => 60 * (24 * (int) ($part[1] ?? 0) + (int) ($part[2] ?? 0))
+                + (int) ($part[3] ?? 0),
+            default => null,
+        };
+        if ($minutes === null || $minutes > $most) {
+            $this->refuse($field, 'form.problem.length', ['{most}' => (string) intdiv($most, 60)]);
+
+            return null;
+        }
+
+        return $minutes;
     }
 
     /** @return int|null hundredths of the site's money */

@@ -12,6 +12,7 @@ use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Forecast\CookOutlook;
+use Verjuicer\Core\Forecast\CookRescue;
 use Verjuicer\Core\Forecast\FallOutlook;
 use Verjuicer\Core\Measure\Temperature;
 
@@ -35,16 +36,35 @@ final readonly class Forecasts
     /** When it is likely to be as the kitchen likes it. */
     public function cook(Batch $batch, Assessment $assessment): ?CookOutlook
     {
-        $target = fn (): ?Temperature => $this->products->named($batch->site, $batch->productName)?->doneness()?->from;
         $made = $this->made(
             'cook',
             $batch,
             $assessment,
-            $target,
+            $this->target($batch),
             static fn (?Temperature $target): ?CookOutlook => CookOutlook::of($assessment, $target),
         );
 
         return $made instanceof CookOutlook ? $made : null;
+    }
+
+    /** What would bring it in, where it is likely to be late. */
+    public function rescue(Batch $batch, Assessment $assessment): ?CookRescue
+    {
+        $made = $this->made(
+            'rescue',
+            $batch,
+            $assessment,
+            $this->target($batch),
+            static fn (?Temperature $target): CookRescue => CookRescue::of($assessment, $target),
+        );
+
+        return $made instanceof CookRescue ? $made : null;
+    }
+
+    /** @return \Closure(): (Temperature|null) */
+    private function target(Batch $batch): \Closure
+    {
+        return fn (): ?Temperature => $this->products->named($batch->site, $batch->productName)?->doneness()?->from;
     }
 
     /** How it is likely to cool, whether it is meant to or not. */
@@ -63,7 +83,7 @@ final readonly class Forecasts
 
     /**
      * @param \Closure(): (Temperature|null) $target what it is to be done at, where that matters
-     * @param \Closure(Temperature|null): (CookOutlook|FallOutlook|null) $forecast
+     * @param \Closure(Temperature|null): (CookOutlook|CookRescue|FallOutlook|null) $forecast
      */
     private function made(
         string $kind,
@@ -71,7 +91,7 @@ final readonly class Forecasts
         Assessment $assessment,
         \Closure $target,
         \Closure $forecast,
-    ): CookOutlook|FallOutlook|null {
+    ): CookOutlook|CookRescue|FallOutlook|null {
         $id = $batch->id->toRfc4122();
         try {
             $wanted = $target();
@@ -91,7 +111,7 @@ final readonly class Forecasts
             $item = $this->cache->getItem("$kind.$place");
             $kept = $item->isHit() ? $item->get() : null;
             if (\is_array($kept) && ($kept[0] ?? null) === $state) {
-                /** @var CookOutlook|FallOutlook|null */
+                /** @var CookOutlook|CookRescue|FallOutlook|null */
                 return $kept[1];
             }
             $made = $forecast($wanted);

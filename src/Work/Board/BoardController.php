@@ -20,6 +20,7 @@ use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Work\Due\Claims;
 use Verjuicer\App\Work\Due\DueLines;
 use Verjuicer\App\Work\Due\DueNext;
+use Verjuicer\App\Work\Plan\PlannedLanes;
 use Verjuicer\Core\Measure\Span;
 
 /** The board: every open batch as a lane on one axis of time, and what is due next across all of them. */
@@ -40,6 +41,7 @@ final class BoardController extends AbstractController
         private readonly HoldUnits $units,
         private readonly Claims $claims,
         private readonly FirstSteps $firstSteps,
+        private readonly PlannedLanes $planned,
         private readonly CurrentAccount $account,
         private readonly Now $now,
     ) {
@@ -141,8 +143,17 @@ final class BoardController extends AbstractController
         $claims = $this->claims->of($site);
         $dues = $this->dueNext->of([...$lanes, ...$unsettled], $now, $site->unit, $this->units->intervals($site));
         $pictures = [];
+        $planned = $this->planned->of($site);
         foreach ($lanes as $lane) {
-            $pictures[$lane->batchId] = LanePicture::of($lane, $axis, $site->unit, $zone, $this->figures, $now);
+            $pictures[$lane->batchId] = LanePicture::of(
+                $lane,
+                $axis,
+                $site->unit,
+                $zone,
+                $this->figures,
+                $now,
+                $planned[$lane->batchId] ?? null,
+            );
         }
 
         return new BoardView(

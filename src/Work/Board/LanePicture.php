@@ -8,6 +8,7 @@ use Verjuicer\App\Platform\Picture\TemperatureAxis;
 use Verjuicer\App\Platform\Picture\TimeAxis;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Projection\Lane\Lane;
+use Verjuicer\App\Work\Plan\PlannedMoments;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
@@ -26,6 +27,7 @@ final readonly class LanePicture
      * @param array{x: float, width: float, label: string, label_x: float}|null $likely when it is likely to be done
      * @param list<array{look: string, x: float, label: string, label_x: float, label_width: float, is_right: bool,
      *     row: int, is_late: bool}> $posts
+     * @param array{x: float, width: float, off: Instant}|null $planned on the heat as it was planned
      */
     private function __construct(
         public array $bars,
@@ -34,6 +36,7 @@ final readonly class LanePicture
         public float $coldY,
         public array $posts,
         public ?array $likely,
+        public ?array $planned,
     ) {
     }
 
@@ -50,6 +53,7 @@ final readonly class LanePicture
         Zone $zone,
         Figures $figures,
         Instant $now,
+        ?PlannedMoments $planned = null,
     ): self {
         $scale = new TemperatureAxis(Temperature::fahrenheit('20'), Temperature::fahrenheit('220'), 14, 46);
         $bars = [];
@@ -79,7 +83,16 @@ final readonly class LanePicture
             $scale->y($lane->cold->printedIn($unit)),
             self::posts($lane, $axis, $unit, $zone, $figures, $now),
             self::likely($lane, $axis, $now),
+            $planned === null ? null : self::planned($planned, $axis),
         );
+    }
+
+    /** @return array{x: float, width: float, off: Instant}|null null where it lies off the board */
+    private static function planned(PlannedMoments $planned, TimeAxis $axis): ?array
+    {
+        [$from, $to] = [$axis->clampedX($planned->load), $axis->clampedX($planned->likely)];
+
+        return $to <= $from ? null : ['x' => $from, 'width' => round($to - $from, 1), 'off' => $planned->likely];
     }
 
     /**

@@ -32,7 +32,8 @@ final class MatrixTest extends KitchenTestCase
         'card', 'cooling', 'day',
         'exchange', 'export', 'factor', 'factor_off', 'factor_on', 'hot_round', 'keeping', 'kitchen',
         'label', 'label_pdf', 'label_svg', 'labels', 'log', 'log_echo', 'lot', 'own', 'own_password', 'own_pin',
-        'own_sign_out', 'packet', 'packet_pdf', 'packets', 'pit', 'pits', 'product', 'products', 'recall', 'receiving',
+        'own_sign_out', 'packet', 'packet_pdf', 'packets', 'pit', 'pits', 'plan', 'plan_after', 'plan_calendar',
+        'plan_dish', 'plan_lists', 'plan_schedule', 'plans', 'product', 'products', 'recall', 'receiving',
         'recipe', 'recipes', 'resume', 'search', 'templates', 'theme', 'thermometer', 'thermometers', 'today', 'trend',
         'site_enter', 'sites', 'trend_gaps', 'trend_took', 'trends', 'units', 'unsettled', 'wall', 'wall_live',
         'what_if',
@@ -43,11 +44,14 @@ final class MatrixTest extends KitchenTestCase
         'correction',
         'correction_keep', 'delivery_keep', 'delivery_new', 'divide', 'divide_keep', 'divide_pieces', 'doubted',
         'doubted_keep', 'facts', 'facts_keep', 'hot_round_keep', 'label_print', 'log_keep', 'lot_move', 'lot_put_right',
-        'mix', 'packet_ask', 'pit_take_back', 'pit_write', 'thermometer_check',
+        'mix', 'packet_ask', 'pit_take_back', 'plan_dish_make', 'plan_make', 'pit_write', 'thermometer_check',
     ];
 
     private const PITMASTER = [
-        'hold_unit_add', 'packet_share', 'pit_add', 'product_keep', 'product_new', 'recipe_keep', 'recipe_new',
+        'hold_unit_add', 'packet_share', 'pit_add', 'plan_dish_add', 'plan_dish_keep', 'plan_dish_later',
+        'plan_dish_mend', 'plan_dish_move',
+        'plan_dish_remove', 'plan_meal', 'plan_new', 'plan_retire', 'plan_shifts', 'product_keep', 'product_new',
+        'recipe_keep', 'recipe_new',
         'template_add', 'template_retire', 'thermometer_add',
     ];
 

@@ -1,0 +1,76 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Forecast;
+
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\PitSet;
+use Verjuicer\Core\Forecast\Belief\Planned;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
+
+/** What would bring a late cook in: each way believed from the same readings. A forecast. */
+final readonly class CookRescue
+{
+    private const WRAP = 'foil';
+    private const HOTTEST = 163.0; // °C; about 325 °F
+    private const UP_F = 25;
+    private const UP_C = 15;
+
+    /** @param list<CookRemedy> $remedies the surest first; none where it is not late, or nothing here helps */
+    private function __construct(public array $remedies)
+    {
+    }
+
+    public static function of(Assessment $assessment, ?Temperature $target): self
+    {
+        $now = CookOutlook::of($assessment, $target);
+        $late = $now?->late();
+        if ($now === null || $late === null || $now->lateness() === null) {
+            return new self([]);
+        }
+        $at = $assessment->timeline->asOf->epoch;
+        $set = self::turnedUp($assessment);
+        $remedies = [];
+        foreach (CookRemedyKind::cases() as $kind) {
+            if (($kind->wraps() && $now->isWrapped) || ($kind->turnsUp() && $set === null)) {
+                continue;
+            }
+            $also = [];
+            if ($kind->wraps()) {
+                $also[] = Planned::wrap(self::WRAP, $at, null);
+            }
+            if ($kind->turnsUp() && $set !== null) {
+                $also[] = Planned::set($at, Point::celsius($set));
+            }
+            $then = CookOutlook::of($assessment, $target, $also)?->late();
+            if ($then !== null && $then < $late) {
+                $remedies[] = new CookRemedy($kind, $kind->turnsUp() ? $set : null, $then);
+            }
+        }
+        usort($remedies, static fn (CookRemedy $one, CookRemedy $other): int => $one->late <=> $other->late);
+
+        return new self($remedies);
+    }
+
+    /** @return Temperature|null what the pit may be set to, in the unit it was set in; null where nobody set it */
+    private static function turnedUp(Assessment $assessment): ?Temperature
+    {
+        $set = null;
+        foreach ($assessment->timeline->events as $event) {
+            $set = match (true) {
+                $event->detail instanceof Cook, $event->detail instanceof PitSet => $event->detail->set ?? $set,
+                default => $set,
+            };
+        }
+        if ($set === null) {
+            return null;
+        }
+        $up = $set->unit === TemperatureUnit::Fahrenheit ? self::UP_F : self::UP_C;
+        $hotter = Temperature::ofTenths($set->tenths + 10 * $up, $set->unit);
+
+        return Point::celsius($hotter) > self::HOTTEST ? null : $hotter;
+    }
+}

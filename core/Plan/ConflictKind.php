@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Plan;
+
+/** What a plan breaks, worst first. */
+enum ConflictKind: string
+{
+    case Gates = 'gates';
+    case ReheatTooLong = 'reheat_too_long';
+    case TwoSets = 'two_sets';
+    case NoRoom = 'no_room';
+    case NeverDone = 'never_done';
+    case Late = 'late';
+    case FallsBelow = 'falls_below';
+    case Past = 'past';
+    case Undone = 'undone';
+    case PulledCool = 'pulled_cool';
+    case NoPit = 'no_pit';
+    case NobodyThere = 'nobody_there';
+
+    /** How much it weighs against others. */
+    public function weight(): int
+    {
+        return match ($this) {
+            self::Gates, self::ReheatTooLong, self::TwoSets, self::NoRoom, self::NeverDone => 6,
+            self::Late, self::FallsBelow, self::Past => 4,
+            self::Undone, self::PulledCool, self::NoPit => 2,
+            self::NobodyThere => 1,
+        };
+    }
+}

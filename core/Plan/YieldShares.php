@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Plan;
+
+use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Measure\Temperature;
+
+/**
+ * What is left of what was bought: once trimmed, and of that once cooked and sliced. What is usual in the trade, until
+ * a kitchen's own batches say more.
+ */
+final readonly class YieldShares
+{
+    private const TENDER = 90.0; // °C from which on meat is cooked until it pulls: it loses most
+
+    /**
+     * @param Range $trimmed of what was bought
+     * @param Range $cooked of what was trimmed
+     * @param int $batches of the kitchen's own it is from; 0 for what is usual
+     */
+    public function __construct(public Range $trimmed, public Range $cooked, public int $batches = 0)
+    {
+    }
+
+    public static function usual(string $name, Form $form, ?Temperature $target): self
+    {
+        $celsius = $target === null ? 0.0 : $target->ninetieths() / 90;
+        [$trimmed, $cooked] = match (true) {
+            $form === Form::Side => [[1.0, 1.0], [0.92, 1.0]],
+            $form === Form::Comminuted => [[1.0, 1.0], [0.8, 0.9]],
+            $form === Form::CommercialReadyToEat => [[0.97, 1.0], [0.9, 0.98]],
+            $form === Form::WholeBird => [[0.94, 0.99], [0.62, 0.74]],
+            preg_match('/\bribs?\b/i', $name) === 1 => [[0.86, 0.95], [0.68, 0.8]],
+            $celsius >= self::TENDER - 5 => [[0.8, 0.9], [0.56, 0.68]],
+            default => [[0.88, 0.96], [0.72, 0.84]],
+        };
+
+        return new self(new Range(...$trimmed), new Range(...$cooked));
+    }
+
+    /** Of what was bought, what gets onto plates. */
+    public function served(): Range
+    {
+        return $this->trimmed->times($this->cooked);
+    }
+}

@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Plan;
+
+use Verjuicer\Core\Plan\Conflict;
+use Verjuicer\Core\Plan\ConflictKind;
+use Verjuicer\Core\Plan\DishSchedule;
+use Verjuicer\Core\Plan\Need;
+use Verjuicer\Core\Plan\Pace;
+use Verjuicer\Core\Plan\YieldShares;
+
+/** A dish of a plan as it comes out: how much of it, when, and what it breaks. */
+final readonly class DishSheet
+{
+    /**
+     * @param int $pieces as planned
+     * @param OnHand|null $onHand null where it was never bought
+     * @param int $short g that have to be bought, once other dishes of the plan have taken theirs
+     * @param list<Conflict> $conflicts
+     */
+    public function __construct(
+        public PlannedDish $dish,
+        public DishFacts $facts,
+        public Service $service,
+        public Need $need,
+        public YieldShares $shares,
+        public int $pieces,
+        public ?OnHand $onHand,
+        public int $short,
+        public Pace $pace,
+        public DishSchedule $schedule,
+        public array $conflicts,
+    ) {
+    }
+
+    /** g raw. */
+    public function grams(): int
+    {
+        return $this->pieces * $this->facts->pieceGrams;
+    }
+
+    public function isLate(): bool
+    {
+        foreach ($this->conflicts as $conflict) {
+            if ($conflict->kind === ConflictKind::Late) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** @return array{int, int}|null cents a plate, from where much is left of it to where little is */
+    public function centsAPlate(): ?array
+    {
+        if ($this->onHand?->centsAKg === null) {
+            return null;
+        }
+        $plate = $this->facts->plateGrams * $this->onHand->centsAKg / 1000;
+        $served = $this->shares->served();
+
+        return [(int) round($plate / $served->most), (int) round($plate / $served->least)];
+    }
+
+    /** @return int g that are likely to be served of it */
+    public function likelyServed(): int
+    {
+        return (int) round($this->grams() * $this->shares->served()->likely());
+    }
+}

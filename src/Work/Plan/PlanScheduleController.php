@@ -1,0 +1,114 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Plan;
+
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Routing\Requirement\Requirement;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+use Verjuicer\App\Platform\Form\FormController;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\Core\Measure\LocalDate;
+
+/** When everything of a plan is, what it breaks, and what would mend it. */
+#[Route('/plans/{plan}', requirements: ['plan' => Requirement::UUID])]
+final class PlanScheduleController extends FormController
+{
+    /** Of so many dishes that break something are ways out worked out; each takes a while. */
+    private const MOST_MENDED = 3;
+
+    public function __construct(
+        private readonly Plans $plans,
+        private readonly PlanSheets $sheets,
+        private readonly PlannedBatches $batches,
+        private readonly DishRescues $rescues,
+        private readonly PlanWords $words,
+        private readonly Figures $figures,
+        private readonly CurrentAccount $account,
+        private readonly Now $now,
+    ) {
+    }
+
+    #[Route('/schedule', name: 'plan_schedule', methods: ['GET'])]
+    public function schedule(string $plan): Response
+    {
+        $plan = $this->find($plan);
+        $sheet = $this->sheets->of($plan);
+        $ways = $late = [];
+        foreach ($sheet->dishes as $one) {
+            if ($one->dish->batch !== null && $one->isLate()) {
+                $late[] = ['of' => $one] + $this->rescues->of($one);
+            }
+            if ($one->conflicts !== [] && $one->dish->batch === null && \count($ways) < self::MOST_MENDED) {
+                $found = $sheet->waysOut($one);
+                if ($found !== []) {
+                    $ways[] = ['of' => $one, 'ways' => $found];
+                }
+            }
+        }
+
+        return $this->render('work/plan/schedule.html.twig', [
+            'site' => $plan->site,
+            'plan' => $plan,
+            'sheet' => $sheet,
+            'picture' => PlanPicture::of($sheet, $this->words, $this->figures, $this->now->instant()),
+            'ways' => $ways,
+            'late' => $late,
+            'next' => $this->nextDay($sheet),
+            'now' => $this->now->instant(),
+        ]);
+    }
+
+    /** Every planned batch whose work begins by the end of the next day of work becomes a real one. */
+    #[IsGranted('ROLE_CREW')]
+    #[Route('/batches', name: 'plan_make', methods: ['POST'])]
+    public function make(string $plan, Request $request): Response
+    {
+        $plan = $this->find($plan);
+        $input = $this->read($request, 'plan');
+        $sheet = $this->sheets->of($plan);
+        $next = $input->isGood() ? $this->nextDay($sheet) : null;
+        foreach ($next['dishes'] ?? [] as $dish) {
+            try {
+                $this->batches->make($dish, $this->account->get());
+            } catch (Problem $problem) {
+                $this->addFlash('problem', $problem->sentence());
+            }
+        }
+
+        return $this->kept('plan.made', 'plan_schedule', ['plan' => $plan->id->toRfc4122()]);
+    }
+
+    /** @return array{day: LocalDate, dishes: list<DishSheet>}|null the first day with work for batches not yet real */
+    private function nextDay(PlanSheet $sheet): ?array
+    {
+        $zone = $sheet->plan->site->zone();
+        $days = [];
+        foreach ($sheet->dishes as $one) {
+            if ($one->dish->batch === null) {
+                $day = LocalDate::ofInstant($one->schedule->load, $zone);
+                $days[$day->days][] = $one;
+            }
+        }
+        if ($days === []) {
+            return null;
+        }
+        $first = min(array_keys($days));
+
+        return [
+            'day' => LocalDate::ofInstant($days[$first][0]->schedule->load, $zone),
+            'dishes' => $days[$first],
+        ];
+    }
+
+    private function find(string $id): Plan
+    {
+        return $this->plans->find($this->account->get()->site, $id) ?? throw $this->createNotFoundException();
+    }
+}

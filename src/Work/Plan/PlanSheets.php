@@ -1,0 +1,183 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Plan;
+
+use Psr\Cache\CacheItemPoolInterface;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Verjuicer\App\Catalogue\Pit\Pit;
+use Verjuicer\App\Catalogue\Pit\Pits;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\Settings\SiteRules;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Forecast\CoolingGates;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Plan\ChillPlan;
+use Verjuicer\Core\Plan\Dish;
+use Verjuicer\Core\Plan\DishRest;
+use Verjuicer\Core\Plan\HeatPlan;
+use Verjuicer\Core\Plan\Leads;
+use Verjuicer\Core\Plan\Need;
+use Verjuicer\Core\Plan\Pace;
+use Verjuicer\Core\Plan\PhysicsTimes;
+use Verjuicer\Core\Plan\PitRoom;
+use Verjuicer\Core\Plan\Planner;
+use Verjuicer\Core\Plan\Progress;
+use Verjuicer\Core\Plan\Times;
+use Verjuicer\Core\Plan\YieldShares;
+use Verjuicer\Core\Ruleset\ReheatingRules;
+
+/** Works plans out: from what was typed, what is on hand, the pits, and how real batches of it go. */
+final readonly class PlanSheets
+{
+    public function __construct(
+        private Plans $plans,
+        private Pits $pits,
+        private Stock $stock,
+        private OwnCooks $ownCooks,
+        private DishProgress $progress,
+        private SiteRules $rules,
+        private Now $now,
+        #[Autowire(service: 'cache.forecasts')] private CacheItemPoolInterface $cache,
+    ) {
+    }
+
+    public function of(Plan $plan): PlanSheet
+    {
+        $site = $plan->site;
+        $dishes = $this->plans->dishes($plan);
+        $times = $this->times($site);
+        $stock = $this->stock->of($site);
+        $progress = $this->progress->of($dishes);
+        $rooms = array_map(
+            static fn (Pit $pit): PitRoom => new PitRoom(
+                $pit->name,
+                $pit->capacityKg === null ? null : 1000 * $pit->capacityKg,
+            ),
+            $this->pits->of($site),
+        );
+        /** @var array<string, array{Pace, YieldShares}> $own by product */
+        $own = [];
+        $planned = $needs = $shorts = $taken = [];
+        foreach ($dishes as $dish) {
+            $id = $dish->id->toRfc4122();
+            $product = $dish->product->id->toRfc4122();
+            $facts = $dish->facts();
+            $own[$product] ??= [
+                $this->ownCooks->pace($site, $dish->product, self::celsius($facts->target), $times),
+                $this->ownCooks->shares($site, $dish->product),
+            ];
+            [$pace, $shares] = $own[$product];
+            $need = Need::of($facts->portions, $facts->plateGrams, $shares, $facts->pieceGrams);
+            $pieces = $dish->batch->pieces ?? $facts->pieces ?? $need->pieces;
+            $planned[$id] = self::dish($dish, $facts, $pieces, $pace, $progress[$id] ?? null);
+            $needs[$id] = [$need, $pieces];
+            // What an earlier dish of the plan takes is not there for the next.
+            $wanted = $dish->batch === null ? $pieces * $facts->pieceGrams : 0;
+            $before = $taken[$product] ?? 0;
+            $taken[$product] = $before + $wanted;
+            $onHand = $stock[$product] ?? null;
+            $shorts[$id] = min($wanted, $onHand?->shortOf($before + $wanted) ?? $wanted);
+        }
+        $planner = $this->planner($plan, $times, $rooms);
+        $schedule = $planner->schedule(array_values($planned));
+        $sheets = [];
+        foreach ($dishes as $dish) {
+            $id = $dish->id->toRfc4122();
+            $product = $dish->product->id->toRfc4122();
+            $one = $schedule->of($id) ?? throw new \LogicException('Every dish is planned.');
+            $sheets[] = new DishSheet(
+                $dish,
+                $dish->facts(),
+                $plan->service($dish->service),
+                $needs[$id][0],
+                $own[$product][1],
+                $needs[$id][1],
+                $stock[$product] ?? null,
+                $shorts[$id],
+                $own[$product][0],
+                $one,
+                $schedule->conflictsOf($id),
+            );
+        }
+
+        return new PlanSheet($plan, $sheets, $schedule, $rooms, $planner);
+    }
+
+    public function times(Site $site): Times
+    {
+        $gates = $this->gates($site);
+        $version = serialize([get_object_vars($gates), $site->elevationM]);
+
+        return new KeptTimes(new PhysicsTimes($gates, $site->elevationM), $this->cache, $version);
+    }
+
+    public function gates(Site $site): CoolingGates
+    {
+        return CoolingGates::of($this->rules->of($site), $site->unit);
+    }
+
+    /** @param list<PitRoom> $rooms */
+    private function planner(Plan $plan, Times $times, array $rooms): Planner
+    {
+        return new Planner(
+            $times,
+            $this->gates($plan->site),
+            $this->rules->of($plan->site)->get(ReheatingRules::class)->within->span->seconds,
+            $rooms,
+            $plan->shifts(),
+            $this->now->instant(),
+        );
+    }
+
+    private static function dish(
+        PlannedDish $dish,
+        DishFacts $facts,
+        int $pieces,
+        Pace $pace,
+        ?Progress $progress,
+    ): Dish {
+        $minutes = static fn (int $minutes): int => 60 * $minutes;
+
+        return new Dish(
+            $dish->id->toRfc4122(),
+            OwnCooks::meat($dish->product, $facts->pieceGrams, $pieces),
+            new HeatPlan(
+                self::celsius($facts->set),
+                self::celsius($facts->target),
+                $facts->wrap,
+                $facts->wrapAt === null ? null : self::celsius($facts->wrapAt),
+                $facts->wrapAfter === null ? null : $minutes($facts->wrapAfter),
+                $facts->total === null ? null : $minutes($facts->total),
+                $minutes($facts->sauced),
+            ),
+            new DishRest($facts->rest, $minutes($facts->resting), $facts->hold, $minutes($facts->slicing)),
+            $facts->chillMethod === null
+                ? null
+                : new ChillPlan(
+                    $facts->chillMethod,
+                    $facts->chillDepthMm / 1000,
+                    $facts->isChillCovered,
+                    $minutes($facts->reheating),
+                ),
+            new Leads(
+                $facts->isThawed ? Leads::thawing($facts->pieceGrams) : 0,
+                $minutes($facts->injected),
+                $minutes($facts->seasoned),
+                $minutes($facts->tempered),
+                $minutes($facts->fire),
+            ),
+            $facts->pit,
+            $facts->load,
+            $dish->serve(),
+            $progress,
+            $pace,
+        );
+    }
+
+    private static function celsius(Temperature $temperature): float
+    {
+        return $temperature->ninetieths() / 90;
+    }
+}
