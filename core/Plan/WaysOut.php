@@ -13,7 +13,7 @@ use Verjuicer\Core\Measure\Instant;
  */
 final readonly class WaysOut
 {
-    private const MOST = 4;
+    private const MOST = 5;
     private const WRAPS_AT = 74.0; // °C, 165 °F
     private const GRAIN = 900; // seconds
     private const MOST_LATER = 3 * 3600;
@@ -176,7 +176,7 @@ final readonly class WaysOut
     }
 
     /**
-     * One of a kind.
+     * One of a kind; not two things at once where one of them is enough.
      *
      * @param list<WayOut> $found
      *
@@ -187,6 +187,11 @@ final readonly class WaysOut
         $kept = [];
         foreach ($found as $one) {
             $kept[$one->kind->value] ??= $one;
+        }
+        foreach ([WayOutKind::Wrap, WayOutKind::Hotter] as $alone) {
+            if (isset($kept[$alone->value]) && $kept[$alone->value]->left === []) {
+                unset($kept[WayOutKind::HotterWrap->value]);
+            }
         }
 
         return \array_slice(array_values($kept), 0, self::MOST);

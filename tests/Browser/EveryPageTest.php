@@ -34,6 +34,7 @@ final class EveryPageTest extends BrowserTestCase
         'log_echo',
         'label_svg',
         'label_pdf',
+        'plan_calendar',
     ];
 
     private const INVITED_BY = 'walnut-lattice-morning';
@@ -58,6 +59,8 @@ final class EveryPageTest extends BrowserTestCase
             'lot' => "SELECT id FROM lot WHERE number = 'RR-4471'",
             'pit' => 'SELECT id FROM pit ORDER BY name LIMIT 1',
             'thermometer' => 'SELECT id FROM thermometer ORDER BY label LIMIT 1',
+            'plan' => "SELECT id FROM plan WHERE name = 'Harvest supper'",
+            'dish' => "SELECT d.id FROM plan_dish d JOIN plan p ON p.id = d.plan_id WHERE p.name = 'Harvest supper' LIMIT 1",
         ],
     ];
 

@@ -194,6 +194,8 @@ final class MatrixTest extends KitchenTestCase
             'recipe' => 'SELECT id FROM recipe ORDER BY name LIMIT 1',
             'lot' => 'SELECT id FROM lot ORDER BY number LIMIT 1',
             'pit' => 'SELECT id FROM pit ORDER BY name LIMIT 1',
+            'plan' => "SELECT id FROM plan WHERE name = 'Harvest supper'",
+            'dish' => "SELECT d.id FROM plan_dish d JOIN plan p ON p.id = d.plan_id WHERE p.name = 'Harvest supper' LIMIT 1",
             'thermometer' => 'SELECT id FROM thermometer ORDER BY label LIMIT 1',
             'id' => str_starts_with($name, 'person') || \in_array($name, ['device_revoke', 'site_enter'], true)
                 ? "SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'ike'"
@@ -251,6 +253,7 @@ final class MatrixTest extends KitchenTestCase
             SELECT (SELECT count(*) FROM event) AS events, (SELECT count(*) FROM batch) AS batches,
                    (SELECT count(*) FROM site_event) AS pits, (SELECT count(*) FROM lot) AS lots,
                    (SELECT count(*) FROM thermometer_check) AS checks, (SELECT count(*) FROM batch_fact) AS facts,
+                   (SELECT count(*) FROM plan_dish WHERE NOT is_removed) AS dishes,
                    (SELECT count(*) FROM account_change) AS people, (SELECT count(*) FROM day_sign) AS signs
             SQL,
         );

@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\Browser;
+
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverElement;
+use Facebook\WebDriver\WebDriverKeys;
+
+/** The plans of the made-up kitchen, worked with as a pitmaster does: mended, moved, made real, rescued. */
+final class PlanTest extends BrowserTestCase
+{
+    public function testASupperIsMendedMovedAndMadeReal(): void
+    {
+        $this->logIn();
+        $this->schedule('Harvest supper');
+        $breaks = $this->broken();
+        self::assertGreaterThan(2, $breaks);
+        self::assertCount(6, $this->all('[data-strip]'));
+        // The best way out of each is taken, until none is offered: the plan is sound then, or says what is not.
+        $taken = 0;
+        while ($taken < 8 && ($offered = $this->all('aside button[name=way]')) !== []) {
+            $this->send($offered[0]);
+            ++$taken;
+        }
+        self::assertGreaterThan(1, $taken);
+        self::assertLessThan($breaks, $this->broken());
+        $this->moveByKeysAndByHand();
+        $made = \count($this->realTags());
+        while (($button = $this->all('aside form .key-main')) !== []) {
+            $this->send($button[0]);
+            $now = \count($this->realTags());
+            self::assertGreaterThan($made, $now);
+            $made = $now;
+        }
+        self::assertSame(6, $made);
+        $this->find('[data-strip]');
+        $this->browser->findElement(WebDriverBy::cssSelector('.strip-words a[href^="/batches/"]'))->click();
+        $this->seeIn('body', 'wanted by');
+        self::assertContains($this->ofTheCommand()['verdict'], ['met', 'running', 'not_shown']);
+    }
+
+    public function testALunchAndACookAndChillBecomeReal(): void
+    {
+        $this->logIn('ike');
+        foreach (['Weekday lunch' => 2, 'Monday, cooked and chilled' => 2] as $plan => $batches) {
+            $this->schedule($plan);
+            while (($button = $this->all('aside form .key-main')) !== []) {
+                $this->send($button[0]);
+            }
+            self::assertCount($batches, $this->realTags(), $plan);
+        }
+    }
+
+    public function testWhatRunsLateIsRescued(): void
+    {
+        $this->logIn();
+        $this->schedule('Tonight');
+        $this->seeIn('aside', 'If you do this now');
+        $this->browser->findElement(WebDriverBy::cssSelector('aside a[href^="/log"]'))->click();
+        $this->find('#line');
+        self::assertStringContainsString('set', (string) $this->find('#line')->getAttribute('value'));
+        $this->send($this->button('Keep'));
+        $this->schedule('Tonight');
+        $later = $this->all('form[action$="/later"] button');
+        if ($later !== []) {
+            $this->send($later[0]);
+            $this->seeIn('body', 'The meal is moved');
+        }
+        self::assertSame(0, $this->broken());
+    }
+
+    public function testWorksWithoutScript(): void
+    {
+        $this->restartWithoutScript();
+        $this->logIn();
+        $this->schedule('Weekday lunch');
+        $before = $this->find('.strip-words')->getText();
+        $nudge = $this->all('button.nudge[value="-15"]');
+        if ($nudge === []) {
+            self::assertNotSame([], $this->realTags(), 'it was made real by another test');
+
+            return;
+        }
+        $nudge[0]->click();
+        $this->find('[data-strip]');
+        self::assertNotSame($before, $this->find('.strip-words')->getText());
+    }
+
+    private function moveByKeysAndByHand(): void
+    {
+        $grip = $this->find('g[role=slider]');
+        $before = (string) $grip->getAttribute('aria-valuenow');
+        $this->browser->executeScript('arguments[0].focus()', [$grip]);
+        $grip->sendKeys([WebDriverKeys::ARROW_LEFT, WebDriverKeys::ARROW_LEFT]);
+        $this->waitForMove($before, -30);
+        self::assertSame(
+            $this->find('g[role=slider]')->getAttribute('data-id'),
+            $this->browser->executeScript('return document.activeElement.dataset.id'),
+            'it stays in hand',
+        );
+        $before = (string) $this->find('g[role=slider]')->getAttribute('aria-valuenow');
+        $bar = $this->find('g[role=slider] rect.s-cook');
+        $this->browser->action()->dragAndDropBy($bar, 24, 0)->perform();
+        $this->browser->wait(30, 100)->until(
+            fn (): bool => $this->find('g[role=slider]')->getAttribute('aria-valuenow') > $before,
+        );
+        $this->addToAssertionCount(1);
+    }
+
+    private function waitForMove(string $before, int $minutes): void
+    {
+        $this->browser->wait(30, 100)->until(
+            fn (): bool => abs(
+                (int) $this->find('g[role=slider]')->getAttribute('aria-valuenow') - (int) $before - $minutes,
+            ) <= 5,
+        );
+        $this->addToAssertionCount(1);
+    }
+
+    private function schedule(string $plan): void
+    {
+        $this->open('/plans');
+        $path = $this->browser->executeScript(
+            'return [...document.querySelectorAll("main a")].find((link) => '
+.'link.textContent.includes(arguments[0]))?.getAttribute("href")',
+            [$plan],
+        );
+        self::assertIsString($path);
+        $this->open($path);
+        $this->find('[data-strip]');
+    }
+
+    private function broken(): int
+    {
+        return substr_count($this->find('[data-part=schedule]')->getText(), '▲');
+    }
+
+    /** @return list<string> */
+    private function realTags(): array
+    {
+        return array_map(
+            static fn (WebDriverElement $link): string => $link->getText(),
+            $this->all('.strip-words a[href^="/batches/"]'),
+        );
+    }
+
+    /** @return list<WebDriverElement> */
+    private function all(string $selector): array
+    {
+        return array_values($this->browser->findElements(WebDriverBy::cssSelector($selector)));
+    }
+}
