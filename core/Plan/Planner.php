@@ -16,10 +16,14 @@ final readonly class Planner
     private const SAME_SET = 5.0; // °C within which two dishes share a pit
     private const WAITS = 1800; // seconds that food below the hot limit may wait without a word
 
+    /** @var \WeakMap<Dish, DishSchedule> worked out already: most dishes stay as they are while one is mended */
+    private \WeakMap $known;
+
     /**
      * @param list<PitRoom> $pits
      * @param list<Shift> $shifts none where nobody said who is there
      * @param int $reheatsWithin seconds, as the code has it
+     * @param list<Dish> $beside of other plans, which stand in the same pits
      */
     public function __construct(
         private Times $times,
@@ -28,28 +32,35 @@ final readonly class Planner
         private array $pits,
         private array $shifts,
         private Instant $now,
+        private array $beside = [],
     ) {
+        $this->known = new \WeakMap();
     }
 
     /** @param list<Dish> $dishes */
     public function schedule(array $dishes): Schedule
     {
         $of = [];
-        foreach ($dishes as $dish) {
-            $of[$dish->id] = $this->dish($dish);
+        foreach ([...$dishes, ...$this->beside] as $dish) {
+            $of[$dish->id] = $this->known[$dish] ??= $this->dish($dish);
         }
         $lighting = $this->lighting($of);
-        $all = [];
+        $all = $beside = [];
         foreach ($of as $id => $one) {
-            $all[] = isset($lighting[$id]) ? $this->lit($one) : $one;
+            $one = isset($lighting[$id]) ? $this->lit($one) : $one;
+            if (\count($all) < \count($dishes)) {
+                $all[] = $one;
+            } else {
+                $beside[] = $one;
+            }
         }
-        $conflicts = array_merge($this->inPits($all), ...array_map($this->ofDish(...), $all));
+        $conflicts = array_merge($this->inPits($all, $beside), ...array_map($this->ofDish(...), $all));
         usort(
             $conflicts,
             static fn (Conflict $one, Conflict $other): int => $other->weight() <=> $one->weight(),
         );
 
-        return new Schedule($all, $conflicts);
+        return new Schedule($all, $conflicts, $beside);
     }
 
     private function dish(Dish $dish): DishSchedule
@@ -266,13 +277,16 @@ final readonly class Planner
     }
 
     /**
-     * @param list<DishSchedule> $all
+     * @param list<DishSchedule> $own
+     * @param list<DishSchedule> $beside
      *
-     * @return list<Conflict>
+     * @return list<Conflict> those between dishes of other plans are theirs
      */
-    private function inPits(array $all): array
+    private function inPits(array $own, array $beside): array
     {
         $conflicts = [];
+        $ids = array_fill_keys(array_map(static fn (DishSchedule $one): string => $one->dish->id, $own), true);
+        $all = [...$own, ...$beside];
         foreach ($this->pits as $pit) {
             $in = array_values(
                 array_filter($all, static fn (DishSchedule $one): bool => $one->dish->pit === $pit->name),
@@ -308,7 +322,12 @@ final readonly class Planner
             }
         }
 
-        return $conflicts;
+        return array_values(
+            array_filter(
+                $conflicts,
+                static fn (Conflict $one): bool => isset($ids[$one->dish]) || isset($ids[$one->other ?? '']),
+            ),
+        );
     }
 
     private static function between(

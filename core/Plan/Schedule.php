@@ -14,14 +14,15 @@ final readonly class Schedule
     /**
      * @param list<DishSchedule> $dishes
      * @param list<Conflict> $conflicts the heaviest first
+     * @param list<DishSchedule> $beside dishes of other plans
      */
-    public function __construct(public array $dishes, public array $conflicts)
+    public function __construct(public array $dishes, public array $conflicts, public array $beside = [])
     {
     }
 
     public function of(string $dish): ?DishSchedule
     {
-        foreach ($this->dishes as $one) {
+        foreach ([...$this->dishes, ...$this->beside] as $one) {
             if ($one->dish->id === $dish) {
                 return $one;
             }

@@ -14,25 +14,32 @@ use Verjuicer\Core\Plan\YieldShares;
 /** A dish of a plan as it comes out: how much of it, when, and what it breaks. */
 final readonly class DishSheet
 {
-    /**
-     * @param int $pieces as planned
-     * @param OnHand|null $onHand null where it was never bought
-     * @param int $short g that have to be bought, once other dishes of the plan have taken theirs
-     * @param list<Conflict> $conflicts
-     */
+    public PlannedDish $dish;
+    public DishFacts $facts;
+    public Need $need;
+    public int $pieces;
+    public YieldShares $shares;
+    public Pace $pace;
+    /** Null where it was never bought. */
+    public ?OnHand $onHand;
+    /** g that have to be bought. */
+    public int $short;
+
+    /** @param list<Conflict> $conflicts */
     public function __construct(
-        public PlannedDish $dish,
-        public DishFacts $facts,
+        DishBasis $basis,
         public Service $service,
-        public Need $need,
-        public YieldShares $shares,
-        public int $pieces,
-        public ?OnHand $onHand,
-        public int $short,
-        public Pace $pace,
         public DishSchedule $schedule,
         public array $conflicts,
     ) {
+        $this->dish = $basis->dish;
+        $this->facts = $basis->facts;
+        $this->need = $basis->need;
+        $this->pieces = $basis->pieces;
+        $this->shares = $basis->shares;
+        $this->pace = $basis->pace;
+        $this->onHand = $basis->onHand;
+        $this->short = $basis->short;
     }
 
     /** g raw. */

@@ -17,7 +17,7 @@ use Verjuicer\Core\Record\Product;
 /** What physics answered once: the same question has the same answer. In a fixed number of places. */
 final class KeptTimes implements Times
 {
-    private const PLACES = 512;
+    private const PLACES = 4096;
 
     /** @var array<string, mixed> */
     private array $known = [];

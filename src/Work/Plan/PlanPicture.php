@@ -186,25 +186,26 @@ final readonly class PlanPicture
         ];
     }
 
-    /** @return list<PlanBar> */
+    /** @return list<PlanBar> of this plan and of others, as long as they are in sight */
     private static function inPit(PlanSheet $sheet, PitRoom $pit, TimeAxis $axis): array
     {
         $spans = [];
-        foreach ($sheet->dishes as $one) {
-            if ($one->schedule->dish->pit !== $pit->name) {
+        foreach ([...$sheet->schedule->dishes, ...$sheet->schedule->beside] as $one) {
+            $isInSight = $one->occupiesTo->isAfter($axis->from) && $axis->to->isAfter($one->load);
+            if ($one->dish->pit !== $pit->name || !$isInSight) {
                 continue;
             }
             $isWrong = false;
-            foreach ($one->conflicts as $conflict) {
+            foreach ($sheet->schedule->conflictsOf($one->dish->id) as $conflict) {
                 $isWrong = $isWrong
                     || \in_array($conflict->kind, [ConflictKind::TwoSets, ConflictKind::NoRoom], true);
             }
-            $share = $pit->grams === null ? null : (int) round((100 * $one->grams()) / $pit->grams);
+            $share = $pit->grams === null ? null : (int) round((100 * $one->dish->grams()) / $pit->grams);
             $spans[] = PlanBar::between(
                 $isWrong ? 'pit_wrong' : 'pit',
-                $axis->clampedX($one->schedule->load),
-                $axis->clampedX($one->schedule->occupiesTo),
-                $one->dish->product->name.($share === null ? '' : ' '.$share.' %'),
+                $axis->clampedX($one->load),
+                $axis->clampedX($one->occupiesTo),
+                $sheet->names[$one->dish->id].($share === null ? '' : ' '.$share.' %'),
             );
         }
 

@@ -19,12 +19,14 @@ final readonly class PlanSheet
     /**
      * @param list<DishSheet> $dishes
      * @param list<PitRoom> $pits
+     * @param array<string, string> $names of dishes, those of other plans among them, by id
      */
     public function __construct(
         public Plan $plan,
         public array $dishes,
         public Schedule $schedule,
         public array $pits,
+        public array $names,
         private Planner $planner,
     ) {
     }

@@ -46,10 +46,7 @@ final readonly class PlanSheets
     public function of(Plan $plan): PlanSheet
     {
         $site = $plan->site;
-        $dishes = $this->plans->dishes($plan);
         $times = $this->times($site);
-        $stock = $this->stock->of($site);
-        $progress = $this->progress->of($dishes);
         $rooms = array_map(
             static fn (Pit $pit): PitRoom => new PitRoom(
                 $pit->name,
@@ -57,9 +54,49 @@ final readonly class PlanSheets
             ),
             $this->pits->of($site),
         );
+        $own = $beside = $names = [];
+        foreach ($this->bases([$plan, ...$this->plans->around($plan)], $times) as $id => $basis) {
+            $names[$id] = $basis->dish->product->name;
+            if ($basis->dish->plan === $plan) {
+                $own[$id] = $basis;
+            } else {
+                $beside[] = $basis->planned;
+                $names[$id] .= ' ('.$basis->dish->plan->name.')';
+            }
+        }
+        $planner = $this->planner($plan, $times, $rooms, $beside);
+        $schedule = $planner->schedule(
+            array_values(array_map(static fn (DishBasis $one): Dish => $one->planned, $own)),
+        );
+        $sheets = [];
+        foreach ($own as $id => $basis) {
+            $one = $schedule->of($id) ?? throw new \LogicException('Every dish is planned.');
+            $service = $plan->service($basis->dish->service);
+            $sheets[] = new DishSheet($basis, $service, $one, $schedule->conflictsOf($id));
+        }
+
+        return new PlanSheet($plan, $sheets, $schedule, $rooms, $names, $planner);
+    }
+
+    /**
+     * @param list<Plan> $plans what is served first takes first of what there is
+     *
+     * @return array<string, DishBasis> by the id of the dish
+     */
+    private function bases(array $plans, Times $times): array
+    {
+        $site = $plans[0]->site;
+        $dishes = array_merge(...array_map($this->plans->dishes(...), $plans));
+        usort(
+            $dishes,
+            static fn (PlannedDish $one, PlannedDish $other): int => [$one->serve()->epoch, $one->id->toRfc4122()]
+                <=> [$other->serve()->epoch, $other->id->toRfc4122()],
+        );
+        $stock = $this->stock->of($site);
+        $progress = $this->progress->of($dishes);
         /** @var array<string, array{Pace, YieldShares}> $own by product */
         $own = [];
-        $planned = $needs = $shorts = $taken = [];
+        $bases = $taken = [];
         foreach ($dishes as $dish) {
             $id = $dish->id->toRfc4122();
             $product = $dish->product->id->toRfc4122();
@@ -71,38 +108,25 @@ final readonly class PlanSheets
             [$pace, $shares] = $own[$product];
             $need = Need::of($facts->portions, $facts->plateGrams, $shares, $facts->pieceGrams);
             $pieces = $dish->batch->pieces ?? $facts->pieces ?? $need->pieces;
-            $planned[$id] = self::dish($dish, $facts, $pieces, $pace, $progress[$id] ?? null);
-            $needs[$id] = [$need, $pieces];
-            // What an earlier dish of the plan takes is not there for the next.
             $wanted = $dish->batch === null ? $pieces * $facts->pieceGrams : 0;
             $before = $taken[$product] ?? 0;
             $taken[$product] = $before + $wanted;
             $onHand = $stock[$product] ?? null;
-            $shorts[$id] = min($wanted, $onHand?->shortOf($before + $wanted) ?? $wanted);
-        }
-        $planner = $this->planner($plan, $times, $rooms);
-        $schedule = $planner->schedule(array_values($planned));
-        $sheets = [];
-        foreach ($dishes as $dish) {
-            $id = $dish->id->toRfc4122();
-            $product = $dish->product->id->toRfc4122();
-            $one = $schedule->of($id) ?? throw new \LogicException('Every dish is planned.');
-            $sheets[] = new DishSheet(
+            $isFrozen = $facts->isThawed || ($wanted > 0 && $onHand?->isFrozenFor($before + $wanted) === true);
+            $bases[$id] = new DishBasis(
                 $dish,
-                $dish->facts(),
-                $plan->service($dish->service),
-                $needs[$id][0],
-                $own[$product][1],
-                $needs[$id][1],
-                $stock[$product] ?? null,
-                $shorts[$id],
-                $own[$product][0],
-                $one,
-                $schedule->conflictsOf($id),
+                $facts,
+                $need,
+                $pieces,
+                $shares,
+                $pace,
+                $onHand,
+                min($wanted, $onHand?->shortOf($before + $wanted) ?? $wanted),
+                self::dish($dish, $facts, $pieces, $isFrozen, $pace, $progress[$id] ?? null),
             );
         }
 
-        return new PlanSheet($plan, $sheets, $schedule, $rooms, $planner);
+        return $bases;
     }
 
     public function times(Site $site): Times
@@ -118,8 +142,11 @@ final readonly class PlanSheets
         return CoolingGates::of($this->rules->of($site), $site->unit);
     }
 
-    /** @param list<PitRoom> $rooms */
-    private function planner(Plan $plan, Times $times, array $rooms): Planner
+    /**
+     * @param list<PitRoom> $rooms
+     * @param list<Dish> $beside of other plans
+     */
+    private function planner(Plan $plan, Times $times, array $rooms, array $beside): Planner
     {
         return new Planner(
             $times,
@@ -128,6 +155,7 @@ final readonly class PlanSheets
             $rooms,
             $plan->shifts(),
             $this->now->instant(),
+            $beside,
         );
     }
 
@@ -135,6 +163,7 @@ final readonly class PlanSheets
         PlannedDish $dish,
         DishFacts $facts,
         int $pieces,
+        bool $isFrozen,
         Pace $pace,
         ?Progress $progress,
     ): Dish {
@@ -162,7 +191,7 @@ final readonly class PlanSheets
                     $minutes($facts->reheating),
                 ),
             new Leads(
-                $facts->isThawed ? Leads::thawing($facts->pieceGrams) : 0,
+                $isFrozen ? Leads::thawing($facts->pieceGrams) : 0,
                 $minutes($facts->injected),
                 $minutes($facts->seasoned),
                 $minutes($facts->tempered),

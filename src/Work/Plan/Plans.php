@@ -4,14 +4,20 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Plan;
 
+use Doctrine\Common\Collections\ArrayCollection;
 use Doctrine\ORM\EntityManagerInterface;
+use Doctrine\ORM\Query\Parameter;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Span;
 
 /** The plans of a site, and their dishes. */
 final readonly class Plans
 {
+    private const AROUND_HOURS = 72;
+    private const MOST_AROUND = 8;
+
     public function __construct(private EntityManagerInterface $entities)
     {
     }
@@ -29,6 +35,27 @@ final readonly class Plans
         $plan = Uuid::isValid($id) ? $this->entities->find(Plan::class, Uuid::fromString($id)) : null;
 
         return $plan !== null && $plan->site->id->equals($site->id) ? $plan : null;
+    }
+
+    /** @return list<Plan> other plans of the same days, which want the same pits and lots */
+    public function around(Plan $plan): array
+    {
+        $reach = Span::ofHours(self::AROUND_HOURS)->seconds;
+
+        /** @var list<Plan> */
+        return $this->entities
+            ->createQuery(
+                'SELECT p FROM '.Plan::class.' p WHERE p.site = :site AND p.isRetired = false AND p != :plan '
+                .'AND p.beginsAt BETWEEN :from AND :to ORDER BY p.beginsAt, p.id',
+            )
+            ->setParameters(new ArrayCollection([
+                new Parameter('site', $plan->site),
+                new Parameter('plan', $plan),
+                new Parameter('from', new \DateTimeImmutable('@'.($plan->first()->epoch - $reach))),
+                new Parameter('to', new \DateTimeImmutable('@'.($plan->last()->epoch + $reach))),
+            ]))
+            ->setMaxResults(self::MOST_AROUND)
+            ->getResult();
     }
 
     /** @return list<PlannedDish> as they were added */

@@ -134,6 +134,22 @@ final class PlannerTest extends TestCase
         ];
     }
 
+    public function testWhatAnotherPlanHasInThePitIsInTheWayAndNothingElseOfItIsSaid(): void
+    {
+        $own = self::dish('own', heat: new HeatPlan(149.0, 95.0));
+        $late = Instant::parse('2026-11-28T15:00:00Z');
+        $schedule = self::planner(beside: [self::dish('theirs', load: $late), self::dish('more', load: $late)])
+            ->schedule([$own]);
+        self::assertCount(1, $schedule->dishes);
+        self::assertSame(['theirs', 'more'], array_map(static fn ($one): string => $one->dish->id, $schedule->beside));
+        self::assertSame(
+            [ConflictKind::TwoSets, ConflictKind::TwoSets],
+            array_map(static fn (Conflict $one): ConflictKind => $one->kind, $schedule->conflictsOf('own')),
+        );
+        self::assertCount(2, $schedule->conflicts, 'that theirs are late is theirs');
+        self::assertNotNull($schedule->of('theirs'));
+    }
+
     public function testAPitIsLitOnceForWhatFollowsInIt(): void
     {
         $schedule = self::planner()->schedule([self::dish('one'), self::dish('other')]);
@@ -255,15 +271,17 @@ final class PlannerTest extends TestCase
         return [new PitRoom('Drum', 20_000), new PitRoom('Offset', 90_000)];
     }
 
-    private static function planner(Shift ...$shifts): Planner
+    /** @param list<Dish> $beside */
+    private static function planner(?Shift $shift = null, array $beside = []): Planner
     {
         return new Planner(
             new FixedTimes(),
             FixedTimes::gates(),
             2 * self::HOUR,
             self::pits(),
-            array_values($shifts),
+            $shift === null ? [] : [$shift],
             Instant::parse(self::NOW),
+            $beside,
         );
     }
 }
