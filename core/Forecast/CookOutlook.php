@@ -29,6 +29,8 @@ final readonly class CookOutlook
      * @param list<string> $unestimated the tracks of which nothing can be said yet: any of them may be the slowest
      * @param array<int, Temperature> $targets what single pieces are to be done at, where somebody said so
      * @param list<TrackOutlook> $tracks each place that was read
+     * @param Crossing|null $stallEnds where it stalls
+     * @param CarriedOver|null $carriedOver the piece that decides, once it is pulled at what it is to be done at
      */
     private function __construct(
         public ?Stall $stall,
@@ -40,6 +42,8 @@ final readonly class CookOutlook
         public array $unestimated,
         public array $targets,
         public array $tracks,
+        public ?Crossing $stallEnds,
+        public ?CarriedOver $carriedOver,
         private ?Odds $odds,
         private bool $isRead,
     ) {
@@ -69,6 +73,7 @@ final readonly class CookOutlook
         }
         $stall = null;
         $ofTracks = $unestimated = $all = [];
+        $last = $lastGoal = null;
         $isReached = $tracks !== [];
         $beliefs = Beliefs::of($assessment, \count($tracks), $also);
         foreach ($tracks === [] ? [self::UNREAD => []] : $tracks as $track => $points) {
@@ -81,8 +86,12 @@ final readonly class CookOutlook
                 continue;
             }
             $isReached = false;
-            $odds = $beliefs->ofTrack((string) $track)?->crossing($goal, true, self::WITHIN);
+            $belief = $beliefs->ofTrack((string) $track);
+            $odds = $belief?->crossing($goal, true, self::WITHIN);
             $crossing = $odds === null ? null : Crossing::of($odds);
+            if ($crossing?->likely !== null && ($last === null || $crossing->likely->isAfter($last[1]))) {
+                [$last, $lastGoal] = [[$belief, $crossing->likely], $wanted];
+            }
             $ofTracks[] = new TrackOutlook((string) $track, $wanted, false, $crossing);
             if ($odds === null || $crossing === null) {
                 $unestimated[] = (string) $track;
@@ -102,6 +111,10 @@ final readonly class CookOutlook
             $unestimated,
             $targets,
             $ofTracks,
+            $stall?->isOpen === true && $last !== null
+                ? Crossing::of($last[0]->risesAgain(Stall::SLOW, self::WITHIN))
+                : null,
+            $last === null || $lastGoal === null ? null : CarriedOver::of($last[0], $lastGoal),
             $slowest,
             $tracks !== [],
         );

@@ -55,6 +55,12 @@ final class Fall
         return $this->belief->between(array_map(static fn (Instant $one): int => $one->epoch, $moments));
     }
 
+    /** What would narrow most when it passes a temperature. */
+    public function asks(float $celsius, bool $isCovered): Answer
+    {
+        return Answer::of($this->belief, $celsius, $isCovered);
+    }
+
     /** How it would fall if it went on in another way from now. */
     public function instead(RemedyKind $kind, float $lowest): self
     {

@@ -35,6 +35,7 @@ final readonly class FallOutlook
      * @param list<FallGate> $gates still to pass, each by the piece that passes it last
      * @param Instant|null $readBy before which to read it, so that no crossing can hide
      * @param non-empty-array<string, Fall> $falls of each place, by track
+     * @param Answer $asks what would narrow it most
      */
     private function __construct(
         public Fall $fall,
@@ -44,6 +45,7 @@ final readonly class FallOutlook
         public array $gates,
         public ?Instant $readBy,
         public array $falls,
+        public Answer $asks,
     ) {
     }
 
@@ -74,7 +76,9 @@ final readonly class FallOutlook
             }
         }
 
-        return $falls === [] ? null : self::judged($assessment, $falls, $holding);
+        $isCovered = Place::of($stage->event->detail)->isCovered ?? false;
+
+        return $falls === [] ? null : self::judged($assessment, $falls, $holding, $isCovered);
     }
 
     /** @return list<Countdown> the gates of a cooling that are still to be passed */
@@ -91,7 +95,7 @@ final readonly class FallOutlook
     }
 
     /** @param non-empty-array<string, Fall> $falls by track */
-    private static function judged(Assessment $assessment, array $falls, Holding $holding): ?self
+    private static function judged(Assessment $assessment, array $falls, Holding $holding, bool $isCovered): ?self
     {
         $unit = $assessment->record->site->unit;
         $hotLimit = Point::celsius($assessment->rules->limits()->hot->threshold->printedIn($unit));
@@ -123,7 +127,10 @@ final readonly class FallOutlook
         $drawn = $hotTrack ?? $gates[0]->track;
         $readBy = $hot->earliest ?? $gates[0]->readBy();
 
-        return new self($falls[$drawn], $drawn, $holding, $hot, $gates, $readBy, $falls);
+        $towards = $gates === [] ? $hotLimit : Point::celsius($gates[0]->towards->printedIn($unit));
+        $asks = $falls[$drawn]->asks($towards, $isCovered);
+
+        return new self($falls[$drawn], $drawn, $holding, $hot, $gates, $readBy, $falls, $asks);
     }
 
     /**

@@ -15,7 +15,7 @@ final readonly class Stall
 {
     public const COOLEST = 60.0; // °C; about 140 °F
     public const HOTTEST = 86.0; // °C; about 187 °F
-    private const SLOW = 4.5; // °C an hour; a pit that heats freely raises its meat by 8 to 25
+    public const SLOW = 4.5; // °C an hour; a pit that heats freely raises its meat by 8 to 25
     private const LEAST_SECONDS = 2700;
 
     private function __construct(public Instant $from, public Instant $to, public bool $isOpen)

@@ -60,7 +60,8 @@ final class EveryPageTest extends BrowserTestCase
             'pit' => 'SELECT id FROM pit ORDER BY name LIMIT 1',
             'thermometer' => 'SELECT id FROM thermometer ORDER BY label LIMIT 1',
             'plan' => "SELECT id FROM plan WHERE name = 'Harvest supper'",
-            'dish' => "SELECT d.id FROM plan_dish d JOIN plan p ON p.id = d.plan_id WHERE p.name = 'Harvest supper' LIMIT 1",
+            'dish' => "SELECT d.id FROM plan_dish d JOIN plan p ON p.id = d.plan_id
+                WHERE p.name = 'Harvest supper' LIMIT 1",
         ],
     ];
 

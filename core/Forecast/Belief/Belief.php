@@ -28,6 +28,8 @@ final class Belief
     private const HANDLING = 4.0; // °C
 
     private const UNTOLD = 6.0; // of the misfit that is expected
+    private const CARRIED = 8; // draws
+    private const RISES_FOR = 2700; // seconds over which a rise is told
     private const BEYOND = 4.0; // °C that a course is followed past what is asked
     private const UNREAD = 36_000; // seconds since the last reading, where there is none
     /** Normal numbers and their shares. */
@@ -138,6 +140,139 @@ final class Belief
         return new Odds($odds);
     }
 
+    /**
+     * When it rises again as meat on the heat does, after it stalled.
+     *
+     * @param float $perHour °C
+     */
+    public function risesAgain(float $perHour, int $within): Odds
+    {
+        $odds = [];
+        [$usual, $give] = self::PACE_UP;
+        foreach ($this->futures ?? [] as $n => $ahead) {
+            $again = self::again($ahead, $perHour, $within);
+            foreach (self::PACES as [$pace, $part]) {
+                $odds[] = [
+                    $again === null
+                        ? null
+                        : $this->asOf + (int) (($again - $this->asOf) * (1.0 + $usual + $give * $pace)),
+                    $this->draws[$n][1] * $part,
+                ];
+            }
+        }
+
+        return new Odds($odds === [] ? [[null, 1.0]] : $odds);
+    }
+
+    /** @param list<array{int, float, float}> $ahead */
+    private static function again(array $ahead, float $perHour, int $within): ?int
+    {
+        $later = 0;
+        foreach ($ahead as [$at, $shown]) {
+            while (isset($ahead[$later]) && $ahead[$later][0] < $at + self::RISES_FOR) {
+                ++$later;
+            }
+            if (!isset($ahead[$later]) || $at > $ahead[0][0] + $within) {
+                return null;
+            }
+            if (($ahead[$later][1] - $shown) * 3600 >= $perHour * ($ahead[$later][0] - $at)) {
+                return $at;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * How warm its middle gets once it is pulled at a temperature.
+     *
+     * @return array{float, float, float}|null °C, the 5, 50 and 95 %; null where it may never be so warm
+     */
+    public function carriedTo(float $pulledAt, Leg $rest, int $within): ?array
+    {
+        $found = [];
+        foreach (\array_slice($this->draws, 0, self::CARRIED) as [$draw, $weight]) {
+            $course = new Course(
+                $draw,
+                $this->way,
+                $this->properties,
+                $this->pressure,
+                $this->warm,
+                $this->asOf,
+            );
+            $warmest = $course->carriedTo($this->asOf, $pulledAt, $rest, $within);
+            if ($warmest !== null) {
+                $found[] = [$warmest, $weight];
+            }
+        }
+        usort($found, static fn (array $one, array $other): int => $one[0] <=> $other[0]);
+
+        return \count($found) < self::CARRIED / 2
+            ? null
+            : [self::part($found, 0.05), self::part($found, 0.5), self::part($found, 0.95)];
+    }
+
+    /**
+     * Which of its unknowns decides most of how far apart the moments lie at which it passes a temperature: that whose
+     * rank goes most with theirs.
+     *
+     * @param list<int> $unknowns of Draw
+     *
+     * @return array{int, float}|null the unknown, and how much of the differences it decides, 0 to 1
+     */
+    public function decides(float $celsius, bool $isRising, array $unknowns): ?array
+    {
+        $sign = $isRising ? 1.0 : -1.0;
+        $moments = $values = [];
+        foreach ($this->futures ?? [] as $n => $ahead) {
+            $passed = $this->passed($ahead, $celsius, $sign, $this->draws[$n][2], 0.0);
+            $moments[] = $passed ?? (float) \PHP_INT_MAX;
+            foreach ($unknowns as $unknown) {
+                $values[$unknown][] = $this->draws[$n][0]->of($unknown);
+            }
+        }
+        $most = null;
+        foreach ($values as $unknown => $of) {
+            $share = self::alike(self::ranks($of), self::ranks($moments)) ** 2;
+            if ($most === null || $share > $most[1]) {
+                $most = [$unknown, $share];
+            }
+        }
+
+        return $most;
+    }
+
+    /**
+     * @param list<float> $values
+     *
+     * @return array<int, int>
+     */
+    private static function ranks(array $values): array
+    {
+        asort($values);
+        $ranks = array_flip(array_keys($values));
+        ksort($ranks);
+
+        return $ranks;
+    }
+
+    /**
+     * Spearman's coefficient.
+     *
+     * @param array<int, int> $one
+     * @param array<int, int> $other
+     */
+    private static function alike(array $one, array $other): float
+    {
+        $count = \count($one);
+        $apart = 0;
+        foreach ($one as $n => $rank) {
+            $apart += ($rank - $other[$n]) ** 2;
+        }
+
+        return $count < 3 ? 0.0 : 1.0 - (6.0 * $apart) / ($count * ($count ** 2 - 1));
+    }
+
     /** The same food, if it went on in another way from now. */
     public function instead(Leg $leg): self
     {
@@ -157,6 +292,12 @@ final class Belief
     public function depth(): ?float
     {
         return $this->way->legs[0]->depth;
+    }
+
+    /** Whether somebody read how warm it is around it, where it is now. */
+    public function isAirRead(): bool
+    {
+        return $this->way->legs[\count($this->way->legs) - 1]->air !== [];
     }
 
     /**

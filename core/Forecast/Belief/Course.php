@@ -14,6 +14,7 @@ final class Course
     private const CELLS = 6;
     private const STEP = 450;
     private const SETTLES = 2 * 3600; // seconds
+    private const CARRIES = 2 * 3600; // seconds after which nothing goes on into the middle
     /** Seconds before now from which on the surface may give off water otherwise than was thought. */
     private const KNOTS = [4 * 3600, 5400, 0];
     /** From how many seconds on ahead steps are so long. */
@@ -99,6 +100,35 @@ final class Course
         }
 
         return $shown;
+    }
+
+    /**
+     * How warm the middle gets once it is pulled at a temperature: what is outside it goes on in.
+     *
+     * @param Leg $rest where it is put
+     *
+     * @return float|null °C; null where it never gets so warm
+     */
+    public function carriedTo(int $from, float $pulledAt, Leg $rest, int $within): ?float
+    {
+        $this->ahead($from, $within, static fn (float $celsius): bool => $celsius >= $pulledAt);
+        $warmest = $this->body->middle();
+        if ($warmest < $pulledAt) {
+            return null;
+        }
+        // Between two steps it was exactly so warm: by as much it is above, it is less later.
+        $above = $warmest - $pulledAt;
+        $this->enter($rest->beginning($this->at));
+        for ($until = $this->at + self::CARRIES; $this->at < $until;) {
+            $this->step(self::AHEAD[0][1]);
+            $middle = $this->body->middle();
+            if ($middle < $warmest) {
+                break;
+            }
+            $warmest = $middle;
+        }
+
+        return $warmest - $above;
     }
 
     private function probe(): float

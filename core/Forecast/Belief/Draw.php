@@ -98,6 +98,19 @@ final readonly class Draw
         ];
     }
 
+    /** One of its unknowns as a number that grows with it. */
+    public function of(int $unknown): float
+    {
+        return match ($unknown) {
+            self::HALF => $this->half,
+            self::BIAS => $this->bias,
+            self::REST_AIR => $this->restAir,
+            self::REST_TRANSFER => $this->restTransfer,
+            self::BELOW => $this->below,
+            default => throw new \LogicException("Nobody asks for unknown $unknown."),
+        };
+    }
+
     /** The half thickness of a layer: heat leaves it upwards, and through what it lies on as well as that lets it. */
     public function halfOf(float $depth, ?Holding $holding): float
     {

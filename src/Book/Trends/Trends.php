@@ -168,6 +168,37 @@ final readonly class Trends
     }
 
     /**
+     * How forecasts did: windows stated at nine in ten, and how many held what came.
+     *
+     * @return list<array{what: string, product: string, stated: int, held: int, early: int, late: int, open: int,
+     *     minutes: int|null}> early and late are what came before and after the window; open is what nobody can know;
+     *     minutes the middle width
+     */
+    public function scores(Site $site, Instant $since): array
+    {
+        /**
+         * @var list<array{what: string, product: string, stated: int, held: int, early: int, late: int, open: int,
+         *     minutes: int|null}>
+         */
+        return $this->connection->fetchAllAssociative(
+            <<<'SQL'
+            SELECT f.what, b.product_name AS product, count(f.came_at)::int AS stated,
+              count(*) FILTER (WHERE f.came_at >= f.earliest AND f.came_at <= coalesce(f.latest, 'infinity'))::int
+                AS held,
+              count(*) FILTER (WHERE f.came_at < f.earliest)::int AS early,
+              count(*) FILTER (WHERE f.came_at > f.latest)::int AS late,
+              count(*) FILTER (WHERE f.is_over AND f.came_at IS NULL)::int AS open,
+              round(percentile_cont(0.5) WITHIN GROUP (ORDER BY extract(epoch FROM f.latest - f.earliest) / 60))::int
+                AS minutes
+            FROM forecast_kept f JOIN batch b ON b.id = f.batch_id
+            WHERE f.site_id = :site AND f.stated_at >= :since AND f.is_over
+            GROUP BY 1, 2 ORDER BY 1, 2
+            SQL,
+            self::parameters($site, $since),
+        );
+    }
+
+    /**
      * @param 'by_rule'|'by_product'|'by_hour'|'by_unit' $group
      *
      * @return Page<array<string, mixed>> the records behind a bar, the latest first

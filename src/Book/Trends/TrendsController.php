@@ -54,6 +54,7 @@ final class TrendsController extends AbstractController
             'durations' => $durations,
             'longest' => max([0, ...array_column($durations, 'ninetieth')]),
             'yields' => $this->trends->yields($site, $since),
+            'scores' => $this->trends->scores($site, $since),
         ]);
     }
 

@@ -37,6 +37,7 @@ final readonly class ForecastJson
                 static fn (FallGate $gate): array => self::gate($gate, $now),
                 $fall->gates,
             ),
+            'asks' => $fall?->asks->value,
             'remedies' => $fall === null ? [] : array_map(
                 static fn (Remedy $one): array => ['what' => $one->kind->value, 'late' => round($one->late, 3)],
                 $fall->remedies($assessment->record->site->unit),
@@ -61,6 +62,12 @@ final readonly class ForecastJson
                 'target' => self::temperature($cook->target),
                 'done' => $cook->isReached,
             ] + self::moments($cook->whole(), $now),
+            'stall_ends' => $cook->stallEnds === null ? null : self::moments($cook->stallEnds, $now),
+            'carried_over' => $cook->carriedOver === null ? null : [
+                'least' => self::temperature($cook->carriedOver->least),
+                'likely' => self::temperature($cook->carriedOver->likely),
+                'most' => self::temperature($cook->carriedOver->most),
+            ],
         ];
     }
 

@@ -195,7 +195,8 @@ final class MatrixTest extends KitchenTestCase
             'lot' => 'SELECT id FROM lot ORDER BY number LIMIT 1',
             'pit' => 'SELECT id FROM pit ORDER BY name LIMIT 1',
             'plan' => "SELECT id FROM plan WHERE name = 'Harvest supper'",
-            'dish' => "SELECT d.id FROM plan_dish d JOIN plan p ON p.id = d.plan_id WHERE p.name = 'Harvest supper' LIMIT 1",
+            'dish' => "SELECT d.id FROM plan_dish d JOIN plan p ON p.id = d.plan_id
+                WHERE p.name = 'Harvest supper' LIMIT 1",
             'thermometer' => 'SELECT id FROM thermometer ORDER BY label LIMIT 1',
             'id' => str_starts_with($name, 'person') || \in_array($name, ['device_revoke', 'site_enter'], true)
                 ? "SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'ike'"

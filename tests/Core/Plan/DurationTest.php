@@ -57,7 +57,8 @@ final class DurationTest extends TestCase
     public function testAKitchensOwnCooksMoveAndNarrowIt(): void
     {
         $usual = FixedTimes::evenly(4, 16, 3600);
-        self::assertSame([1.0, 1.0, 0], self::told(Pace::learnt([[18_000, $usual], [18_000, $usual]])), 'two say nothing');
+        $two = Pace::learnt([[18_000, $usual], [18_000, $usual]]);
+        self::assertSame([1.0, 1.0, 0], self::told($two), 'two say nothing');
         $cooks = array_fill(0, 12, [7 * 3600, $usual]);
         $pace = Pace::learnt($cooks);
         self::assertSame(12, $pace->cooks);

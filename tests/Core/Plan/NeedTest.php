@@ -16,8 +16,14 @@ use Verjuicer\Core\Plan\YieldShares;
 final class NeedTest extends TestCase
 {
     #[DataProvider('needs')]
-    public function testFromPlatesToRawWeight(int $plates, int $grams, int $ofOne, int $least, int $most, int $pieces): void
-    {
+    public function testFromPlatesToRawWeight(
+        int $plates,
+        int $grams,
+        int $ofOne,
+        int $least,
+        int $most,
+        int $pieces,
+    ): void {
         $shares = new YieldShares(new Range(0.8, 1.0), new Range(0.5, 0.5));
         $need = Need::of($plates, $grams, $shares, $ofOne);
         self::assertSame(
