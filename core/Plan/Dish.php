@@ -60,6 +60,10 @@ final readonly class Dish
 
     public function served(Instant $serve): self
     {
+        if ($serve->epoch === $this->serve->epoch) {
+            return $this; // the same is planned already
+        }
+
         return $this->with(serve: $serve);
     }
 

@@ -39,7 +39,15 @@ final readonly class WaysOut
         $found = [];
         foreach ($this->tries($one, $now) as [$kind, $dish]) {
             $then = $this->planner->schedule(
-                array_map(static fn (Dish $other): Dish => $other->id === $id ? $dish : $other, $dishes),
+                array_map(
+                    static fn (Dish $other): Dish => match (true) {
+                        $other->id === $id => $dish,
+                        // A meal is served later as a whole.
+                        $other->serve->epoch === $one->dish->serve->epoch => $other->served($dish->serve),
+                        default => $other,
+                    },
+                    $dishes,
+                ),
             );
             $after = $then->of($id);
             if ($after !== null && $then->weight() < $now->weight() - 0.25) {

@@ -48,7 +48,7 @@ final readonly class KitchenFigures
                 false,
             );
         }
-        foreach (['pits', 'hot_round', 'products', 'recipes'] as $route) {
+        foreach (['plans', 'pits', 'hot_round', 'products', 'recipes'] as $route) {
             if ($counts[$route] > 0) {
                 $figures[$route] = new KitchenFigure(
                     new TranslatableMessage('kitchen.figure.'.$route, ['%count%' => $counts[$route]]),
@@ -111,12 +111,15 @@ final readonly class KitchenFigures
                  WHERE l.site_id = :site)::int AS pits,
                 (SELECT count(*) FROM board_lane l JOIN open_tag o ON o.batch_id = l.batch_id
                  WHERE l.site_id = :site AND l.facts->'stages'->-1->>0 = 'hot_hold')::int AS hot_round,
+                (SELECT count(*) FROM plan WHERE site_id = :site AND NOT is_retired AND begins_at >= :now)::int
+                  AS plans,
                 (SELECT count(*) FROM product WHERE site_id = :site AND NOT is_retired)::int AS products,
                 (SELECT count(*) FROM recipe WHERE site_id = :site AND NOT is_retired)::int AS recipes
             SQL,
             [
                 'site' => $site->id->toRfc4122(),
                 'today' => $today->iso(),
+                'now' => $now->rfc3339(),
                 'days' => self::DAYS,
                 'zone' => $site->timezone,
             ],

@@ -56,13 +56,14 @@ final class DishController extends FormController
     {
         $dish = $this->find($plan, $dish);
         $input = $this->read($request, 'plan');
-        $facts = $this->dishForm->read($input, $dish->site, $dish->facts());
+        $service = $dish->plan->service($input->text('service'));
+        $facts = $this->dishForm->read($input, $dish->site, $dish->facts(), $service->at);
         $this->refuseReal($dish, $input);
         if ($facts === null || !$input->isGood()) {
             return $this->form($dish, $input);
         }
         $dish->change($facts);
-        $dish->service = $dish->plan->service($input->text('service'))->id;
+        $dish->service = $service->id;
         $this->plans->keep();
 
         return $this->scheduled($dish, 'plan.kept');
@@ -85,7 +86,13 @@ final class DishController extends FormController
             return $this->form($dish, $input);
         }
         $to = $sheet->schedule->load->epoch + 60 * (int) $by;
-        $dish->change($dish->facts()->loadedAt(Instant::ofEpoch(self::GRAIN * (int) round($to / self::GRAIN))));
+        $load = Instant::ofEpoch(self::GRAIN * (int) round($to / self::GRAIN));
+        if (!DishForm::isLoadable($load, $dish->serve())) {
+            $input->refuse('form', 'plan.problem.load');
+
+            return $this->form($dish, $input);
+        }
+        $dish->change($dish->facts()->loadedAt($load));
         $this->plans->keep();
 
         return $this->scheduled($dish, null);

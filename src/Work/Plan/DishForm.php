@@ -16,12 +16,13 @@ final readonly class DishForm
 {
     private const MOST_PIECES = 500;
     private const MOST_PORTIONS = 5000;
+    private const LONGEST_BEFORE = 14 * 24 * 3600; // seconds
     private const DAY = 24 * 60;
     private const WEEK = 7 * self::DAY;
     private const DEEPEST_MM = 300;
 
     /** @return DishFacts|null null where something is wrong with it */
-    public function read(FormInput $input, Site $site, DishFacts $before): ?DishFacts
+    public function read(FormInput $input, Site $site, DishFacts $before, Instant $serve): ?DishFacts
     {
         $unit = $site->unit;
         $wrap = $input->text('wrap', most: 20);
@@ -30,6 +31,9 @@ final readonly class DishForm
         }
         $chill = $input->choice('chill_method', Holding::class);
         $load = $this->moment($input, 'load', $site);
+        if ($load !== null && !self::isLoadable($load, $serve)) {
+            $input->refuse('load', 'plan.problem.load');
+        }
         $facts = [
             'portions' => $input->whole('portions', 1, self::MOST_PORTIONS, true),
             'plateGrams' => $input->grams('plate', true),
@@ -90,6 +94,14 @@ final readonly class DishForm
             $input->text('pit') === '' ? null : $input->text('pit'),
             $load,
         );
+    }
+
+    /** Whether a dish can be loaded then for a meal. */
+    public static function isLoadable(Instant $load, Instant $serve): bool
+    {
+        $before = $serve->epoch - $load->epoch;
+
+        return $before > 0 && $before <= self::LONGEST_BEFORE;
     }
 
     /** @return array<string, string> */

@@ -24,6 +24,9 @@ final class PlanController extends FormController
     private const MOST_GUESTS = 5000;
     private const MOST_SHIFTS = 12;
     private const MOST_DISHES = 40;
+    private const MOST_MEALS = 12;
+    private const FARTHEST = 366 * 24 * 3600; // seconds
+    private const LONGEST = 14 * 24 * 3600; // seconds between two meals
 
     public function __construct(
         private readonly Plans $plans,
@@ -74,8 +77,11 @@ final class PlanController extends FormController
         $plan = $this->find($plan);
         $input = $this->read($request, 'plan');
         $given = $input->text('service', most: 36);
-        $service = $this->service($input, $given === '' ? Uuid::v7()->toRfc4122() : $given);
-        if ($service === null) {
+        $service = $this->service($input, $given === '' ? Uuid::v7()->toRfc4122() : $given, $plan);
+        if ($given === '' && \count($plan->services()) >= self::MOST_MEALS) {
+            $input->refuse('form', 'plan.problem.too_many');
+        }
+        if ($service === null || !$input->isGood()) {
             return $this->ordered($plan, $input);
         }
         $plan->serve($service);
@@ -156,12 +162,21 @@ final class PlanController extends FormController
         return $this->kept('plan.retired', 'plans');
     }
 
-    private function service(FormInput $input, string $id): ?Service
+    private function service(FormInput $input, string $id, ?Plan $plan = null): ?Service
     {
         $site = $this->account->get()->site;
         $name = $input->text('name', true, 80);
         $at = $this->form->moment($input, 'at', $site, true);
         $guests = $input->whole('guests', 1, self::MOST_GUESTS, true);
+        $now = $this->now->instant();
+        if ($at !== null && abs($at->epoch - $now->epoch) > self::FARTHEST) {
+            $input->refuse('at', 'plan.problem.meal');
+        }
+        foreach ($plan?->services() ?? [] as $other) {
+            if ($at !== null && $other->id !== $id && abs($at->epoch - $other->at->epoch) > self::LONGEST) {
+                $input->refuse('at', 'plan.problem.meal');
+            }
+        }
 
         return $input->isGood() && $at !== null && $guests !== null ? new Service($id, $name, $at, $guests) : null;
     }

@@ -16,11 +16,13 @@ use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Work\Entry\Draft;
 use Verjuicer\App\Work\Entry\RecordEntry;
 use Verjuicer\Core\Event\Kinds\Note;
-use Verjuicer\Core\Event\Kinds\Prep;
 use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\Instant;
 
-/** Makes a planned batch a real one: from its lot, with what it is wanted for. From then on its record is its own. */
+/**
+ * Makes a planned batch a real one: from its lot, with what it is wanted for. Nothing is written down that has not
+ * happened: prep begins when somebody says so. From then on its record is its own.
+ */
 final readonly class PlannedBatches
 {
     public function __construct(
@@ -54,7 +56,6 @@ final readonly class PlannedBatches
         );
         $at = $this->now->instant();
         $first = [
-            new Prep(),
             new Note(step: NoteStep::Target, temp: $facts->target),
             new Note(readyBy: self::wantedOff($sheet)),
         ];

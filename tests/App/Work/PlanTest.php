@@ -92,7 +92,7 @@ final class PlanTest extends KitchenTestCase
         self::assertSame(2, $this->number("SELECT pieces FROM batch WHERE id = '$batch'"));
         self::assertSame(1, $this->number("SELECT count(*)::int FROM batch_lot WHERE batch_id = '$batch'"));
         self::assertSame(
-            'note,note,prep',
+            'note,note',
             $this->words("SELECT string_agg(type, ',' ORDER BY type) FROM event
                 WHERE batch_id = '$batch' AND type IN ('prep', 'note')"),
         );
@@ -152,6 +152,23 @@ final class PlanTest extends KitchenTestCase
         self::assertStringContainsString("/plans/$plan/dishes/$dish", $page->html());
     }
 
+    public function testAMealIsWithinAYearAndNearTheOthersOfItsPlan(): void
+    {
+        $this->begin();
+        $form = fn (): \Symfony\Component\DomCrawler\Form => $this->client
+            ->request('GET', '/plans/'.$this->words(self::PLAN))
+            ->filter('form[action$="/meals"]')
+            ->last()
+            ->form();
+        foreach (['2020-01-01T12:00', '9999-12-31T12:00', '2026-12-20T12:00'] as $at) {
+            $this->client->submit($form(), ['name' => 'Another', 'at' => $at, 'guests' => '10']);
+            self::assertResponseStatusCodeSame(422);
+        }
+        $this->client->submit($form(), ['name' => 'Brunch', 'at' => '2026-11-27T11:00', 'guests' => '10']);
+        self::assertResponseStatusCodeSame(303);
+        self::assertSame(2, $this->number('SELECT json_array_length(services) FROM plan WHERE id = ('.self::PLAN.')'));
+    }
+
     public function testListsAndACalendar(): void
     {
         $this->begin();
@@ -193,6 +210,8 @@ final class PlanTest extends KitchenTestCase
     {
         yield 'no plates' => [['portions' => '0'], 'whole number'];
         yield 'a length nobody can read' => [['resting' => 'a while'], 'hours and minutes'];
+        yield 'years before its meal' => [['load' => '2020-01-01T10:00'], 'at most two weeks'];
+        yield 'after its meal' => [['load' => '2026-11-27T10:00'], 'before its meal'];
         yield 'a moment that is none' => [['load' => 'noon'], 'Write a day and a time'];
         yield 'wrapped, and nobody says when' => [['wrap' => 'foil', 'wrap_at' => ''], 'Say when it is wrapped'];
         yield 'a temperature' => [['set' => 'hot'], 'temperature'];
