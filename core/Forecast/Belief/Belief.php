@@ -23,7 +23,8 @@ final class Belief
     private const GIVES_ABOVE = 25.0; // °C from the air
     /** Of the time that is left: by how much courses are usually off, and how much one may be. */
     private const PACE_UP = [0.0, 0.09];
-    private const PACE_DOWN = [-0.08, 0.12];
+    private const PACE_DOWN = [-0.1, 0.13];
+    private const PACE_IN_THE_COLD = [-0.1, 0.05];
     private const USUALLY_WARM = 70.0; // °C
     private const HANDLING = 4.0; // °C
 
@@ -123,7 +124,11 @@ final class Belief
     {
         $sign = $isRising ? 1.0 : -1.0;
         $odds = [];
-        [$usual, $give] = $isRising ? self::PACE_UP : self::PACE_DOWN;
+        [$usual, $give] = match (true) {
+            $isRising => self::PACE_UP,
+            $this->way->isInTheCold() => self::PACE_IN_THE_COLD,
+            default => self::PACE_DOWN,
+        };
         foreach ($this->futures($celsius + self::BEYOND * $sign, $sign, $within) as $n => $ahead) {
             [, $weight, $off] = $this->draws[$n];
             foreach (self::ERRORS as [$error, $share]) {

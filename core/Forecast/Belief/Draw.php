@@ -172,7 +172,7 @@ final readonly class Draw
 
         return [
             new Surface(
-                $said === null ? $coldest + ($warmest - $coldest) * $this->restAir : $said + 2.0 * $this->restAir - 1.0,
+                $said === null ? $coldest + ($warmest - $coldest) * $this->restAir : $said + 4.0 * $this->restAir - 2.0,
                 $transfer,
                 $isOpen ? 0.6 * $transfer : 0.0,
                 900.0,

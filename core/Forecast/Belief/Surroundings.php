@@ -27,12 +27,12 @@ final readonly class Surroundings
     public static function of(Holding $holding): ?self
     {
         return match ($holding) {
-            Holding::Rack => new self($holding, [16.0, 32.0], [5.0, 14.0]),
-            Holding::Towels => new self($holding, [18.0, 34.0], [1.8, 5.5]),
-            Holding::Box => new self($holding, [22.0, 48.0], [1.0, 3.2], [-15.0, 0.0, 3600.0]),
-            Holding::DeadOven => new self($holding, [20.0, 32.0], [3.5, 11.0], [10.0, 60.0, 7000.0]),
+            Holding::Rack => new self($holding, [16.0, 32.0], [3.5, 19.0]),
+            Holding::Towels => new self($holding, [19.0, 33.0], [2.0, 5.2]),
+            Holding::Box => new self($holding, [24.0, 46.0], [1.1, 3.0], [-15.0, 0.0, 3600.0]),
+            Holding::DeadOven => new self($holding, [20.0, 32.0], [3.2, 17.0], [0.0, 68.0, 7000.0]),
             Holding::Cabinet, Holding::SteamTable => new self($holding, [55.0, 70.0], [3.0, 10.0]),
-            Holding::Counter => new self($holding, [16.0, 32.0], [7.0, 18.0]),
+            Holding::Counter => new self($holding, [16.0, 32.0], [4.2, 22.0]),
             Holding::WalkIn => new self($holding, [1.0, 5.0], [6.0, 20.0], [0.0, 5.0, 7000.0]),
             Holding::ShallowPans => new self($holding, [1.0, 5.0], [8.0, 25.0], [0.0, 5.0, 7000.0]),
             Holding::BlastChiller => new self($holding, [-14.0, 1.0], [16.0, 60.0], [0.0, 8.0, 2400.0]),

@@ -153,6 +153,12 @@ final readonly class Way
         return null;
     }
 
+    /** Whether it is cooled where it is now. */
+    public function isInTheCold(): bool
+    {
+        return $this->legs[\count($this->legs) - 1]->holding?->isCold() === true;
+    }
+
     public function then(Leg $leg): self
     {
         return new self([...$this->legs, $leg], $this->isFromCold, []);

@@ -10,6 +10,7 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Food\Animal;
 use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\Integrity;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
@@ -33,6 +34,10 @@ class Product
 
     #[ORM\Column]
     public bool $isRetired = false;
+
+    /** Cooks begun before are not heard by plans; null where all are. */
+    #[ORM\Column(type: 'datetimetz_immutable', nullable: true)]
+    private ?\DateTimeImmutable $heardSince = null;
 
     /** @var array{}|array{from: int, to: int, unit: string, feel: string} temperatures in tenths */
     #[ORM\Column(type: 'json')]
@@ -87,6 +92,17 @@ class Product
             Temperature::ofTenths($this->doneness['to'], $unit),
             $this->doneness['feel'],
         );
+    }
+
+    public function heardSince(): ?Instant
+    {
+        return $this->heardSince === null ? null : Instant::ofEpoch($this->heardSince->getTimestamp());
+    }
+
+    /** @param Instant|null $since null to hear all cooks again */
+    public function hear(?Instant $since): void
+    {
+        $this->heardSince = $since === null ? null : new \DateTimeImmutable($since->rfc3339());
     }
 
     public function liked(?Doneness $doneness): void

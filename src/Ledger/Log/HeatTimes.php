@@ -61,14 +61,24 @@ final readonly class HeatTimes
             : array_column($this->read('WHERE b.id IN (:ids)', ['ids' => $batchIds]), null, 'batchId');
     }
 
-    /** @return list<HeatTime> the latest cooks of a product that came off, the last to begin first */
-    public function latest(Site $site, string $product, Instant $before): array
+    /**
+     * @param Instant $since they went on the heat
+     *
+     * @return list<HeatTime> the latest cooks of a product that came off, the last to begin first
+     */
+    public function latest(Site $site, string $product, Instant $since, Instant $before): array
     {
         return array_values(
             $this->read(
                 'WHERE b.site_id = :site AND lower(b.product_name) = lower(:product) AND b.parent_id IS NULL'
-                .' AND pulled.at IS NOT NULL AND pulled.at < :before ORDER BY loaded.at DESC LIMIT '.self::LATEST,
-                ['site' => $site->id->toRfc4122(), 'product' => $product, 'before' => $before->epoch],
+                .' AND pulled.at IS NOT NULL AND pulled.at < :before AND loaded.at >= :since'
+                .' ORDER BY loaded.at DESC LIMIT '.self::LATEST,
+                [
+                    'site' => $site->id->toRfc4122(),
+                    'product' => $product,
+                    'since' => $since->epoch,
+                    'before' => $before->epoch,
+                ],
             ),
         );
     }

@@ -12,6 +12,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Catalogue\Pit\Pits;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\Core\Food\Holding;
@@ -38,6 +39,7 @@ final class DishController extends FormController
         private readonly DishForm $dishForm,
         private readonly Pits $pits,
         private readonly CurrentAccount $account,
+        private readonly Now $now,
     ) {
     }
 
@@ -143,6 +145,25 @@ final class DishController extends FormController
         $this->plans->keep();
 
         return $this->kept('plan.removed', 'plan', ['plan' => $dish->plan->id->toRfc4122()]);
+    }
+
+    /** From which moment on plans hear own cooks of the product: from now on, or all of them again. */
+    #[IsGranted('ROLE_PITMASTER')]
+    #[Route('/hear', name: 'plan_dish_hear', methods: ['POST'])]
+    public function hear(string $plan, string $dish, Request $request): Response
+    {
+        $dish = $this->find($plan, $dish);
+        $input = $this->read($request, 'plan');
+        if (!$input->isGood()) {
+            return $this->form($dish, $input);
+        }
+        $dish->product->hear($input->text('from') === 'now' ? $this->now->instant() : null);
+        $this->plans->keep();
+
+        return $this->kept('plan.kept', 'plan_dish', [
+            'plan' => $dish->plan->id->toRfc4122(),
+            'dish' => $dish->id->toRfc4122(),
+        ]);
     }
 
     #[IsGranted('ROLE_CREW')]

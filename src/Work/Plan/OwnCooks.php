@@ -9,6 +9,7 @@ use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Ledger\Log\HeatTimes;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Weight;
 use Verjuicer\Core\Plan\HeatPlan;
 use Verjuicer\Core\Plan\Pace;
@@ -32,7 +33,8 @@ final readonly class OwnCooks
     public function pace(Site $site, Product $product, float $target, Times $times): Pace
     {
         $cooks = [];
-        foreach ($this->heatTimes->latest($site, $product->name, $this->now->instant()) as $one) {
+        $since = $product->heardSince() ?? Instant::ofEpoch(0);
+        foreach ($this->heatTimes->latest($site, $product->name, $since, $this->now->instant()) as $one) {
             if ($one->grams === null || $one->pulled === null) {
                 continue;
             }
@@ -56,7 +58,8 @@ final readonly class OwnCooks
             FROM (
                 SELECT id, raw_grams * pieces AS raw FROM batch
                 WHERE site_id = :site AND lower(product_name) = lower(:product) AND parent_id IS NULL
-                  AND raw_grams IS NOT NULL AND id NOT IN (SELECT o.batch_id FROM open_tag o WHERE o.site_id = :site)
+                  AND raw_grams IS NOT NULL AND begun_at >= to_timestamp(:since)
+                  AND id NOT IN (SELECT o.batch_id FROM open_tag o WHERE o.site_id = :site)
                 ORDER BY begun_at DESC LIMIT 20
             ) b CROSS JOIN LATERAL (
                 SELECT sum((e.members->>'after_kg')::numeric * 1000) FILTER (WHERE e.type = 'trim') AS trimmed,
@@ -66,7 +69,11 @@ final readonly class OwnCooks
                   AND NOT EXISTS (SELECT 1 FROM event r WHERE r.batch_id = b.id AND r.replaces = e.id)
             ) w WHERE w.trimmed IS NOT NULL OR w.cooked IS NOT NULL
             SQL,
-            ['site' => $site->id->toRfc4122(), 'product' => $product->name],
+            [
+                'site' => $site->id->toRfc4122(),
+                'product' => $product->name,
+                'since' => $product->heardSince()->epoch ?? 0,
+            ],
         );
         $trimmed = self::plausible(array_column($rows, 'trimmed'));
         $cooked = self::plausible(array_column($rows, 'cooked'));

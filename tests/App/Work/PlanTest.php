@@ -249,6 +249,11 @@ final class PlanTest extends KitchenTestCase
         $row = $this->client->request('GET', '/plans/'.$this->words(self::PLAN))->filter('tbody tr')->text();
         self::assertStringContainsString('90–90 %', $row);
         self::assertStringContainsString('4 own batches', $row);
+        $this->client->followRedirects();
+        $page = $this->client->submit($this->dishPage('House sausage')->selectButton('Hear cooks from now on')->form());
+        self::assertStringContainsString('What is usual', $page->filter('section:contains("heat costs")')->text());
+        $page = $this->client->submit($page->selectButton('Hear all cooks again')->form());
+        self::assertStringContainsString('Your last', $page->filter('section:contains("heat costs")')->text());
     }
 
     public function testAPagesStatementsDoNotGrowWithTheDishes(): void
