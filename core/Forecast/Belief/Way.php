@@ -9,6 +9,7 @@ use Verjuicer\Core\Event\Kinds\ColdHold;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Cool;
 use Verjuicer\Core\Event\Kinds\Freeze;
+use Verjuicer\Core\Event\Kinds\Note;
 use Verjuicer\Core\Event\Kinds\PitReading;
 use Verjuicer\Core\Event\Kinds\PitSet;
 use Verjuicer\Core\Event\Kinds\Prep;
@@ -18,6 +19,7 @@ use Verjuicer\Core\Event\Kinds\Thaw;
 use Verjuicer\Core\Event\Kinds\Unwrap;
 use Verjuicer\Core\Event\Kinds\Wrap;
 use Verjuicer\Core\Food\Holding;
+use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Temperature;
 
 /**
@@ -29,6 +31,10 @@ final readonly class Way
     private const SETTLES = 1200; // seconds in which a pit follows another set point
     private const FORGETS = 3600; // seconds in which a pit comes back to what it was set to
     private const STAYS_OFF = 0.6; // of how far a pit is off what it was set to
+    private const LID_COSTS = 40.0; // °C of the air under an open lid
+    private const LID_FALLS = 90; // seconds in which it does
+    private const LID_BACK = 600; // seconds after which the air is as before
+    private const LID_OPEN = 180; // seconds, where nobody said that it was closed
     private const MISSED = 1800; // seconds after which what was planned will not be done any more
     private const PULLED_DEPTH = 0.06; // m, where nobody said
 
@@ -49,7 +55,7 @@ final readonly class Way
     public static function of(Assessment $assessment, int $piece, array $plan = []): ?self
     {
         $before = [];
-        $leg = $set = null;
+        $leg = $set = $lid = null;
         $isFromCold = $wasHot = false;
         $off = [];
         $depthMm = $assessment->record->portion?->depthMm;
@@ -86,7 +92,13 @@ final readonly class Way
                 if ($set !== null && $leg->holding === null) {
                     $off[] = $read - $set;
                 }
-                $leg = $leg->in([...$leg->air, [$at, $read]]);
+                $leg = $leg->in([...self::until($leg->air, $at), [$at, $read]]);
+            } elseif ($detail instanceof Note && $detail->pitSign === PitSign::LidOpened && $leg->holding === null) {
+                $lid = $at;
+                $leg = $leg->in(self::opened($leg->air, $at, $at + self::LID_OPEN));
+            } elseif ($detail instanceof Note && $detail->pitSign === PitSign::LidClosed && $lid !== null) {
+                $leg = $leg->holding === null ? $leg->in(self::opened($leg->air, $lid, $at)) : $leg;
+                $lid = null;
             } elseif ($detail instanceof PitSet) {
                 [$set, $off] = [$detail->set->ninetieths() / 90, []];
                 $leg = $leg->in(self::turned($leg->air, $at, $set));
@@ -232,6 +244,41 @@ final readonly class Way
     }
 
     /**
+     * What was told of the air before a moment.
+     *
+     * @param list<array{int, float}> $air
+     *
+     * @return list<array{int, float}>
+     */
+    private static function until(array $air, int $at): array
+    {
+        return array_values(array_filter($air, static fn (array $one): bool => $one[0] < $at));
+    }
+
+    /**
+     * A lid that was open: the air falls, and comes back once it is closed.
+     *
+     * @param list<array{int, float}> $air
+     *
+     * @return list<array{int, float}>
+     */
+    private static function opened(array $air, int $from, int $to): array
+    {
+        $air = self::until($air, $from);
+        $said = $air[\count($air) - 1][1] ?? null;
+
+        return $said === null || $to <= $from
+            ? $air
+            : [
+                ...$air,
+                [$from, $said],
+                [min($to, $from + self::LID_FALLS), $said - self::LID_COSTS],
+                [$to, $said - self::LID_COSTS],
+                [$to + self::LID_BACK, $said],
+            ];
+    }
+
+    /**
      * @param list<array{int, float}> $air
      *
      * @return list<array{int, float}>
@@ -239,7 +286,7 @@ final readonly class Way
     private static function turned(array $air, int $at, float $set): array
     {
         $before = $air[\count($air) - 1][1] ?? $set;
-        $air = array_values(array_filter($air, static fn (array $one): bool => $one[0] < $at));
+        $air = self::until($air, $at);
 
         return [...$air, [$at, $before], [$at + self::SETTLES, $set]];
     }

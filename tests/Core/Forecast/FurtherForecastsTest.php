@@ -113,6 +113,23 @@ final class FurtherForecastsTest extends TestCase
         ];
     }
 
+    public function testAnOpenLidCostsTimeAndOneThatWasClosedSoonCostsLess(): void
+    {
+        $likely = static fn (string ...$lid): int => self::outlook(
+            ['0 cook set=275', '1 40', ...array_values($lid)],
+            '70',
+            '203',
+        )?->window?->likely->epoch ?? 0;
+        $shut = $likely();
+        $short = $likely('10 note pit_sign=lid_opened', '12 note pit_sign=lid_closed');
+        $long = $likely('10 note pit_sign=lid_opened', '55 note pit_sign=lid_closed');
+        self::assertGreaterThan(0, $shut);
+        self::assertGreaterThanOrEqual($shut, $short);
+        self::assertGreaterThan($short + 300, $long);
+        $unsaid = $likely('10 note pit_sign=lid_opened');
+        self::assertEqualsWithDelta($short, $unsaid, 300.0, 'nobody said that it was closed');
+    }
+
     /** @param list<string> $lines */
     private static function outlook(array $lines, string $asOf, string $target): ?CookOutlook
     {
