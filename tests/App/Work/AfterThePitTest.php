@@ -230,7 +230,7 @@ final class AfterThePitTest extends KitchenTestCase
             ['method' => 'walk_in', 'weight' => '5', 'start' => '150'],
             '70 °F: too late',
         ];
-        yield 'a shallow ice bath can' => [['method' => 'ice_bath', 'depth' => '2.5', 'start' => '150'], '70 °F: 1'];
+        yield 'a shallow ice bath can' => [['method' => 'ice_bath', 'depth' => '2.5', 'start' => '150'], '70 °F: 2'];
         yield 'a warm cabinet stays hot' => [
             ['method' => 'cabinet', 'weight' => '3', 'start' => '190', 'around' => '145'],
             'stays above the hot limit',
