@@ -13,6 +13,7 @@ final readonly class HeatTime
     /**
      * @param int|null $grams of one piece
      * @param Temperature|null $set of the pit, where the cook said it
+     * @param string|null $pit it went into
      */
     public function __construct(
         public string $batchId,
@@ -22,6 +23,7 @@ final readonly class HeatTime
         public ?Instant $pulled,
         public ?Temperature $set,
         public ?string $wrap,
+        public ?string $pit,
     ) {
     }
 }

@@ -21,10 +21,10 @@ final readonly class HeatTimes
     private const LATEST = 20;
     private const SQL = <<<'SQL'
         SELECT b.id, b.pieces, b.raw_grams AS grams, loaded.at AS loaded, loaded.tenths, loaded.unit,
-               pulled.at AS pulled, w.with_what AS wrap
+               pulled.at AS pulled, w.with_what AS wrap, loaded.pit
         FROM batch b
         JOIN LATERAL (
-            SELECT extract(epoch FROM e.at)::bigint AS at,
+            SELECT extract(epoch FROM e.at)::bigint AS at, e.members->>'pit' AS pit,
                    round(10 * coalesce(e.members->'set'->>'f', e.members->'set'->>'c')::numeric)::int AS tenths,
                    CASE WHEN jsonb_exists(e.members->'set', 'c') THEN 'C' ELSE 'F' END AS unit
             FROM event e WHERE e.batch_id = b.id AND e.type = 'cook'
@@ -92,7 +92,7 @@ final readonly class HeatTimes
     {
         /**
          * @var list<array{id: string, pieces: int, grams: int|null, loaded: int, tenths: int|null, unit: string,
-         *     pulled: int|null, wrap: string|null}> $rows
+         *     pulled: int|null, wrap: string|null, pit: string|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
             self::SQL.' '.$which,
@@ -111,6 +111,7 @@ final readonly class HeatTimes
                     ? null
                     : Temperature::ofTenths($row['tenths'], TemperatureUnit::from($row['unit'])),
                 $row['wrap'],
+                $row['pit'],
             ),
             $rows,
         );

@@ -47,6 +47,7 @@ final readonly class DishProgress
                 $time?->loaded,
                 $time?->pulled,
                 $isOnHeat ? $this->done($batch, $time->loaded) : null,
+                $time?->pit,
             );
         }
 

@@ -37,6 +37,7 @@ final readonly class PlanSheets
         private Stock $stock,
         private OwnCooks $ownCooks,
         private DishProgress $progress,
+        private OnTheHeat $onTheHeat,
         private SiteRules $rules,
         private Now $now,
         #[Autowire(service: 'cache.forecasts')] private CacheItemPoolInterface $cache,
@@ -63,6 +64,10 @@ final readonly class PlanSheets
                 $beside[] = $basis->planned;
                 $names[$id] .= ' ('.$basis->dish->plan->name.')';
             }
+        }
+        foreach ($this->onTheHeat->of($site) as [$dish, $words]) {
+            $beside[] = $dish;
+            $names[$dish->id] = $words;
         }
         $planner = $this->planner($plan, $times, $rooms, $beside);
         $schedule = $planner->schedule(
@@ -197,7 +202,7 @@ final readonly class PlanSheets
                 $minutes($facts->tempered),
                 $minutes($facts->fire),
             ),
-            $facts->pit,
+            $progress->pit ?? $facts->pit,
             $facts->load,
             $dish->serve(),
             $progress,

@@ -169,6 +169,16 @@ final class PlanTest extends KitchenTestCase
         self::assertSame(2, $this->number('SELECT json_array_length(services) FROM plan WHERE id = ('.self::PLAN.')'));
     }
 
+    public function testWhatIsInThePitNowIsInTheWayOfWhatIsLoadedBeside(): void
+    {
+        $this->begin();
+        $this->add('Lamb shoulder', ['portions' => '10']);
+        $this->shape('Lamb shoulder', ['pit' => 'Offset', 'set' => '225', 'load' => '2026-11-24T14:30']);
+        $page = $this->schedule();
+        self::assertStringContainsString('has the Offset at 325 °F', $page->filter('.strip-words')->text());
+        self::assertMatchesRegularExpression('/\d+ [A-Z]/', $page->filter('#pits')->closest('section')?->text() ?? '');
+    }
+
     public function testListsAndACalendar(): void
     {
         $this->begin();
