@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\Browser;
 
 use Facebook\WebDriver\WebDriverBy;
-use Facebook\WebDriver\WebDriverElement;
 use Facebook\WebDriver\WebDriverKeys;
 
-/** The plans of the made-up kitchen, worked with as a pitmaster does: mended, moved, made real, rescued. */
-final class PlanTest extends BrowserTestCase
+/**
+ * The plans of the made-up kitchen, worked with as a pitmaster does: mended, moved, made real. Last of the suite, for
+ * it fills the board.
+ */
+final class WholePlanTest extends PlanTestCase
 {
     public function testASupperIsMendedMovedAndMadeReal(): void
     {
@@ -51,24 +53,6 @@ final class PlanTest extends BrowserTestCase
             }
             self::assertCount($batches, $this->realTags(), $plan);
         }
-    }
-
-    public function testWhatRunsLateIsRescued(): void
-    {
-        $this->logIn();
-        $this->schedule('Tonight');
-        $this->seeIn('aside', 'If you do this now');
-        $this->browser->findElement(WebDriverBy::cssSelector('aside a[href^="/log"]'))->click();
-        $this->find('#line');
-        self::assertStringContainsString('set', (string) $this->find('#line')->getAttribute('value'));
-        $this->send($this->button('Keep'));
-        $this->schedule('Tonight');
-        $later = $this->all('form[action$="/later"] button');
-        if ($later !== []) {
-            $this->send($later[0]);
-            $this->seeIn('body', 'The meal is moved');
-        }
-        self::assertSame(0, $this->broken());
     }
 
     public function testWorksWithoutScript(): void
@@ -117,38 +101,5 @@ final class PlanTest extends BrowserTestCase
             ) <= 5,
         );
         $this->addToAssertionCount(1);
-    }
-
-    private function schedule(string $plan): void
-    {
-        $this->open('/plans');
-        $path = $this->browser->executeScript(
-            'return [...document.querySelectorAll("main a")].find((link) => '
-.'link.textContent.includes(arguments[0]))?.getAttribute("href")',
-            [$plan],
-        );
-        self::assertIsString($path);
-        $this->open($path);
-        $this->find('[data-strip]');
-    }
-
-    private function broken(): int
-    {
-        return substr_count($this->find('[data-part=schedule]')->getText(), '▲');
-    }
-
-    /** @return list<string> */
-    private function realTags(): array
-    {
-        return array_map(
-            static fn (WebDriverElement $link): string => $link->getText(),
-            $this->all('.strip-words a[href^="/batches/"]'),
-        );
-    }
-
-    /** @return list<WebDriverElement> */
-    private function all(string $selector): array
-    {
-        return array_values($this->browser->findElements(WebDriverBy::cssSelector($selector)));
     }
 }

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\Browser;
+
+use Facebook\WebDriver\WebDriverBy;
+
+/** A planned batch that runs late is brought in by what its plan offers; before other tests touch it. */
+final class LateDishTest extends PlanTestCase
+{
+    public function testWhatRunsLateIsRescued(): void
+    {
+        $this->logIn();
+        $this->schedule('Tonight');
+        $this->seeIn('aside', 'If you do this now');
+        $this->browser->findElement(WebDriverBy::cssSelector('aside a[href^="/log"]'))->click();
+        $this->find('#line');
+        self::assertStringContainsString('set', (string) $this->find('#line')->getAttribute('value'));
+        $this->send($this->button('Keep'));
+        $this->schedule('Tonight');
+        $later = $this->all('form[action$="/later"] button');
+        if ($later !== []) {
+            $this->send($later[0]);
+            $this->seeIn('body', 'The meal is moved');
+        }
+        self::assertSame(0, $this->broken());
+    }
+}
