@@ -19,9 +19,24 @@ final readonly class YieldShares
      * @param Range $trimmed of what was bought
      * @param Range $cooked of what was trimmed
      * @param int $batches of the kitchen's own it is from; 0 for what is usual
+     * @param bool $isTyped whether the kitchen says so
      */
-    public function __construct(public Range $trimmed, public Range $cooked, public int $batches = 0)
+    public function __construct(
+        public Range $trimmed,
+        public Range $cooked,
+        public int $batches = 0,
+        public bool $isTyped = false,
+    ) {
+    }
+
+    /**
+     * As a kitchen says it, trimmed and cooked together.
+     *
+     * @param int $least hundredths of what is bought, $most
+     */
+    public static function typed(int $least, int $most): self
     {
+        return new self(new Range(1.0, 1.0), new Range($least / 100, $most / 100), isTyped: true);
     }
 
     public static function usual(string $name, Form $form, ?Temperature $target): self

@@ -32,6 +32,13 @@ class Product
     #[ORM\Column]
     public string $rest = '';
 
+    /** Hundredths of what is bought that are served at the least, where somebody said so; then the most, too. */
+    #[ORM\Column(nullable: true)]
+    public ?int $yieldLeast = null;
+
+    #[ORM\Column(nullable: true)]
+    public ?int $yieldMost = null;
+
     #[ORM\Column]
     public bool $isRetired = false;
 
@@ -69,6 +76,7 @@ class Product
         );
         $copy->wrap = $this->wrap;
         $copy->rest = $this->rest;
+        [$copy->yieldLeast, $copy->yieldMost] = [$this->yieldLeast, $this->yieldMost];
         $copy->doneness = $this->doneness;
 
         return $copy;

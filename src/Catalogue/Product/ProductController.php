@@ -71,6 +71,8 @@ final class ProductController extends FormController
             'weight_unit' => 'kg',
             'wrap' => $product->wrap,
             'rest' => $product->rest,
+            'yield_least' => (string) $product->yieldLeast,
+            'yield_most' => (string) $product->yieldMost,
         ];
         foreach ($product->spots as $index => $spot) {
             $filled['spot'.$index] = $spot['name'];
@@ -114,6 +116,11 @@ final class ProductController extends FormController
         if ($animal !== null && $form !== null && ($animal === Animal::None) !== ($form === Form::Side)) {
             $input->refuse('form', 'product.problem.side');
         }
+        $least = $input->whole('yield_least', 5, 100);
+        $most = $input->whole('yield_most', 5, 100);
+        if (($least === null) !== ($most === null) || $most < $least) {
+            $input->refuse('yield_most', 'product.problem.yield');
+        }
         $spots = [];
         for ($index = 0; $index < self::MOST_SPOTS; ++$index) {
             $spot = mb_strtolower($input->text('spot'.$index, most: 24));
@@ -138,6 +145,7 @@ final class ProductController extends FormController
             $input->text('rest'),
             $input->isOn('retired'),
         ];
+        [$kept->yieldLeast, $kept->yieldMost] = [$least, $most];
         $kept->liked($from === null || $to === null ? null : new Doneness($from, $to, $input->text('feel')));
         $this->entities->persist($kept);
         try {

@@ -51,6 +51,9 @@ final readonly class OwnCooks
     public function shares(Site $site, Product $product): YieldShares
     {
         $usual = YieldShares::usual($product->name, $product->form, $product->doneness()?->from);
+        $said = $product->yieldLeast === null || $product->yieldMost === null
+            ? $usual
+            : YieldShares::typed($product->yieldLeast, $product->yieldMost);
         /** @var list<array{trimmed: float|null, cooked: float|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'
@@ -80,7 +83,7 @@ final readonly class OwnCooks
         $count = max(\count($trimmed), \count($cooked));
 
         return $count < self::LEAST
-            ? $usual
+            ? $said
             : new YieldShares(
                 \count($trimmed) < self::LEAST ? $usual->trimmed : Range::found($trimmed),
                 \count($cooked) < self::LEAST ? $usual->cooked : Range::found($cooked),

@@ -169,6 +169,25 @@ final class PlanTest extends KitchenTestCase
         self::assertSame(2, $this->number('SELECT json_array_length(services) FROM plan WHERE id = ('.self::PLAN.')'));
     }
 
+    public function testAProductMaySayWhatIsServedOfIt(): void
+    {
+        $this->begin();
+        $lamb = $this->words("SELECT id FROM product WHERE name = 'Lamb shoulder'");
+        $form = fn (): \Symfony\Component\DomCrawler\Form => $this->client
+            ->request('GET', "/products/$lamb")
+            ->selectButton('Keep')
+            ->form();
+        foreach ([['50', ''], ['60', '50'], ['2', '50']] as [$least, $most]) {
+            $this->client->submit($form(), ['yield_least' => $least, 'yield_most' => $most]);
+            self::assertResponseStatusCodeSame(422);
+        }
+        $this->client->submit($form(), ['yield_least' => '50', 'yield_most' => '70']);
+        self::assertResponseStatusCodeSame(303);
+        $row = $this->add('Lamb shoulder', ['plate' => '0.14'])->filter('table tbody tr')->text();
+        self::assertStringContainsString('50–70 % as the product says', $row);
+        self::assertStringContainsString('needs 8 kg to 11.2 kg', $row);
+    }
+
     public function testWhatIsInThePitNowIsInTheWayOfWhatIsLoadedBeside(): void
     {
         $this->begin();
