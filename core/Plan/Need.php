@@ -19,7 +19,6 @@ final readonly class Need
         public int $least,
         public int $most,
         public int $pieces,
-        public int $gramsOfOne,
     ) {
     }
 
@@ -39,13 +38,6 @@ final readonly class Need
             (int) ceil($served / max(0.05, $left->most)),
             $most,
             min(self::MOST_PIECES, max(1, (int) ceil($most / max(1, $gramsOfOne)))),
-            $gramsOfOne,
         );
-    }
-
-    /** g of whole pieces. */
-    public function planned(): int
-    {
-        return $this->pieces * $this->gramsOfOne;
     }
 }

@@ -72,16 +72,6 @@ final readonly class Schedule
         return null;
     }
 
-    /** @return list<Instant> when anything is served, in order */
-    public function services(): array
-    {
-        $at = array_map(static fn (DishSchedule $one): int => $one->dish->serve->epoch, $this->dishes);
-        $at = array_unique($at);
-        sort($at);
-
-        return array_map(Instant::ofEpoch(...), $at);
-    }
-
     /** @return list<DishSchedule> */
     private function servedAt(Instant $serve): array
     {

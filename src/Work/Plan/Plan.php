@@ -35,7 +35,7 @@ class Plan
     private \DateTimeImmutable $beginsAt;
 
     #[ORM\Column(type: 'datetimetz_immutable')]
-    private readonly \DateTimeImmutable $madeAt;
+    public readonly \DateTimeImmutable $madeAt;
 
     public function __construct(
         Uuid $id,
@@ -102,11 +102,6 @@ class Plan
         $services = $this->services();
 
         return $services[\count($services) - 1]->at;
-    }
-
-    public function madeAt(): Instant
-    {
-        return Instant::ofEpoch($this->madeAt->getTimestamp());
     }
 
     /** @return list<Shift> */

@@ -27,8 +27,8 @@ final class NeedTest extends TestCase
         $shares = new YieldShares(new Range(0.8, 1.0), new Range(0.5, 0.5));
         $need = Need::of($plates, $grams, $shares, $ofOne);
         self::assertSame(
-            [$plates * $grams, $least, $most, $pieces, $pieces * $ofOne],
-            [$need->served, $need->least, $need->most, $need->pieces, $need->planned()],
+            [$plates * $grams, $least, $most, $pieces],
+            [$need->served, $need->least, $need->most, $need->pieces],
         );
     }
 
