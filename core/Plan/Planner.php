@@ -216,6 +216,9 @@ final readonly class Planner
     private function ofDish(DishSchedule $one): array
     {
         $dish = $one->dish;
+        if ($this->now->isAfter($dish->serve)) {
+            return []; // over: nothing of it can be done otherwise any more
+        }
         $isBegun = $dish->progress !== null;
         $first = $isBegun ? null : $this->firstPast($one->steps);
         $chill = $dish->chill;
@@ -289,7 +292,11 @@ final readonly class Planner
         $all = [...$own, ...$beside];
         foreach ($this->pits as $pit) {
             $in = array_values(
-                array_filter($all, static fn (DishSchedule $one): bool => $one->dish->pit === $pit->name),
+                array_filter(
+                    $all,
+                    fn (DishSchedule $one): bool => $one->dish->pit === $pit->name
+                        && $one->occupiesTo->isAfter($this->now),
+                ),
             );
             usort(
                 $in,

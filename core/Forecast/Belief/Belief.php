@@ -197,15 +197,7 @@ final class Belief
     {
         $found = [];
         foreach (\array_slice($this->draws, 0, self::CARRIED) as [$draw, $weight]) {
-            $course = new Course(
-                $draw,
-                $this->way,
-                $this->properties,
-                $this->pressure,
-                $this->warm,
-                $this->asOf,
-            );
-            $warmest = $course->carriedTo($this->asOf, $pulledAt, $rest, $within);
+            $warmest = $this->course($draw)->carriedTo($this->asOf, $pulledAt, $rest, $within);
             if ($warmest !== null) {
                 $found[] = [$warmest, $weight];
             }
@@ -341,20 +333,17 @@ final class Belief
             $isOver = static fn (float $shown): bool => $sign * ($shown - $until) > 0.0;
             $this->futures = [];
             foreach ($this->draws as [$draw]) {
-                $course = new Course(
-                    $draw,
-                    $this->way,
-                    $this->properties,
-                    $this->pressure,
-                    $this->warm,
-                    $this->asOf,
-                );
-                $this->futures[] = $course->ahead($this->asOf, $within, $isOver);
+                $this->futures[] = $this->course($draw)->ahead($this->asOf, $within, $isOver);
             }
             $this->until = $until;
         }
 
         return $this->futures;
+    }
+
+    private function course(Draw $draw): Course
+    {
+        return new Course($draw, $this->way, $this->properties, $this->pressure, $this->warm, $this->asOf);
     }
 
     /** @param list<array{int, float, float}> $ahead */

@@ -21,15 +21,18 @@ use Verjuicer\Core\Measure\Temperature;
  * the same. One is reckoned once for each state of a record and every two minutes: the lane and the page ask for the
  * same. They lie in a fixed number of places, a later one in place of an earlier.
  */
-final readonly class Forecasts
+final class Forecasts
 {
     private const SECONDS = 120;
     private const PLACES = 256;
 
+    /** @var array<string, array{mixed, mixed}> the last of each kind: on the command line nothing else is kept */
+    private array $last = [];
+
     public function __construct(
-        private Products $products,
-        private LoggerInterface $logger,
-        #[Autowire(service: 'cache.forecasts')] private CacheItemPoolInterface $cache,
+        private readonly Products $products,
+        private readonly LoggerInterface $logger,
+        #[Autowire(service: 'cache.forecasts')] private readonly CacheItemPoolInterface $cache,
     ) {
     }
 
@@ -107,6 +110,10 @@ final readonly class Forecasts
                 array_map(self::told(...), $assessment->countdowns),
                 $wanted === null ? null : $wanted->tenths.$wanted->unit->value,
             ];
+            if (($this->last[$kind][0] ?? null) === $state) {
+                /** @var CookOutlook|CookRescue|FallOutlook|null */
+                return $this->last[$kind][1];
+            }
             $place = hexdec(substr(hash('xxh32', $id), 0, 7)) % self::PLACES;
             $item = $this->cache->getItem("$kind.$place");
             $kept = $item->isHit() ? $item->get() : null;
@@ -115,6 +122,7 @@ final readonly class Forecasts
                 return $kept[1];
             }
             $made = $forecast($wanted);
+            $this->last[$kind] = [$state, $made];
             $this->cache->save($item->set([$state, $made]));
 
             return $made;

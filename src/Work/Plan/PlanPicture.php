@@ -135,7 +135,9 @@ final readonly class PlanPicture
             ['cook', $one->load, $pull],
             ['rest', $pull, self::earlier($rested, $reheat ?? $slice)],
         ];
-        if ($reheat !== null) {
+        if ($one->dish->progress?->pulled !== null) {
+            array_pop($spans); // what a real batch does off the heat is not what was planned, but what its record shows
+        } elseif ($reheat !== null) {
             $spans[] = ['cool', $rested, $reheat];
             $spans[] = ['reheat', $reheat, $slice];
         } else {

@@ -91,7 +91,7 @@ final class PlanScheduleController extends FormController
         $zone = $sheet->plan->site->zone();
         $days = [];
         foreach ($sheet->dishes as $one) {
-            if ($one->dish->batch === null) {
+            if ($one->dish->batch === null && $one->dish->serve()->isAfter($this->now->instant())) {
                 $day = LocalDate::ofInstant($one->schedule->load, $zone);
                 $days[$day->days][] = $one;
             }

@@ -8,7 +8,6 @@ use Doctrine\Common\Collections\ArrayCollection;
 use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\ORM\Query\Parameter;
 use Symfony\Component\Uid\Uuid;
-use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Span;
 
@@ -75,12 +74,6 @@ final readonly class Plans
         }
 
         return null;
-    }
-
-    /** The dish a batch was planned as. */
-    public function ofBatch(Batch $batch): ?PlannedDish
-    {
-        return $this->entities->getRepository(PlannedDish::class)->findOneBy(['batch' => $batch->id]);
     }
 
     /** The same again is kept once. */

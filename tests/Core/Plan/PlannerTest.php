@@ -150,6 +150,25 @@ final class PlannerTest extends TestCase
         self::assertNotNull($schedule->of('theirs'));
     }
 
+    public function testWhatIsOverIsNotAdvised(): void
+    {
+        $planner = new Planner(
+            new FixedTimes(),
+            FixedTimes::gates(),
+            2 * self::HOUR,
+            self::pits(),
+            [],
+            Instant::parse('2026-11-29T09:00:00Z'),
+        );
+        $dishes = [
+            self::dish('one', load: Instant::parse('2026-11-28T19:00:00Z'), chill: null),
+            self::dish('other', heat: new HeatPlan(149.0, 95.0), pit: 'Drum'),
+        ];
+        $schedule = $planner->schedule($dishes);
+        self::assertSame([], $schedule->conflicts);
+        self::assertSame([], (new WaysOut($planner, self::pits()))->of($dishes, $schedule, 'one'));
+    }
+
     public function testAPitIsLitOnceForWhatFollowsInIt(): void
     {
         $schedule = self::planner()->schedule([self::dish('one'), self::dish('other')]);
