@@ -16,3 +16,12 @@ node_modules/.bin/esbuild assets/scripts/app.js --bundle --format=esm --minify -
     --outfile=assets/vendor/app.js --log-level=warning
 rm -rf public/assets
 php bin/console asset-map:compile --quiet
+# What opens without a network: the files above by their names, and the script that serves them.
+cp assets/offline.html public/offline.html
+node_modules/.bin/esbuild assets/scripts/sw.js --bundle --format=iife --minify --target=es2022 --legal-comments=none \
+    --define:process.env.NODE_ENV='"production"' --outfile=assets/vendor/sw.js --log-level=warning
+node -e 'require("workbox-build").injectManifest({
+    swSrc: "assets/vendor/sw.js", swDest: "public/sw.js", globDirectory: "public",
+    globPatterns: ["assets/**/*.{js,css,woff2,svg}", "offline.html", "icons/*.png"],
+    dontCacheBustURLsMatching: /^assets\//,
+}).catch((problem) => { console.error(problem.message); process.exit(1); })'

@@ -41,6 +41,11 @@ need_browser() {
     command -v chromedriver >/dev/null && command -v chromium >/dev/null || install_packages chromium chromium-driver
 }
 
+# The broker through which sensors publish.
+need_mqtt() {
+    command -v mosquitto >/dev/null || [ -x /usr/sbin/mosquitto ] || install_packages mosquitto
+}
+
 need_vendor() {
     if [ ! -f vendor/autoload.php ] || [ composer.json -nt vendor/autoload.php ]; then
         say 'Installing PHP packages'

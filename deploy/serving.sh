@@ -117,6 +117,14 @@ $([ -z "${TLS_PORT:-}" ] || echo '            add_header Strict-Transport-Securi
             try_files \$uri =404;
             access_log off;
         }
+        # It asks for itself anew each time; its scope is all of the site.
+        location ~ ^/(sw\.js|manifest\.webmanifest|offline\.html|icons/) {
+            types { application/javascript js; application/manifest+json webmanifest; text/html html; image/png png; }
+            add_header Cache-Control no-cache;
+            add_header X-Content-Type-Options nosniff;
+            try_files \$uri =404;
+            access_log off;
+        }
         location = /healthz { access_log off; include $dir/application.conf; }
         location / { include $dir/application.conf; }
     }

@@ -1,8 +1,10 @@
 import { showGlobals } from './globals.js';
 import Alpine from '@alpinejs/csp';
+import { soundAlarms } from './alarm.js';
 import { entryLine } from './entry.js';
 import { keyMap } from './keys.js';
 import { keepCurrent } from './live.js';
+import { worksOffline } from './offline.js';
 import { readings } from './picture.js';
 import { planStrips } from './plan.js';
 import { watchQuiet } from './quiet.js';
@@ -12,6 +14,8 @@ import { ownZone } from './zone.js';
 
 showGlobals();
 watchQuiet();
+soundAlarms();
+worksOffline();
 Alpine.data('entryLine', entryLine);
 Alpine.data('keepCurrent', keepCurrent);
 Alpine.data('keyMap', keyMap);

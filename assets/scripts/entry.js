@@ -16,7 +16,7 @@ export function entryLine() {
         isMore: false,
         tags: {},
         verbs: {},
-        usual: [],
+        likelyIn: {},
         thermometers: [],
         numbers: ['789', '456', '123', '.0-'].map((row) => row.split('')),
         whens: ['', '-5', '-10', '-20', '-30'],
@@ -27,7 +27,9 @@ export function entryLine() {
             this.line = given || this.draft() || prefix;
             this.isPadOpen = this.$root.dataset.pad === 'open';
             this.wasPadOpen = this.isPadOpen;
-            Object.assign(this, JSON.parse(this.$root.querySelector('#pad > script').textContent));
+            const { likely, ...keys } = JSON.parse(this.$root.querySelector('#pad > script').textContent);
+            Object.entries(keys.tags).forEach(([tag, known]) => (known.tag = Number(tag)));
+            Object.assign(this, keys, { likelyIn: likely });
             this.$watch('line', () => this.changed());
             this.$watch('newSpot', () => this.ask());
             if (!this.isOnlyTag()) this.ask();
@@ -118,7 +120,8 @@ export function entryLine() {
 
         /** What is known of the tag of the line. */
         get batch() {
-            return this.tags[this.tag] ?? { product: '', pieces: [], spots: [], verbs: this.usual };
+            const known = this.tags[this.tag] ?? { product: '', stage: 'cook' };
+            return { pieces: [], spots: [], verbs: this.likelyIn[known.stage] ?? [], ...known };
         },
 
         get verb() {

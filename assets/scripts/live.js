@@ -1,4 +1,4 @@
-const EVERY_SECONDS = 15;
+const EVERY_SECONDS = 5;
 
 /** Keeps a part of the page current: fetched anew now and then, its clocks counted down in between. */
 export function keepCurrent() {

@@ -36,4 +36,7 @@ enum NoteStep: string
     case Rotated = 'rotated';
     case ProbePlaced = 'probe_placed';
     case ProbePulled = 'probe_pulled';
+    /** Nothing of what a probe says is taken for food, from here on. */
+    case ProbeFault = 'probe_fault';
+    case ProbeFine = 'probe_fine';
 }

@@ -61,6 +61,12 @@ final readonly class Plausible
         return $doubts;
     }
 
+    /** Whether no food on its way through a kitchen is as cold or as hot as that. */
+    public function isOffScale(Temperature $reading): bool
+    {
+        return $reading->isBelow($this->coldest) || $reading->isAbove($this->hottest);
+    }
+
     /** Whether meat at one spot cannot change from one temperature to the other in so many seconds. */
     public function isImpossible(Temperature $one, Temperature $other, int $seconds): bool
     {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
+use Verjuicer\Core\Measure\Threshold;
+
 /** The numbers of one edition of one food code, complete from the moment it exists. */
 final readonly class RuleSet
 {
@@ -44,6 +46,12 @@ final readonly class RuleSet
         throw new \OutOfBoundsException(\sprintf('A rule set has no part "%s".', $key));
     }
 
+    /** @return list<Threshold> every limit in any part of it, whatever it is for */
+    public function thresholds(): array
+    {
+        return self::thresholdsIn($this->parts);
+    }
+
     public function limits(): Limits
     {
         return $this->get(Limits::class);
@@ -67,5 +75,20 @@ final readonly class RuleSet
     public function house(): HouseLimits
     {
         return $this->get(HouseLimits::class);
+    }
+
+    /** @return list<Threshold> */
+    private static function thresholdsIn(mixed $value): array
+    {
+        if ($value instanceof Threshold) {
+            return [$value];
+        }
+        $found = [];
+        // What is private in a part is a limit all the same.
+        foreach (\is_object($value) || \is_array($value) ? (array) $value : [] as $inner) {
+            $found = [...$found, ...self::thresholdsIn($inner)];
+        }
+
+        return $found;
     }
 }

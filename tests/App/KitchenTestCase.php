@@ -10,6 +10,7 @@ use Symfony\Bundle\FrameworkBundle\KernelBrowser;
 use Symfony\Bundle\FrameworkBundle\Test\WebTestCase;
 use Symfony\Component\Clock\Test\ClockSensitiveTrait;
 use Symfony\Component\DomCrawler\Crawler;
+use Symfony\Component\Filesystem\Filesystem;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
@@ -24,9 +25,13 @@ abstract class KitchenTestCase extends WebTestCase
     use ClockSensitiveTrait;
 
     protected KernelBrowser $client;
+    private string $keys = '';
 
     protected function setUp(): void
     {
+        // What is rolled back was never sealed.
+        $this->keys = sys_get_temp_dir().'/verjuicer-keys-'.bin2hex(random_bytes(6));
+        $_SERVER['VERJUICER_KEYS'] = $_ENV['VERJUICER_KEYS'] = $this->keys;
         self::mockTime(TestKitchen::MOMENT);
         $this->client = self::createClient();
         $site = $this->connection()->fetchOne('SELECT id FROM site WHERE is_practice');
@@ -34,6 +39,13 @@ abstract class KitchenTestCase extends WebTestCase
         // As the application is served: by a role that owns nothing and sees one site.
         $this->connection()->executeStatement('SET ROLE verjuicer_app');
         $this->service(Tenant::class)->enter(Uuid::fromString($site));
+    }
+
+    protected function tearDown(): void
+    {
+        parent::tearDown();
+        unset($_SERVER['VERJUICER_KEYS'], $_ENV['VERJUICER_KEYS']);
+        (new Filesystem())->remove($this->keys);
     }
 
     /** As whoever runs the machine, with all sites before them. */

@@ -22,6 +22,7 @@ final class ArchitectureRules
         'Event',
         'Ruleset',
         'Record',
+        'Series',
         'Thermal',
         'Pit',
         'Assess',

@@ -25,6 +25,8 @@ use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\People\SiteHabits;
 use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Work\Alarm\Alarm;
+use Verjuicer\App\Work\Alarm\Alarms;
 use Verjuicer\App\Work\Batch\BatchPicture;
 use Verjuicer\App\Work\Batch\CookView;
 use Verjuicer\App\Work\Batch\RecordLog;
@@ -59,6 +61,7 @@ final readonly class PacketMaker
         private SiteHabits $habits,
         private SiteChain $chain,
         private Finder $finder,
+        private Alarms $alarms,
         private Figures $figures,
         private Environment $twig,
         private Now $now,
@@ -125,6 +128,10 @@ final readonly class PacketMaker
             'categories' => CookingCategory::cases(),
             'plans' => TimePlan::cases(),
             'checks' => $this->checks($site, $from, $to),
+            'alarms' => array_map(
+                fn (Alarm $one): array => ['alarm' => $one, 'history' => $this->alarms->history($one->id)],
+                $this->alarms->about($site, $ids, $from, $to),
+            ),
             'signatures' => $this->signatures($site, $packet->scope),
             'seal' => $this->chain->seal($site),
         ]);

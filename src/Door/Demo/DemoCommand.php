@@ -9,6 +9,8 @@ use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Symfony\Component\Filesystem\Filesystem;
 
 #[AsCommand(
     'verjuicer:demo',
@@ -20,6 +22,9 @@ final class DemoCommand extends Command
         private readonly Connection $connection,
         private readonly StoryLoader $loader,
         private readonly DemoPlans $plans,
+        private readonly DemoSensors $sensors,
+        private readonly DemoDuty $duty,
+        #[Autowire('%kernel.project_dir%/var/simulate.json')] private readonly string $secrets,
     ) {
         parent::__construct();
     }
@@ -31,7 +36,14 @@ final class DemoCommand extends Command
 
             return self::SUCCESS;
         }
-        $this->plans->load($this->loader->load(DemoKitchen::story()));
+        $site = $this->loader->load(DemoKitchen::story());
+        $this->plans->load($site);
+        $this->duty->load($site);
+        // bin/simulate plays them, and nobody else may.
+        $files = new Filesystem();
+        $files->dumpFile($this->secrets, json_encode($this->sensors->load($site), \JSON_THROW_ON_ERROR));
+        $files->chmod($this->secrets, 0o600);
+        $this->sensors->place($site);
         $output->writeln('The Quarry Lane Smokehouse is loaded.');
 
         return self::SUCCESS;

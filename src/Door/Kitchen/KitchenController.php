@@ -14,9 +14,9 @@ final class KitchenController extends AbstractController
 {
     private const DOORS = [
         'before' => ['plans', 'receiving', 'products', 'recipes', 'templates'],
-        'at_pit' => ['pits', 'hot_round', 'thermometers', 'what_if', 'wall', 'card'],
+        'at_pit' => ['alarms', 'pits', 'hot_round', 'thermometers', 'sensors', 'what_if', 'wall', 'card'],
         'after' => ['cooling', 'today', 'unsettled', 'labels'],
-        'book' => ['search', 'packets', 'trends', 'keeping', 'exchange', 'site', 'people', 'devices', 'sites'],
+        'book' => ['search', 'packets', 'trends', 'keeping', 'exchange', 'duty', 'site', 'people', 'devices', 'sites'],
     ];
     private const OF = [
         'site' => 'ROLE_MANAGER',

@@ -7,8 +7,16 @@ namespace Verjuicer\App\Ledger\Chain;
 /** The first place at which the chain of a site does not hold. */
 final readonly class ChainBreak
 {
-    /** @param 'missing_link'|'missing_row'|'altered'|'not_chained'|'seal' $what */
-    public function __construct(public string $what, public int $position, public string $kind, public string $rowId)
-    {
+    /**
+     * @param 'missing_link'|'missing_row'|'altered'|'not_chained'|'seal'|'link_time'|'changed'|'removed' $what
+     * @param string $detail what changed, where that can be known
+     */
+    public function __construct(
+        public string $what,
+        public int $position,
+        public string $kind,
+        public string $rowId,
+        public string $detail = '',
+    ) {
     }
 }

@@ -27,9 +27,13 @@ final readonly class SiteChain
         'batch_fact',
         'site_change',
         'account_change',
+        'sensor_assignment',
+        'series_block',
+        'alarm_event',
+        'row_kept',
     ];
 
-    public function __construct(private Connection $connection)
+    public function __construct(private Connection $connection, private KeptRows $rows)
     {
     }
 
@@ -55,7 +59,11 @@ final readonly class SiteChain
             // The canonical form has its times in UTC, whatever the connection is set to.
             $this->connection->executeStatement("SET LOCAL timezone = 'UTC'");
 
-            return $this->walk($site) ?? ($this->unchained($site) ?? $this->brokenSeal($site));
+            return $this->walk($site)
+                ?? $this->unchained($site)
+                ?? $this->brokenSeal($site)
+                ?? $this->movedLink($site)
+                ?? $this->rows->firstDifference($site);
         });
     }
 
@@ -130,7 +138,8 @@ final readonly class SiteChain
             <<<'SQL'
             SELECT DISTINCT ON (1) (recorded_at AT TIME ZONE ?)::date::text AS day, position, encode(hash,
               'hex') AS digest
-            FROM chain_link WHERE site_id = ? ORDER BY 1, recorded_at DESC, position DESC
+            FROM chain_link WHERE site_id = ? AND recorded_at > to_timestamp(0)
+            ORDER BY 1, recorded_at DESC, position DESC
             SQL,
             [$site->timezone, $site->id->toRfc4122()],
         );
@@ -202,6 +211,44 @@ final readonly class SiteChain
     }
 
     /** A signed day whose digest is not that of its place in the chain: all of the chain was made anew. */
+    /**
+     * A link is of the moment its row was recorded, or of that of the link before it where that is later: any other
+     * time was put there afterwards.
+     */
+    private function movedLink(Site $site): ?ChainBreak
+    {
+        $moments = '';
+        foreach (self::KINDS as $kind) {
+            $moment = match ($kind) {
+                'batch' => 'begun_at',
+                'day_sign', 'day_said' => 'at',
+                'batch_lot' => null,
+                default => 'recorded_at',
+            };
+            $moments .= $moment === null
+                ? ''
+                : " WHEN '$kind' THEN (SELECT r.$moment FROM $kind r WHERE r.id = l.row_id)";
+        }
+        /** @var array{position: int, kind: string, row_id: string}|false $moved */
+        $moved = $this->connection->fetchAssociative(
+            <<<SQL
+            WITH timed AS (
+                SELECT l.position, l.kind, l.row_id, l.recorded_at, CASE l.kind $moments END AS of_row,
+                       lag(l.recorded_at) OVER (ORDER BY l.position) AS before
+                FROM chain_link l WHERE l.site_id = ?
+            )
+            SELECT position, kind, row_id FROM timed
+            WHERE recorded_at < before OR recorded_at IS DISTINCT FROM greatest(of_row, before) AND of_row IS NOT NULL
+            ORDER BY position LIMIT 1
+            SQL,
+            [$site->id->toRfc4122()],
+        );
+
+        return $moved === false
+            ? null
+            : new ChainBreak('link_time', $moved['position'], $moved['kind'], $moved['row_id']);
+    }
+
     private function brokenSeal(Site $site): ?ChainBreak
     {
         /** @var array{id: string, position: int}|false $sign */

@@ -27,6 +27,7 @@ final readonly class ContentSecurity
                 "font-src 'self'",
                 "connect-src 'self'",
                 "manifest-src 'self'",
+                "worker-src 'self'",
                 "form-action 'self'",
                 "frame-ancestors 'none'",
                 "base-uri 'none'",

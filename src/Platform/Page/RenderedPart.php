@@ -21,6 +21,8 @@ final readonly class RenderedPart
 {
     private const SECONDS = 10;
     private const PLACES = 256;
+    private const OWN_LINE =
+        '#> <(/?(?:li|ul|ol|div|section|nav|h2|details|summary|form|p|path|rect|use|g|line|circle|title|text)\b)#';
 
     public function __construct(
         #[Autowire(service: 'cache.parts')] private CacheItemPoolInterface $cache,
@@ -44,8 +46,17 @@ final readonly class RenderedPart
         return $this->kept(
             $template,
             $state,
-            fn (): string => $this->twig->render($template, $context()),
+            fn (): string => self::squeezed($this->twig->render($template, $context())),
         );
+    }
+
+    /**
+     * Of what the tags of a template leave behind one space is enough, and none beside what stands on lines of its own
+     * or is drawn; a part holds nothing preformatted.
+     */
+    private static function squeezed(string $html): string
+    {
+        return (string) preg_replace(['/\s{2,}/', self::OWN_LINE], [' ', '><$1'], $html);
     }
 
     /**

@@ -57,7 +57,8 @@ final readonly class Outage
         );
     }
 
-    private static function isOne(\Throwable $problem): bool
+    /** Whether something failed because the database could not be asked now. */
+    public static function isOne(\Throwable $problem): bool
     {
         for ($one = $problem; $one !== null; $one = $one->getPrevious()) {
             $isOfDatabase = $one instanceof \PDOException || $one instanceof \Doctrine\DBAL\Exception;

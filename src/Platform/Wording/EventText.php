@@ -16,6 +16,7 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Weight;
 use Verjuicer\Core\Measure\Zone;
 use Verjuicer\Core\Record\Imported;
+use Verjuicer\Core\Series\FaultKind;
 
 /** What an event says, in a few words; what its fields are is in the catalogue of kinds. */
 final readonly class EventText
@@ -108,6 +109,9 @@ final readonly class EventText
                 'event.usual.'.$value,
             ),
             $field->type === FieldType::Words && \is_array($value) => $this->allergens($value),
+            $value === FaultKind::tryFrom(\is_string($value) ? $value : '')?->value => $this->translator->trans(
+                'probe.fault.'.$value,
+            ),
             \is_scalar($value) => (string) $value,
             default => '',
         };

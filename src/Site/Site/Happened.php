@@ -20,8 +20,11 @@ final readonly class Happened
     private const YEARS = 10;
     private const DAY = 86_400;
 
-    public function __construct(private Now $now, private TranslatorInterface $translator)
-    {
+    public function __construct(
+        private Now $now,
+        private MadeOffline $offline,
+        private TranslatorInterface $translator,
+    ) {
     }
 
     /**
@@ -32,7 +35,7 @@ final readonly class Happened
      */
     public function read(string $given, Site $site, ?Instant $near = null): Instant
     {
-        $now = $this->now->instant();
+        $now = $this->offline->at() ?? $this->now->instant();
         $words = self::by24Hours(mb_strtolower(trim(mb_scrub($given))));
         $at = $this->moment($words, $site, $now, $near ?? $now) ?? throw NotATime::unreadable($given);
         if ($at->isAfter($now)) {

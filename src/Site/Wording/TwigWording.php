@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Site\Wording;
 
 use Symfony\Component\Uid\Uuid;
+use Symfony\Contracts\Translation\TranslatorInterface;
 use Twig\Attribute\AsTwigFilter;
 use Twig\Attribute\AsTwigFunction;
 use Verjuicer\App\Platform\Now;
@@ -13,6 +14,7 @@ use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Platform\Wording\FindingText;
 use Verjuicer\App\Platform\Wording\Habits;
 use Verjuicer\App\Platform\Wording\ZoneText;
+use Verjuicer\App\Site\Site\MadeOffline;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\DangerZone;
@@ -35,6 +37,7 @@ final readonly class TwigWording
         private ZoneText $zone,
         private Now $now,
         private Habits $habits,
+        private TranslatorInterface $translator,
     ) {
     }
 
@@ -82,7 +85,11 @@ final readonly class TwigWording
     {
         $reason = $event->replaces === null || $event->detail instanceof TakenBack ? $event->reason : null;
 
-        return $this->events->of($event->detail, $reason, $pieces, $site->zone(), $event->imported);
+        $told = $this->events->of($event->detail, $reason, $pieces, $site->zone(), $event->imported);
+
+        return ($event->extensions[MadeOffline::FIELD] ?? false) === true
+            ? $told.' · '.$this->translator->trans('event.made_offline')
+            : $told;
     }
 
     /** "2/flat" in words. */

@@ -18,6 +18,7 @@ use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Projection\Forecast\Forecasts;
 use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Projection\Lane\Lanes;
+use Verjuicer\App\Work\Probe\Troubles;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Forecast\FallGate;
@@ -54,6 +55,7 @@ final class BatchParts
         private readonly RenderedPart $part,
         private readonly Environment $twig,
         private readonly Figures $figures,
+        private readonly Troubles $troubles,
         private readonly Security $security,
         private readonly Now $now,
     ) {
@@ -213,6 +215,7 @@ final class BatchParts
                     array_filter($assessment->findings, static fn (Finding $one): bool => !$one->isJudged()),
                 ),
             ),
+            'troubles' => $this->troubles->ofBatch($batch),
             'now' => $this->now->instant(),
         ];
     }

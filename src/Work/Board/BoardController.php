@@ -9,7 +9,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
-use Verjuicer\App\Catalogue\Holding\HoldUnits;
+use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Page\RenderedPart;
 use Verjuicer\App\Platform\Picture\TimeAxis;
@@ -17,10 +17,12 @@ use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Work\Alarm\AlarmLines;
 use Verjuicer\App\Work\Due\Claims;
 use Verjuicer\App\Work\Due\DueLines;
-use Verjuicer\App\Work\Due\DueNext;
+use Verjuicer\App\Work\Due\SiteDues;
 use Verjuicer\App\Work\Plan\PlannedLanes;
+use Verjuicer\App\Work\Probe\Troubles;
 use Verjuicer\Core\Measure\Span;
 
 /** The board: every open batch as a lane on one axis of time, and what is due next across all of them. */
@@ -31,17 +33,22 @@ final class BoardController extends AbstractController
     private const HOURS_ENDED = 18;
     private const MOST_ENDED = 60;
     private const MOST_UNSETTLED = 12;
-    private const MOST_ON_WALL = 9;
+    private const MOST_ON_WALL = 8;
+    /** Where alarms stand above them. */
+    private const MOST_BELOW_ALARMS = 7;
+    private const STALE_SECONDS = 30;
 
     public function __construct(
         private readonly Lanes $lanes,
-        private readonly DueNext $dueNext,
+        private readonly SiteDues $siteDues,
         private readonly Figures $figures,
         private readonly RenderedPart $part,
-        private readonly HoldUnits $units,
         private readonly Claims $claims,
         private readonly FirstSteps $firstSteps,
         private readonly PlannedLanes $planned,
+        private readonly Troubles $troubles,
+        private readonly AlarmLines $alarms,
+        private readonly SiteChain $chain,
         private readonly CurrentAccount $account,
         private readonly Now $now,
     ) {
@@ -55,6 +62,7 @@ final class BoardController extends AbstractController
         return $this->render('work/board/board.html.twig', [
             'now' => $this->now->instant(),
             'live' => $this->part($filter),
+            'alarms' => $this->alarmsPart(),
             'filter' => $filter,
             'entry_id' => Uuid::v7()->toRfc4122(),
             'first_steps' => $this->firstSteps->of($this->account->get()->site),
@@ -65,11 +73,12 @@ final class BoardController extends AbstractController
     #[Route('/board/live', name: 'board_live', methods: ['GET'])]
     public function live(Request $request): Response
     {
-        return $this->render(
-            'platform/_live.html.twig',
-            ['now' => $this->now->instant(), 'parts' => ['board' => $this->part(BoardFilter::of($request))]],
-            new Response(headers: ['Cache-Control' => 'no-store, private']),
-        );
+        $filter = BoardFilter::of($request);
+
+        return $this->changed($request, fn (int $version): array => [
+            'alarms' => $this->alarmsPart(),
+            'board' => $this->part($filter, $version),
+        ]);
     }
 
     /** The board for a screen on the wall. It is dim while the kitchen is closed. */
@@ -80,23 +89,67 @@ final class BoardController extends AbstractController
             'site' => $this->account->get()->site,
             'now' => $this->now->instant(),
             'part' => $this->wallPart(),
+            'alarms' => $this->alarmsPart(),
         ]);
     }
 
     #[Route('/wall/live', name: 'wall_live', methods: ['GET'])]
-    public function wallLive(): Response
+    public function wallLive(Request $request): Response
     {
-        return $this->render(
-            'platform/_live.html.twig',
-            ['now' => $this->now->instant(), 'parts' => ['wall' => $this->wallPart()]],
-            new Response(headers: ['Cache-Control' => 'no-store, private']),
-        );
+        return $this->changed($request, fn (int $version): array => [
+            'alarms' => $this->alarmsPart(),
+            'wall' => $this->wallPart($version),
+        ]);
     }
 
-    private function wallPart(): string
+    /**
+     * The parts where anything changed since they were asked for last; else that nothing did. Time moves on, too: half
+     * a minute is as old as a part gets.
+     *
+     * @param \Closure(int): array<string, string> $parts HTML by name, of a version of the lanes
+     */
+    private function changed(Request $request, \Closure $parts): Response
     {
         $site = $this->account->get()->site;
-        $state = [$site->id->toRfc4122(), $this->lanes->current($site)];
+        $now = $this->now->instant();
+        $version = $this->lanes->current($site);
+        $response = new Response();
+        $response->setEtag(hash('xxh128', implode('/', [
+            $request->getRequestUri(),
+            $site->id->toRfc4122(),
+            $version,
+            // What becomes of alarms is in the chain, too.
+            $this->chain->length($site),
+            implode(',', $this->account->get()->getRoles()),
+            intdiv($now->epoch, self::STALE_SECONDS),
+        ])));
+        $response->headers->set('Cache-Control', 'private, no-cache');
+        $response->setVary('Cookie');
+
+        return $response->isNotModified($request)
+            ? $response
+            : $this->render('platform/_live.html.twig', ['now' => $now, 'parts' => $parts($version)], $response);
+    }
+
+    /** Apart from the rest, which is left alone while somebody uses it. */
+    private function alarmsPart(): string
+    {
+        $site = $this->account->get()->site;
+
+        return trim($this->renderView('work/alarm/_board.html.twig', [
+            'site' => $site,
+            'alarms' => $this->alarms->of($site),
+            'is_test_due' => $this->alarms->isTestDue($site),
+            'now' => $this->now->instant(),
+        ]));
+    }
+
+    /** @param int|null $version of the lanes, where it is known */
+    private function wallPart(?int $version = null): string
+    {
+        $site = $this->account->get()->site;
+        $most = $this->alarms->of($site) === [] ? self::MOST_ON_WALL : self::MOST_BELOW_ALARMS;
+        $state = [$site->id->toRfc4122(), $version ?? $this->lanes->current($site), $most];
 
         return $this->part->of(
             'work/board/_wall.html.twig',
@@ -104,17 +157,18 @@ final class BoardController extends AbstractController
             fn (): array => [
                 'view' => $this->view(BoardFilter::all()),
                 'site' => $site,
-                'most' => self::MOST_ON_WALL,
+                'most' => $most,
             ],
         );
     }
 
-    private function part(BoardFilter $filter): string
+    /** @param int|null $version of the lanes, where it is known */
+    private function part(BoardFilter $filter, ?int $version = null): string
     {
         $site = $this->account->get()->site;
         $state = [
             $site->id->toRfc4122(),
-            $this->lanes->current($site),
+            $version ?? $this->lanes->current($site),
             $this->isGranted('ROLE_CREW'),
             $filter->at,
             $filter->by,
@@ -141,7 +195,7 @@ final class BoardController extends AbstractController
             : [];
         $ended = $this->lanes->endedSince($site, $now->plus(Span::ofHours(-self::HOURS_ENDED)), self::MOST_ENDED);
         $claims = $this->claims->of($site);
-        $dues = $this->dueNext->of([...$lanes, ...$unsettled], $now, $site->unit, $this->units->intervals($site));
+        $dues = $this->siteDues->of($site, [...$lanes, ...$unsettled]);
         $pictures = [];
         $planned = $this->planned->of($site);
         foreach ($lanes as $lane) {
@@ -172,6 +226,7 @@ final class BoardController extends AbstractController
             \count($ended->lanes) === self::MOST_ENDED,
             $filter,
             BoardFilter::choices($list->lanes, $claims),
+            $filter->isOn() ? [] : $this->troubles->of($site),
         );
     }
 }

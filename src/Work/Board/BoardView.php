@@ -10,6 +10,7 @@ use Verjuicer\App\Projection\Lane\UnreadableLane;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Work\Due\DueLine;
 use Verjuicer\App\Work\Due\DueLines;
+use Verjuicer\App\Work\Probe\Trouble;
 use Verjuicer\Core\Measure\Instant;
 
 /** What the board shows. */
@@ -26,6 +27,7 @@ final readonly class BoardView
      * @param array<string, string> $claims initials, by batch id and rule
      * @param list<Lane> $ended
      * @param array{at: array<string, int>, by: array<string, int>} $choices to filter by
+     * @param list<Trouble> $troubles with sensors
      */
     public function __construct(
         public Instant $now,
@@ -43,6 +45,7 @@ final readonly class BoardView
         public bool $hasMoreEnded,
         public BoardFilter $filter,
         public array $choices,
+        public array $troubles,
     ) {
     }
 

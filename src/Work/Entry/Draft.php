@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Work\Entry;
 
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Site\Site\MadeOffline;
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
@@ -20,6 +21,7 @@ final readonly class Draft
      * @param int|null $ofPiece the piece it is about, where what it says is about a whole batch: the piece goes its own
      *     way
      * @param bool $isPieceOpen whether it is of a piece nobody named
+     * @param string|null $by what wrote it down by itself; null where it is whoever keeps it
      */
     public function __construct(
         public Uuid $id,
@@ -31,6 +33,7 @@ final readonly class Draft
         public bool $isSpotNew = false,
         public ?int $ofPiece = null,
         public bool $isPieceOpen = false,
+        public ?string $by = null,
     ) {
     }
 
@@ -48,6 +51,7 @@ final readonly class Draft
             $this->isSpotNew,
             $this->ofPiece,
             $this->isPieceOpen,
+            $this->by,
         );
     }
 
@@ -63,17 +67,35 @@ final readonly class Draft
             true,
             $this->ofPiece,
             $this->isPieceOpen,
+            $this->by,
         );
     }
 
     /** With what it left open filled in. */
     public function with(Detail $detail): self
     {
-        return new self($this->id, $detail, $this->at, $this->reason, $this->replaces, ofPiece: $this->ofPiece);
+        return new self(
+            $this->id,
+            $detail,
+            $this->at,
+            $this->reason,
+            $this->replaces,
+            ofPiece: $this->ofPiece,
+            by: $this->by,
+        );
     }
 
-    public function event(string $initials): Event
+    /** @param bool $isOffline whether it was made without a network, and sent later */
+    public function event(string $initials, bool $isOffline = false): Event
     {
-        return new Event($this->id->toRfc4122(), $this->at, $initials, $this->detail, $this->replaces, $this->reason);
+        return new Event(
+            $this->id->toRfc4122(),
+            $this->at,
+            $this->by ?? $initials,
+            $this->detail,
+            $this->replaces,
+            $this->reason,
+            extensions: $isOffline ? [MadeOffline::FIELD => true] : [],
+        );
     }
 }

@@ -220,17 +220,24 @@ final readonly class EntryLine
     }
 
     /**
-     * Takes the time from the end: "-10" for ten minutes ago, "-1h30", "14:05", "yesterday 22:10". Where no other
-     * number was typed "-10" is a temperature below zero.
+     * Takes the time from the end: "-10" or "10 min ago" for ten minutes ago, "-1h30", "14:05", "yesterday 22:10".
+     * Where no other number was typed "-10" is a temperature below zero.
      *
      * @param list<string> $words
      */
     private function takeTime(array &$words, bool $isVerb, Site $site): ?Instant
     {
-        for ($count = min(3, \count($words)); $count > 0; --$count) {
+        $isSaidAgo = $words !== [] && $this->words->isSaid('ago', $words[\count($words) - 1]);
+        $all = $words;
+        if ($isSaidAgo) {
+            array_pop($words);
+        }
+        for ($count = min($isSaidAgo ? 4 : 3, \count($words)); $count > 0; --$count) {
             $others = \array_slice($words, 0, -$count);
             $given = implode(' ', \array_slice($words, -$count));
-            $isAgo = preg_match('/^[-−]\d/u', $given) === 1 && ($isVerb || preg_grep('/^[-−+]?\d/u', $others) !== []);
+            $isAgo =
+                preg_match($isSaidAgo ? '/^\d/' : '/^[-−]\d/u', $given) === 1
+                && ($isVerb || preg_grep('/^[-−+]?\d/u', $others) !== []);
             if ($isAgo || str_contains($given, ':')) {
                 try {
                     $at = $this->happened->read($given, $site);
@@ -245,6 +252,7 @@ final readonly class EntryLine
                 return $at;
             }
         }
+        $words = $all;
 
         return null;
     }

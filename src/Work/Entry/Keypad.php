@@ -9,6 +9,9 @@ use Twig\Attribute\AsTwigFunction;
 use Verjuicer\App\Platform\Page\RenderedPart;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Settings\SiteRules;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Threshold;
 
 /**
  * What the keypad has keys for: the tags of open batches with their pieces, spots and likely steps, the thermometers,
@@ -21,6 +24,7 @@ final readonly class Keypad
         private LineVerbs $verbs,
         private Lanes $lanes,
         private RenderedPart $part,
+        private SiteRules $rules,
         private CurrentAccount $account,
     ) {
     }
@@ -65,6 +69,8 @@ final readonly class Keypad
             SQL,
             ['site' => $this->account->get()->site->id->toRfc4122(), 'tag' => $tag ?? 0],
         );
+        $site = $this->account->get()->site;
+        $limits = $this->rules->of($site)->limits();
         $tags = $thermometers = [];
         foreach ($rows as $row) {
             if ($row['tag'] === null) {
@@ -79,11 +85,23 @@ final readonly class Keypad
                 $row['product'],
                 \count($pieces) > 1 ? array_values($pieces) : [],
                 \count($spots) > 1 ? array_values($spots) : [],
-                $this->verbs->likely($row['stage'] ?? ''),
+                $row['stage'] ?? '',
+                $row['stage'] === 'hot_hold' ? self::degrees($limits->hot->threshold, $site) : null,
+                $row['stage'] === 'cold_hold' ? self::degrees($limits->cold->threshold, $site) : null,
             );
         }
 
-        return new KeypadKeys($tags, $thermometers, $this->verbs->all(), $this->verbs->likely('cook'));
+        $likely = ['cook' => $this->verbs->likely('cook')];
+        foreach ($tags as $one) {
+            $likely[$one->stage] ??= $this->verbs->likely($one->stage);
+        }
+
+        return new KeypadKeys($tags, $thermometers, $this->verbs->all(), $likely);
+    }
+
+    private static function degrees(Threshold $limit, Site $site): float
+    {
+        return $limit->printedIn($site->unit)->tenths / 10;
     }
 
     /** @return list<mixed> */

@@ -9,6 +9,7 @@ use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Log\EventLog;
 use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\Site\MadeOffline;
 use Verjuicer\Core\Ruleset\Doubt;
 
 /**
@@ -26,6 +27,7 @@ final readonly class RecordEntry
         private AtPit $atPit,
         private Ledger $ledger,
         private EventLog $log,
+        private MadeOffline $offline,
     ) {
     }
 
@@ -94,7 +96,7 @@ final readonly class RecordEntry
                         : $this->apart($destination->batch, $drafts[$index], $by);
                 $kept[] = new Kept($to, $draft);
                 $batches[$to->id->toRfc4122()] = $to;
-                $events[$to->id->toRfc4122()][] = $draft->event($by->initials);
+                $events[$to->id->toRfc4122()][] = $draft->event($by->initials, $this->offline->at() !== null);
             }
             foreach ($events as $id => $ofOne) {
                 $this->log->append($batches[$id], $by, ...$ofOne);

@@ -84,7 +84,7 @@ final class InspectorTest extends KitchenTestCase
         yield 'a product' => [
             new PacketScope($from, $to, product: 'Pork loin'),
             'Letter',
-            ['Pork loin', 'Never got there', 'Ridge Road Provisions'],
+            ['Pork loin', 'Never got there', 'Ridge Road Provisions', 'Alarms', 'Wake: Tag 18 Pork loin'],
             ['Beef brisket', 'Turkey breast'],
         ];
         yield 'a lot' => [

@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\Console\Tester\CommandTester;
 use Verjuicer\App\Book\Exchange\RecordExport;
 use Verjuicer\App\Door\Console\VerifyCommand;
+use Verjuicer\App\Ledger\Chain\SealLog;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\Tests\App\KitchenTestCase;
 
@@ -22,7 +23,8 @@ final class SiteChainTest extends KitchenTestCase
         $rows = $this->number(
             'SELECT (SELECT count(*) FROM batch) + (SELECT count(*) FROM event) + (SELECT count(*) '
             .'FROM site_event) + (SELECT count(*) FROM lot) + (SELECT count(*) '
-            .'FROM batch_lot) + (SELECT count(*) FROM thermometer_check)',
+            .'FROM batch_lot) + (SELECT count(*) FROM thermometer_check) '
+            .'+ (SELECT count(*) FROM alarm_event) + (SELECT count(*) FROM row_kept)',
         );
         self::assertSame($rows, $chain->length($site));
         $this->keep('7 173');
@@ -123,6 +125,130 @@ final class SiteChainTest extends KitchenTestCase
         yield 'a link' => ['altered', 'event', ["UPDATE chain_link SET hash = sha256('x') WHERE row_id = $some"]];
     }
 
+    /**
+     * What a walk over the links alone did not see.
+     *
+     * @param list<string> $tampering
+     */
+    #[DataProvider('unseen')]
+    public function testWhatNoLinkShowedIsFoundAllTheSame(array $tampering, string $said): void
+    {
+        $site = $this->logIn()->site;
+        $this->keep('7 173');
+        $this->connection()->executeStatement(
+            'INSERT INTO packet (id, site_id, account_id, at, scope, paper) '
+            ."SELECT gen_random_uuid(), site_id, id, now(), '{}', 'A4' FROM account WHERE initials = 'MR'",
+        );
+        $this->service(SealLog::class)->note($site);
+        $tester = new CommandTester($this->service(VerifyCommand::class));
+        $this->asOwner();
+        self::assertSame(0, $tester->execute([]), $tester->getDisplay());
+        $this->connection()->executeStatement('SET session_replication_role = replica');
+        foreach ($tampering as $sql) {
+            $this->connection()->executeStatement($sql);
+        }
+        $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
+        self::assertSame(1, $tester->execute([]));
+        self::assertStringContainsString($said, $tester->getDisplay());
+    }
+
+    /** @return iterable<string, array{list<string>, string}> */
+    public static function unseen(): iterable
+    {
+        $rehash = <<<'SQL'
+            DO $$
+            DECLARE l RECORD; before BYTEA := ''::bytea; made BYTEA;
+            BEGIN
+                FOR l IN SELECT * FROM chain_link WHERE site_id = (SELECT id FROM site WHERE is_practice)
+                  ORDER BY position LOOP
+                    made := sha256(before || convert_to(chain_canonical(l.kind, l.row_id), 'UTF8'));
+                    UPDATE chain_link SET hash = made WHERE site_id = l.site_id AND position = l.position;
+                    UPDATE day_sign SET digest = encode(made, 'hex') WHERE position = l.position;
+                    before := made;
+                END LOOP;
+            END
+            $$
+            SQL;
+        $newest = "(SELECT row_id FROM chain_link WHERE kind = 'event' ORDER BY position DESC LIMIT 1)";
+        yield 'the newest links and their rows cut off' => [
+            ["DELETE FROM event WHERE id = $newest", 'DELETE FROM chain_link WHERE position = '
+                .'(SELECT max(position) FROM chain_link)'],
+            'it was cut, emptied or made anew',
+        ];
+        yield 'a value altered and everything hashed anew' => [
+            ["UPDATE event SET members = jsonb_set(members, '{temp}', '{\"f\": 165}') WHERE id = $newest", $rehash],
+            'it was cut, emptied or made anew',
+        ];
+        yield 'the verdict on the board' => [
+            ["UPDATE board_lane SET verdict = 'met' WHERE verdict = 'broken'"],
+            'the board says of',
+        ];
+        yield 'the elevation' => [['UPDATE site SET elevation_m = 10'], 'elevation_m was 1610'];
+        yield 'the rule set' => [["UPDATE site SET rule_set = 'other'"], 'rule_set was'];
+        yield 'a name' => [["UPDATE account SET name = 'Somebody' WHERE initials = 'MR'"], 'name was "Mara Rook"'];
+        yield 'a role' => [["UPDATE account SET role = 'owner' WHERE initials = 'IT'"], 'role was "crew"'];
+        yield 'two thermometers exchanged' => [
+            [
+                "UPDATE thermometer SET label = 'T0' WHERE label = 'T1'",
+                "UPDATE thermometer SET label = 'T1' WHERE label = 'T2'",
+                "UPDATE thermometer SET label = 'T2' WHERE label = 'T0'",
+            ],
+            'label was "T',
+        ];
+        yield 'a product made intact' => [
+            ["UPDATE product SET integrity = CASE integrity WHEN 'intact' THEN 'non_intact' ELSE 'intact' END"],
+            'integrity was',
+        ];
+        yield 'a recipe' => [
+            ["UPDATE recipe SET name = 'Other' WHERE name = (SELECT min(name) FROM recipe)"],
+            'name was',
+        ];
+        yield 'a pit' => [["UPDATE pit SET kind = 'convection'"], 'kind was'];
+        yield 'a unit' => [["UPDATE hold_unit SET name = 'Other' WHERE name = 'cabinet'"], 'name was "cabinet"'];
+        yield 'the chain emptied' => [['DELETE FROM chain_link'], 'it was cut, emptied or made anew'];
+        yield 'two links exchanged' => [
+            [
+                'UPDATE chain_link SET position = -1 WHERE position = 30',
+                'UPDATE chain_link SET position = 30 WHERE position = 31',
+                'UPDATE chain_link SET position = 31 WHERE position = -1',
+            ],
+            'breaks at link 30',
+        ];
+        yield 'the order of events' => [
+            ['UPDATE event SET seq = DEFAULT WHERE seq = (SELECT min(seq) FROM event)'],
+            'the row, or its link, was altered',
+        ];
+        yield 'a supplier' => [
+            ["UPDATE supplier SET name = 'Other' WHERE name = (SELECT min(name) FROM supplier)"],
+            'name was',
+        ];
+        yield 'a thermometer removed' => [
+            ["DELETE FROM thermometer WHERE label = 'T3'"],
+            'removed past the application',
+        ];
+        yield 'a packet removed' => [
+            ['DELETE FROM packet'],
+            'removed past the application',
+        ];
+        yield 'the time of a link' => [
+            ["UPDATE chain_link SET recorded_at = recorded_at + interval '1 second' WHERE position = 20"],
+            'the time of the link is not that of its row',
+        ];
+    }
+
+    public function testSomethingThatIsChangedInTheApplicationIsKeptAsItIsThen(): void
+    {
+        $site = $this->logIn('dell')->site;
+        $before = $this->number("SELECT count(*) FROM row_kept WHERE of_table = 'site'");
+        foreach ([1, 2] as $_) {
+            $this->connection()->executeStatement('UPDATE site SET elevation_m = 1615 WHERE id = ?', [
+                $site->id->toRfc4122(),
+            ]);
+        }
+        self::assertSame($before + 1, $this->number("SELECT count(*) FROM row_kept WHERE of_table = 'site'"));
+        self::assertNull($this->service(SiteChain::class)->firstBreak($site));
+    }
+
     public function testADigestKeptElsewhereShowsWhatAWalkAloneCannot(): void
     {
         $site = $this->logIn('dell')->site;
@@ -149,7 +275,7 @@ final class SiteChainTest extends KitchenTestCase
         $this->connection()->executeStatement('SET session_replication_role = replica');
         foreach (
             [
-                'DELETE FROM event WHERE id = (SELECT row_id FROM chain_link ORDER BY position DESC LIMIT 1)',
+                'DELETE FROM alarm_event WHERE id = (SELECT row_id FROM chain_link ORDER BY position DESC LIMIT 1)',
                 'DELETE FROM chain_link WHERE position = (SELECT max(position) FROM chain_link)',
             ] as $sql
         ) {

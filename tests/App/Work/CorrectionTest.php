@@ -30,7 +30,8 @@ final class CorrectionTest extends KitchenTestCase
         self::assertStringContainsString('misread the dial', $page->filter('#everything')->text());
         self::assertSelectorExists('[data-rule=hot_hold][data-verdict=broken]');
         $page = $this->client->request('GET', '/');
-        self::assertStringContainsString('126', $page->filter('li:contains("Beef cheek"):not([data-due])')->text());
+        $lane = $page->filter('[data-part=board] li:contains("Beef cheek"):not([data-due])');
+        self::assertStringContainsString('126', $lane->text());
     }
 
     /** @param array<string, string> $typed */

@@ -93,6 +93,9 @@ final class EntryLineTest extends KitchenTestCase
         yield ['7 203 -1 h 30', $reading('{"f":203}'), 90];
         yield ['7 wrap foil yesterday 22:10', '{"tag":7,"type":"wrap","with":"foil"}', 950];
         yield ['7 off 2026-11-24 13:00', '{"tag":7,"type":"rest"}', 60];
+        yield ['7 rest 4 min ago', '{"tag":7,"type":"rest"}', 4];
+        yield ['7 rest towels 1 h 30 ago', '{"tag":7,"type":"rest","method":"towels"}', 90];
+        yield ['7 203 20 ago', $reading('{"f":203}'), 20];
         yield ['7 slice', '{"tag":7,"type":"slice"}'];
         yield ['7 out point', '{"tag":7,"type":"probe_pulled","piece":1,"spot":"point"}'];
         yield ['7 note bark is set', '{"tag":7,"type":"note","text":"bark is set"}'];

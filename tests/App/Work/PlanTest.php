@@ -204,7 +204,7 @@ final class PlanTest extends KitchenTestCase
         $this->add('Lamb shoulder');
         $plan = $this->words(self::PLAN);
         $lists = $this->client->request('GET', "/plans/$plan/lists");
-        self::assertCount(3, $lists->filter('section'));
+        self::assertCount(3, $lists->filter('main section'));
         self::assertStringContainsString('Light the fire', $lists->text());
         $calendar = $this->calendar();
         self::assertResponseHeaderSame('Content-Type', 'text/calendar; charset=utf-8');

@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Door\Simulate;
+
+use Verjuicer\Core\Thermal\Body;
+use Verjuicer\Core\Thermal\Composition;
+use Verjuicer\Core\Thermal\MeatProperties;
+use Verjuicer\Core\Thermal\Surface;
+
+/** The meat of a batch, as it goes on where its record stops. */
+final class Meat
+{
+    private const CELLS = 10;
+    private const STEP = 30.0;
+
+    private readonly Body $body;
+
+    /** @param float $half m from the middle to the surface */
+    public function __construct(float $celsius, float $half, public string $stage, public int $stageSince)
+    {
+        $this->body = Body::even(MeatProperties::of(Composition::marbled()), $half, 1.2, $celsius, self::CELLS);
+    }
+
+    /** @param float $air °C around it */
+    public function step(float $seconds, float $air): void
+    {
+        $surface = match ($this->stage) {
+            'cook', 'reheat' => new Surface($air, 22.0, 14.0, 2500.0, 0.55, 0.9, 2.0),
+            'rest' => Surface::dry($air, 4.0),
+            'hot_hold' => Surface::dry($air, 9.0),
+            'cool' => new Surface($air, 30.0, 20.0, 700.0, 0.3, 1.5),
+            default => Surface::dry($air, 8.0),
+        };
+        for (; $seconds > 0.0; $seconds -= self::STEP) {
+            $this->body->step(min(self::STEP, $seconds), $surface);
+        }
+    }
+
+    /** °F in the middle. */
+    public function core(): float
+    {
+        return 32.0 + 1.8 * $this->body->middle();
+    }
+}

@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Series;
+
+use Verjuicer\Core\Measure\Instant;
+
+/** Where a channel is from a moment on, as somebody said: in a pit, in the air of a place, in a piece, or nowhere. */
+final readonly class Assignment
+{
+    /**
+     * @param string $accountId of who said so
+     * @param int|null $tag of its batch
+     * @param bool $isOver whether its batch has ended
+     */
+    public function __construct(
+        public string $id,
+        public string $channelId,
+        public Instant $at,
+        public string $accountId,
+        public string $by,
+        public Target $target,
+        public ?string $pitId,
+        public ?string $place,
+        public ?string $batchId,
+        public int $piece,
+        public string $spot,
+        public ?int $tag,
+        public bool $isOver,
+    ) {
+    }
+}

@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Projection\Lane;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Ledger\Assessment\Assessments;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\Site\Site;
+
+/** Whether the board says of a batch what its record shows: judged anew, and compared. */
+final readonly class ForgedLanes
+{
+    public function __construct(
+        private Connection $connection,
+        private EntityManagerInterface $entities,
+        private Assessments $assessments,
+        private Now $now,
+    ) {
+    }
+
+    /** @return string|null the code of the first batch whose verdict on the board is another than its record's */
+    public function first(Site $site): ?string
+    {
+        // What is to be made anew anyhow says nothing yet.
+        /** @var list<array{batch_id: string, code: string, lane: string, report: string|null}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            <<<'SQL'
+            SELECT l.batch_id, b.code, l.verdict AS lane, r.verdict AS report
+            FROM board_lane l JOIN batch b ON b.id = l.batch_id JOIN projection_state s ON s.batch_id = l.batch_id
+            LEFT JOIN batch_report r ON r.batch_id = l.batch_id
+            WHERE l.site_id = ? AND s.made = s.head AND (s.next_turn IS NULL OR s.next_turn > ?)
+            ORDER BY b.begun_at, b.id
+            SQL,
+            [$site->id->toRfc4122(), $this->now->instant()->rfc3339()],
+        );
+        foreach ($rows as $row) {
+            $batch = $this->entities->find(Batch::class, Uuid::fromString($row['batch_id']));
+            $verdict = $batch === null ? null : $this->assessments->of($batch)->verdict->value;
+            if ($verdict !== $row['lane'] || ($row['report'] !== null && $verdict !== $row['report'])) {
+                return $row['code'];
+            }
+        }
+
+        return null;
+    }
+}

@@ -1,0 +1,178 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Alarm;
+
+use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+use Symfony\Contracts\Translation\TranslatorInterface;
+use Verjuicer\App\Projection\Lane\Lane;
+use Verjuicer\App\Projection\Lane\Lanes;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Work\Due\Due;
+use Verjuicer\App\Work\Due\DueLine;
+use Verjuicer\App\Work\Due\DueLines;
+use Verjuicer\App\Work\Due\DueText;
+use Verjuicer\App\Work\Due\SiteDues;
+use Verjuicer\App\Work\Probe\Trouble;
+use Verjuicer\App\Work\Probe\Troubles;
+use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Series\FaultKind;
+
+/** Everything that asks for somebody in a site at this moment. */
+final readonly class Causes
+{
+    public function __construct(
+        private Lanes $lanes,
+        private SiteDues $dues,
+        private DueText $text,
+        private Troubles $troubles,
+        private SickPlaces $places,
+        private UrlGeneratorInterface $urls,
+        private TranslatorInterface $translator,
+    ) {
+    }
+
+    /** @return list<Cause> */
+    public function of(Site $site): array
+    {
+        $sick = $this->places->of($site);
+        $effects = [];
+        $causes = [];
+        foreach (DueLines::of($this->dues->of($site, $this->lanes->open($site)->lanes)) as $line) {
+            $level = self::level($line->due);
+            if ($level === null) {
+                continue;
+            }
+            // A limit that is passed is told for itself: whoever took the place may not know of it.
+            $place = $line->due->verdict === Verdict::Broken ? null : self::behind($line, $sick);
+            if ($place === null) {
+                $causes[] = $this->ofLine($line, $level);
+            } else {
+                $effects[$place->key][] = $this->batch($line).': '.$this->text->of($line->due);
+            }
+        }
+        foreach ($this->troubles->of($site) as $trouble) {
+            $causes[] = $this->ofTrouble($trouble);
+        }
+
+        return [
+            ...array_map(
+                fn (SickPlace $one): Cause => $this->ofPlace($one)->with([
+                    ...array_map($this->inside(...), array_values($one->inside)),
+                    ...$effects[$one->key] ?? [],
+                ]),
+                $sick,
+            ),
+            ...self::oneEach($causes),
+        ];
+    }
+
+    private static function level(Due $due): ?Level
+    {
+        return match (true) {
+            $due->kind === 'action' => $due->verdict === Verdict::Broken ? Level::Wake : Level::Act,
+            $due->kind === 'forecast' => $due->message === 'due.forecast.late' ? Level::Wake : Level::Look,
+            !$due->isLate => null,
+            $due->kind === 'reminder', $due->kind === 'house' => Level::Look,
+            default => Level::Act,
+        };
+    }
+
+    /**
+     * What a line follows from: its batch is in a place that is sick.
+     *
+     * @param list<SickPlace> $sick
+     */
+    private static function behind(DueLine $line, array $sick): ?SickPlace
+    {
+        foreach ($sick as $place) {
+            if (isset($place->inside[$line->due->lane->batchId])) {
+                return $place;
+            }
+        }
+
+        return null;
+    }
+
+    private function ofLine(DueLine $line, Level $level): Cause
+    {
+        $due = $line->due;
+        // The same limit again, later, is another cause.
+        $when = $due->kind === 'action' ? '' : ':'.$due->deadline?->epoch;
+
+        return new Cause(
+            "due:{$due->lane->batchId}:{$due->kind}:{$due->rule}$when",
+            $level,
+            $this->batch($line),
+            $this->text->of($due),
+            $due->deadline,
+            $due->lane->batchId,
+            $this->urls->generate('batch', ['id' => $due->lane->batchId]),
+        );
+    }
+
+    private function ofTrouble(Trouble $trouble): Cause
+    {
+        $level = match ($trouble->kind) {
+            FaultKind::BatteryLow, FaultKind::WrongClock, FaultKind::OutOfOrder => Level::Look,
+            default => Level::Act,
+        };
+        $where = $trouble->tag === null
+            ? $trouble->where
+            : $this->translator->trans('board.tag', ['{tag}' => (string) $trouble->tag]);
+
+        return new Cause(
+            "sensor:{$trouble->sensorId}:{$trouble->label}:{$trouble->kind->value}:{$trouble->since?->epoch}",
+            $level,
+            $trouble->label.': '.$this->translator->trans('probe.fault.'.$trouble->kind->value)
+                .($where === null ? '' : " ($where)"),
+            $this->translator->trans('probe.advice.'.$trouble->kind->value),
+            null,
+            $trouble->batchId,
+            $this->urls->generate('sensor', ['sensor' => $trouble->sensorId]),
+        );
+    }
+
+    private function ofPlace(SickPlace $place): Cause
+    {
+        return new Cause(
+            $place->key,
+            Level::Wake,
+            $this->translator->trans('alarm.place.'.$place->kind->value, [
+                '{name}' => $place->name,
+                '{temp}' => $place->reads,
+                '{limit}' => $place->limit,
+            ]),
+            $this->translator->trans('alarm.do.'.$place->kind->value),
+            null,
+            null,
+            $place->door,
+        );
+    }
+
+    private function inside(Lane $lane): string
+    {
+        return $this->translator->trans('board.tag', ['{tag}' => (string) $lane->tag]).' '.$lane->product;
+    }
+
+    private function batch(DueLine $line): string
+    {
+        return $this->translator->trans('board.tag', ['{tag}' => $line->tags()]).' '.$line->due->lane->product;
+    }
+
+    /**
+     * @param list<Cause> $causes
+     *
+     * @return list<Cause> each once
+     */
+    private static function oneEach(array $causes): array
+    {
+        $byKey = [];
+        foreach ($causes as $cause) {
+            $byKey[$cause->key] ??= $cause;
+        }
+
+        return array_values($byKey);
+    }
+}

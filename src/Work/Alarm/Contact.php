@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Alarm;
+
+/** How somebody is reached. */
+final readonly class Contact
+{
+    public function __construct(
+        public string $accountId,
+        public string $name,
+        public string $initials,
+        public string $role,
+        public string $mail,
+        public string $phone,
+    ) {
+    }
+
+    /** Where a channel reaches them; '' where it does not. */
+    public function address(Channel $channel): string
+    {
+        return $channel === Channel::Mail ? $this->mail : $this->phone;
+    }
+}

@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Alarm;
+
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Symfony\Component\Mailer\MailerInterface;
+use Symfony\Component\Mime\Email;
+use Symfony\Contracts\HttpClient\HttpClientInterface;
+
+/**
+ * Hands a message on: mail to a mail server; text messages and calls to a gateway, an HTTP POST with "id", "channel",
+ * "to", "words" and "site" that it answers by 2xx. The id is the same when it is sent again: a gateway sends it once.
+ */
+final readonly class Gateway
+{
+    private const SECONDS = 5;
+
+    public function __construct(
+        private HttpClientInterface $http,
+        private MailerInterface $mailer,
+        #[Autowire(env: 'ALARM_GATEWAY')] private string $gateway,
+        #[Autowire(env: 'ALARM_MAIL_FROM')] private string $from,
+        #[Autowire('%kernel.secret%')] private string $secret,
+    ) {
+    }
+
+    /** @throws NotHandedOn if it did not take it */
+    public function send(string $id, string $siteId, Channel $channel, string $to, string $words): void
+    {
+        try {
+            $channel === Channel::Mail
+                ? $this->mailer->send(self::mail($id, $this->from, $to, $words))
+                : $this->post($id, $siteId, $channel, $to, $words);
+        } catch (NotHandedOn $problem) {
+            throw $problem;
+        } catch (\Throwable $problem) {
+            throw new NotHandedOn($problem->getMessage(), 0, $problem);
+        }
+    }
+
+    private function post(string $id, string $siteId, Channel $channel, string $to, string $words): void
+    {
+        if ($this->gateway === '') {
+            throw new NotHandedOn('no gateway is set: ALARM_GATEWAY');
+        }
+        $response = $this->http->request('POST', $this->gateway, [
+            'json' => ['id' => $id, 'channel' => $channel->value, 'to' => $to, 'words' => $words, 'site' => $siteId],
+            'headers' => ['Idempotency-Key' => $id, 'Authorization' => 'Bearer '.StandIn::key($this->secret)],
+            // What sends it elsewhere did not take it.
+            'max_redirects' => 0,
+            'timeout' => self::SECONDS,
+            'max_duration' => 2 * self::SECONDS,
+        ]);
+        if (intdiv($response->getStatusCode(), 100) !== 2) {
+            throw new NotHandedOn('the gateway answers '.$response->getStatusCode());
+        }
+    }
+
+    private static function mail(string $id, string $from, string $to, string $words): Email
+    {
+        $mail = (new Email())->from($from)->to($to)->subject(mb_substr($words, 0, 120))->text($words);
+        // A server that gets it twice knows it by that.
+        $mail->getHeaders()->addIdHeader('Message-ID', $id.'@alarm.verjuicer');
+
+        return $mail;
+    }
+}

@@ -1,0 +1,134 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Alarm;
+
+use Verjuicer\App\Ledger\Chain\SealLog;
+use Verjuicer\App\Ledger\Log\Ledger;
+use Verjuicer\App\Ledger\Series\SeriesBlocks;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Span;
+
+/**
+ * Looks at a site once: raises what is new, ends what is over, tells the next in line where nobody took it, and hands
+ * on what has to be told. What it wrote down holds whatever becomes of it; whoever goes on does nothing twice.
+ */
+final readonly class Watch
+{
+    /** An alarm that is put to the test asks for a tap, and nobody else is told. */
+    public const TEST = 'test:';
+
+    public function __construct(
+        private Causes $causes,
+        private Alarms $alarms,
+        private Duty $duty,
+        private Sendings $sendings,
+        private SeriesBlocks $blocks,
+        private SealLog $seals,
+        private Ledger $ledger,
+        private Now $now,
+    ) {
+    }
+
+    public function look(Site $site): void
+    {
+        $this->raise($site);
+        $this->escalate($site);
+        $this->sendings->send($site);
+        $this->blocks->close($site);
+        $this->seals->note($site);
+    }
+
+    private function raise(Site $site): void
+    {
+        $causes = [];
+        foreach ($this->causes->of($site) as $cause) {
+            $causes[$cause->key] = $cause;
+        }
+        $open = [];
+        foreach ($this->alarms->open($site) as $alarm) {
+            $open[$alarm->cause] = $alarm;
+        }
+        foreach ($open as $key => $alarm) {
+            $cause = $causes[$key] ?? null;
+            if ($cause === null && !str_starts_with($key, self::TEST)) {
+                $this->alarms->over($site, $alarm);
+            } elseif ($cause !== null && $cause->effects !== $alarm->effects) {
+                $this->alarms->effects($alarm, $cause->effects);
+            }
+        }
+        $new = array_diff_key($causes, $open);
+        if ($new !== []) {
+            $this->ledger->write($site, function () use ($site, $new): void {
+                foreach ($new as $cause) {
+                    $this->alarms->raise($site, $cause);
+                }
+            });
+        }
+    }
+
+    /** Tells whoever is next, of each alarm whose time for that has come; the first at once. */
+    private function escalate(Site $site): void
+    {
+        $now = $this->now->instant();
+        $due = array_filter(
+            $this->alarms->open($site),
+            static fn (Alarm $one): bool => $one->nextStepAt !== null && !$one->nextStepAt->isAfter($now),
+        );
+        if ($due === []) {
+            return;
+        }
+        $plan = $this->duty->plan($site);
+        $line = $this->duty->line($site, $now);
+        $isNight = $this->duty->isNight($site, $now);
+        $this->ledger->write($site, function () use ($site, $due, $plan, $line, $isNight, $now): void {
+            foreach ($due as $alarm) {
+                $level = $plan[$alarm->level->value];
+                $channels = $isNight ? $level->night : $level->day;
+                $step = self::reachable($line, $alarm->step, $channels);
+                $next = null;
+                if ($step !== null) {
+                    $to = $line[$step];
+                    foreach ($channels as $channel) {
+                        if ($to->address($channel) !== '') {
+                            $this->sendings->add($site, $alarm, $step, $channel, $to);
+                        }
+                    }
+                    if ($alarm->step > 0) {
+                        $this->alarms->record($site, $alarm, null, 'escalated', $to->initials);
+                    }
+                    $next = self::reachable($line, $step + 1, $channels);
+                }
+                $isMore = $next !== null && $level->minutes > 0;
+                $this->alarms->step(
+                    $alarm,
+                    $next ?? \count($line),
+                    $isMore ? $now->plus(Span::ofMinutes($level->minutes)) : null,
+                );
+            }
+        });
+    }
+
+    /**
+     * Nobody waits for one who cannot be told.
+     *
+     * @param list<Contact> $line
+     * @param list<Channel> $channels
+     *
+     * @return int|null the next in line, from a place on, who has an address on one of the channels
+     */
+    private static function reachable(array $line, int $from, array $channels): ?int
+    {
+        for ($step = $from; $step < \count($line); ++$step) {
+            foreach ($channels as $channel) {
+                if ($line[$step]->address($channel) !== '') {
+                    return $step;
+                }
+            }
+        }
+
+        return null;
+    }
+}

@@ -1,0 +1,114 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Alarm;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Psr\Log\LoggerInterface;
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Input\InputOption;
+use Symfony\Component\Console\Output\OutputInterface;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Site\Tenancy\Tenant;
+
+/**
+ * Looks at every site again and again. Of several that run, the one that holds the lock of the database does: where it
+ * dies, its connection does, and the next has the lock at its next look.
+ */
+#[AsCommand('verjuicer:watch', 'Raise alarms, tell who is on duty, and tell on; until it is stopped')]
+final class WatchCommand extends Command
+{
+    /** Of the advisory lock: any number that nothing else takes. */
+    private const LOCK = 813_402;
+    private const PAUSE_MILLISECONDS = 1500;
+
+    private bool $isStopped = false;
+
+    public function __construct(
+        private readonly Watch $watch,
+        private readonly Tenant $tenant,
+        private readonly Connection $connection,
+        private readonly EntityManagerInterface $entities,
+        private readonly LoggerInterface $logger,
+    ) {
+        parent::__construct();
+    }
+
+    protected function configure(): void
+    {
+        $this->addOption('time-limit', null, InputOption::VALUE_REQUIRED, 'Seconds after which it ends', '3600');
+        $this->addOption('once', null, InputOption::VALUE_NONE, 'Look once, and end');
+    }
+
+    protected function execute(InputInterface $input, OutputInterface $output): int
+    {
+        $limit = $input->getOption('time-limit');
+        $until = time() + (is_numeric($limit) ? (int) $limit : 0);
+        $this->stopsWhenTold();
+        do {
+            if ($this->leads()) {
+                $this->lookAtAll();
+            }
+            if ($input->getOption('once') === true) {
+                return self::SUCCESS;
+            }
+            usleep(1000 * self::PAUSE_MILLISECONDS);
+        } while (!$this->isStopped && time() < $until);
+
+        return self::SUCCESS;
+    }
+
+    private function leads(): bool
+    {
+        return $this->connection->fetchOne(
+            <<<'SQL'
+            SELECT EXISTS (SELECT FROM pg_locks WHERE locktype = 'advisory' AND objid = ? AND pid = pg_backend_pid())
+              OR pg_try_advisory_lock(?)
+            SQL,
+            [self::LOCK, self::LOCK],
+        ) === true;
+    }
+
+    private function lookAtAll(): void
+    {
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn('SELECT id FROM all_sites() AS id');
+        foreach ($ids as $id) {
+            $this->tenant->within(Uuid::fromString($id), function () use ($id): void {
+                try {
+                    $site = $this->entities->find(Site::class, Uuid::fromString($id));
+                    if ($site !== null) {
+                        $this->watch->look($site);
+                    }
+                } catch (\Doctrine\DBAL\Exception $problem) {
+                    // Without its connection it leads no more: it begins anew.
+                    throw $problem;
+                } catch (\Throwable $problem) {
+                    $this->logger->critical('The alarms of site {site} were not looked at.', [
+                        'site' => $id,
+                        'exception' => $problem,
+                    ]);
+                }
+            });
+        }
+        // What was read of one look is not what the next finds.
+        $this->entities->clear();
+    }
+
+    private function stopsWhenTold(): void
+    {
+        if (\function_exists('pcntl_async_signals')) {
+            pcntl_async_signals(true);
+            foreach ([\SIGTERM, \SIGINT] as $signal) {
+                pcntl_signal($signal, function (): void {
+                    $this->isStopped = true;
+                });
+            }
+        }
+    }
+}

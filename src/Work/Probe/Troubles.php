@@ -1,0 +1,136 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Probe;
+
+use Verjuicer\App\Catalogue\Sensor\Channel;
+use Verjuicer\App\Catalogue\Sensor\Sensor;
+use Verjuicer\App\Catalogue\Sensor\Sensors;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Series\Assignment;
+use Verjuicer\App\Ledger\Series\Assignments;
+use Verjuicer\App\Ledger\Series\SensorFaults;
+use Verjuicer\App\Ledger\Series\Target;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Series\ChannelWatch;
+use Verjuicer\Core\Series\Fault;
+use Verjuicer\Core\Series\FaultKind;
+
+/** What is wrong with the sensors of a site at this moment: of those that are somewhere. */
+final readonly class Troubles
+{
+    public function __construct(
+        private Sensors $sensors,
+        private Assignments $assignments,
+        private SensorFaults $faults,
+        private Now $now,
+    ) {
+    }
+
+    /** @return list<Trouble> a sensor that says nothing at all once, wherever its channels are */
+    public function of(Site $site): array
+    {
+        $found = [];
+        foreach ($this->each($site) as $one) {
+            $key = $one->kind === FaultKind::Silent ? $one->sensorId : \count($found).' '.$one->label;
+            $found[$key] = isset($found[$key]) ? $found[$key]->with($one) : $one;
+        }
+
+        return array_values($found);
+    }
+
+    /** @return list<Trouble> */
+    private function each(Site $site): array
+    {
+        if (!$this->sensors->isAnyOf($site)) {
+            return [];
+        }
+        $current = $this->assignments->current($site);
+        $open = $this->faults->open($site);
+        $found = [];
+        foreach ($this->sensors->of($site) as $sensor) {
+            if ($sensor->revokedAt !== null) {
+                continue;
+            }
+            $isSomewhere = false;
+            foreach ($sensor->channels as $channel) {
+                $assignment = $current[$channel->id] ?? null;
+                if ($assignment !== null && $assignment->target !== Target::None && !$assignment->isOver) {
+                    $isSomewhere = true;
+                    array_push($found, ...$this->ofChannel($channel, $assignment, $open[$channel->id] ?? []));
+                }
+            }
+            array_push($found, ...$isSomewhere ? self::ofSensor($sensor) : []);
+        }
+
+        return $found;
+    }
+
+    /** @return list<Trouble> with what is in one batch */
+    public function ofBatch(Batch $batch): array
+    {
+        $id = $batch->id->toRfc4122();
+
+        return array_values(
+            array_filter($this->each($batch->site), static fn (Trouble $one): bool => $one->batchId === $id),
+        );
+    }
+
+    /**
+     * @param list<Fault> $open
+     *
+     * @return list<Trouble>
+     */
+    private function ofChannel(Channel $channel, Assignment $assignment, array $open): array
+    {
+        $now = $this->now->instant();
+        $kinds = array_map(static fn (Fault $one): array => [$one->kind, Instant::ofEpoch($one->from)], $open);
+        $last = $channel->lastAt ?? $assignment->at;
+        if ($now->epoch - $last->epoch > ChannelWatch::SILENT) {
+            // Nothing else is known of it by now.
+            $kinds = [[FaultKind::Silent, $last]];
+        }
+
+        return array_map(
+            static fn (array $one): Trouble => new Trouble(
+                $channel->sensorId,
+                $channel->label,
+                $one[0],
+                $one[1],
+                $assignment->batchId,
+                $assignment->tag,
+                $assignment->place,
+            ),
+            $kinds,
+        );
+    }
+
+    /** @return list<Trouble> */
+    private static function ofSensor(Sensor $sensor): array
+    {
+        $found = [];
+        if ($sensor->hasWrongClock()) {
+            $skew = $sensor->skewSeconds ?? 0;
+            $found[] = new Trouble(
+                $sensor->id,
+                $sensor->name,
+                FaultKind::WrongClock,
+                null,
+                null,
+                null,
+                null,
+                Span::ofSeconds(abs($skew)),
+                $skew < 0,
+            );
+        }
+        if ($sensor->isBatteryLow()) {
+            $found[] = new Trouble($sensor->id, $sensor->name, FaultKind::BatteryLow, null, null, null, null);
+        }
+
+        return $found;
+    }
+}

@@ -1,0 +1,326 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Work;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\HttpClient\MockHttpClient;
+use Symfony\Component\HttpClient\Response\MockResponse;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Catalogue\Pit\Pits;
+use Verjuicer\App\Catalogue\Sensor\Sensors;
+use Verjuicer\App\Ledger\Log\SiteLog;
+use Verjuicer\App\Ledger\Pit\PitHistory;
+use Verjuicer\App\Ledger\Series\Arrived;
+use Verjuicer\App\Ledger\Series\Assignments;
+use Verjuicer\App\Ledger\Series\RawSeries;
+use Verjuicer\App\Ledger\Series\Target;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Work\Alarm\Alarm;
+use Verjuicer\App\Work\Alarm\Alarms;
+use Verjuicer\App\Work\Alarm\DutyShift;
+use Verjuicer\App\Work\Alarm\Level;
+use Verjuicer\App\Work\Alarm\Watch;
+use Verjuicer\Core\Food\PitSign;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Tests\App\KitchenTestCase;
+
+/** Warnings that reach somebody: raised once, told in line, taken, settled or put off with a reason; all recorded. */
+final class AlarmsTest extends KitchenTestCase
+{
+    /** @var list<array<string, mixed>> what the gateway was given */
+    private array $given = [];
+    private int $answers = 202;
+
+    public function testADeadOvenAtNightIsOneAlarmThatWakesInLineUntilSomebodyTakesIt(): void
+    {
+        $account = $this->logIn();
+        $this->overheard();
+        [$pit, $inside] = $this->deadOven($account);
+        $alarm = $this->raised('pit:');
+        self::assertSame(Level::Wake, $alarm->level);
+        self::assertStringContainsString("Pit $pit falls", $alarm->words);
+        self::assertStringContainsString($inside, implode(' ', $alarm->effects), 'one alarm, with its list');
+        $open = \count($this->open());
+        $this->look();
+        self::assertCount($open, $this->open(), 'the same cause raises nothing again');
+
+        // It is 02:10 there, or whenever the test kitchen stands: whoever is first in line is told at once.
+        self::assertSame([['text', '+1 555 0101']], $this->toldOf($pit));
+        $this->wait(14);
+        self::assertCount(2, array_unique(array_column($this->toldOf($pit), 1)), 'nobody took it: the next is told');
+        $this->client->request('GET', '/alarms/'.$alarm->id);
+        $this->client->submitForm('I take it: MR');
+        $this->wait(60);
+        self::assertCount(2, array_unique(array_column($this->toldOf($pit), 1)), 'somebody has it: nobody else is');
+        $page = $this->client->request('GET', '/alarms/'.$alarm->id)->text();
+        foreach (['raised', 'told', 'told the next', 'taken'] as $did) {
+            self::assertStringContainsString($did, $page);
+        }
+    }
+
+    public function testPuttingOffAsksForAReasonAndComesBack(): void
+    {
+        $this->logIn();
+        $this->overheard();
+        $alarm = $this->test();
+        $before = \count($this->testsGiven());
+        self::assertGreaterThan(0, $before);
+        $this->client->request('GET', '/alarms/'.$alarm->id);
+        $form = $this->client->getCrawler()->selectButton('Put it off')->form();
+        $this->client->submit($form, ['reason' => '', 'minutes' => '30']);
+        self::assertResponseStatusCodeSame(422);
+        $this->client->submit($form, ['reason' => 'the plumber is on his way', 'minutes' => '30']);
+        self::assertResponseRedirects();
+        $this->wait(20);
+        self::assertCount($before, $this->testsGiven());
+        $this->wait(15);
+        self::assertGreaterThan($before, \count($this->testsGiven()), 'then the next is told');
+        self::assertSame(
+            '30 min: the plumber is on his way',
+            $this->words("SELECT words FROM alarm_event WHERE type = 'put_off' AND alarm_id = '{$alarm->id}'"),
+        );
+    }
+
+    public function testWhatTheGatewayDoesNotTakeIsTriedAgainAndSentOnce(): void
+    {
+        $this->logIn();
+        $this->overheard();
+        $this->answers = 503;
+        $alarm = $this->test();
+        $page = $this->client->request('GET', '/alarms/'.$alarm->id)->text();
+        self::assertStringContainsString('the gateway answers 503', $page);
+        $this->answers = 202;
+        $this->wait(1);
+        $this->wait(1);
+        $ids = array_column($this->testsGiven(), 'id');
+        self::assertCount(2, $ids, 'tried twice');
+        self::assertCount(1, array_unique($ids), 'under one id: a gateway sends it once');
+    }
+
+    public function testSomethingThatIsOverIsSaidToBeAndCanComeAgain(): void
+    {
+        $account = $this->logIn();
+        $this->overheard();
+        $this->deadOven($account);
+        $alarm = $this->raised('pit:');
+        $pit = $this->service(Pits::class)->named($account->site, 'Drum');
+        self::assertNotNull($pit);
+        $this->service(PitHistory::class)->add(
+            Uuid::v7(),
+            $pit,
+            $account,
+            $this->service(Now::class)->instant(),
+            PitSign::Out->value,
+        );
+        $this->look();
+        $found = $this->service(Alarms::class)->find($account->site, $alarm->id);
+        self::assertNotNull($found?->overAt);
+        self::assertFalse($found->isOpen());
+        $told = \count($this->toldOf('Drum'));
+        $back = $this->words("SELECT id FROM site_event WHERE type = 'out' ORDER BY seq DESC LIMIT 1");
+        $wrong = $this->service(SiteLog::class)->find(Uuid::fromString($back));
+        self::assertNotNull($wrong);
+        self::mockTime('+1 minute');
+        $this->service(PitHistory::class)->takeBack(Uuid::v7(), $pit, $account, $wrong, 'another pit');
+        $this->look();
+        self::assertSame($alarm->id, $this->raised('pit:')->id, 'it asks for somebody again');
+        self::assertGreaterThan($told, \count($this->toldOf('Drum')), 'who is told again');
+    }
+
+    public function testEveryDoorOfTheKitchenSaysWhatIsBehindIt(): void
+    {
+        $this->logIn('dell');
+        $page = $this->client->request('GET', '/kitchen')->filter('main')->text();
+        self::assertDoesNotMatchRegularExpression('/\w+\.\w+_help/', $page);
+    }
+
+    public function testTheBoardSoundsForWhatNobodyHas(): void
+    {
+        $this->logIn();
+        $this->overheard();
+        $alarm = $this->test();
+        $panel = $this->client->request('GET', '/board/live')->filter('[data-alarms]');
+        self::assertStringContainsString($alarm->id, (string) $panel->attr('data-sounding'));
+        $this->client->request('GET', '/alarms/'.$alarm->id);
+        $this->client->submitForm('I take it: MR');
+        $panel = $this->client->request('GET', '/board/live')->filter('[data-alarms]');
+        self::assertStringNotContainsString($alarm->id, (string) $panel->attr('data-sounding'));
+    }
+
+    public function testAWeekWithoutATryIsALineOfTheBoard(): void
+    {
+        $this->logIn();
+        self::assertStringContainsString('Try an alarm', $this->client->request('GET', '/board/live')->text());
+        $this->test();
+        self::assertStringNotContainsString('Try an alarm', $this->client->request('GET', '/board/live')->text());
+        $this->wait(7 * 24 * 60 + 1);
+        $this->logIn();
+        self::assertStringContainsString('Try an alarm', $this->client->request('GET', '/board/live')->text());
+    }
+
+    #[DataProvider('shifts')]
+    public function testAShiftCoversItsDaysAndItsNight(
+        string $from,
+        string $to,
+        int $weekday,
+        string $time,
+        bool $is,
+    ): void {
+        // Monday and Friday.
+        $shift = new DutyShift('', '', '', '', 0b0010001, $from, $to, 1);
+        self::assertSame($is, $shift->covers($weekday, $time));
+    }
+
+    /** @return iterable<array{string, string, int, string, bool}> */
+    public static function shifts(): iterable
+    {
+        yield ['06:00', '21:00', 1, '06:00', true];
+        yield ['06:00', '21:00', 1, '21:00', false];
+        yield ['06:00', '21:00', 2, '12:00', false];
+        yield ['21:00', '06:00', 1, '23:00', true];
+        yield ['21:00', '06:00', 2, '02:10', true];
+        yield ['21:00', '06:00', 2, '06:00', false];
+        yield ['21:00', '06:00', 1, '02:10', false];
+        yield ['21:00', '06:00', 6, '05:59', true];
+    }
+
+    public function testTheStandInShowsWhatItWasGivenOnceAndLetsNobodyElseIn(): void
+    {
+        $site = $this->logIn()->site->id->toRfc4122();
+        $id = Uuid::v7()->toRfc4122();
+        $body = json_encode(
+            ['id' => $id, 'channel' => 'call', 'to' => '+1', 'words' => 'Look', 'site' => $site],
+            \JSON_THROW_ON_ERROR,
+        );
+        // A gateway has no session.
+        $this->client->restart();
+        $this->client->request('POST', '/stand-in', server: ['HTTP_AUTHORIZATION' => 'Bearer no'], content: $body);
+        self::assertResponseStatusCodeSame(401);
+        $key = 'Bearer '.hash('sha256', 'gatewayonly-for-tests');
+        foreach ([1, 2] as $_) {
+            $this->client->request('POST', '/stand-in', server: ['HTTP_AUTHORIZATION' => $key], content: $body);
+            self::assertResponseStatusCodeSame(202);
+        }
+        $this->logIn();
+        self::assertSame(1, substr_count($this->client->request('GET', '/stand-in')->text(), 'Look'));
+    }
+
+    /** @return array{string, string} the name of the pit, and a product in it */
+    private function deadOven(Account $account): array
+    {
+        $pit = $this->service(Pits::class)->named($account->site, 'Drum');
+        self::assertNotNull($pit);
+        $now = $this->service(Now::class)->instant()->epoch;
+        [$id] = $this->service(Sensors::class)->register('P7', 1, '', $account);
+        $sensor = $this->service(Sensors::class)->find($account->site, $id);
+        self::assertNotNull($sensor);
+        $channel = $sensor->channels[0];
+        $history = $this->service(PitHistory::class);
+        $at = Instant::ofEpoch($now - 1200);
+        $history->add(Uuid::v7(), $pit, $account, $at, PitSign::Set->value, Temperature::fahrenheit('250'));
+        $this->service(Assignments::class)->put(Uuid::v7(), $channel->id, $account, $at, Target::Pit, $pit);
+        $arrived = [];
+        for ($second = 0; $second <= 600; $second += 10) {
+            $temp = Temperature::ofTenths(2500 - 2 * $second, $account->site->unit);
+            $of = Instant::ofEpoch($now - 600 + $second);
+            $arrived[] = new Arrived($channel->id, $second, $of, $of, $temp);
+        }
+        $this->service(RawSeries::class)->add($sensor->siteId, $arrived, Instant::ofEpoch($now));
+        $this->service(Sensors::class)->keepState(
+            $channel,
+            600,
+            Instant::ofEpoch($now),
+            Temperature::ofTenths(1300, $account->site->unit),
+            [],
+        );
+        $this->look();
+        $inside = $this->words("SELECT product_name FROM board_lane l JOIN batch b ON b.id = l.batch_id
+            JOIN open_tag o ON o.batch_id = b.id WHERE l.facts->>'pit' = 'Drum' ORDER BY b.tag LIMIT 1");
+
+        return [$pit->name, $inside];
+    }
+
+    private function test(): Alarm
+    {
+        $this->client->request('GET', '/alarms');
+        $this->client->submitForm('Try an alarm');
+        self::assertResponseRedirects();
+        $this->look();
+
+        return $this->raised(Watch::TEST);
+    }
+
+    private function raised(string $cause): Alarm
+    {
+        foreach ($this->open() as $alarm) {
+            if (str_starts_with($alarm->cause, $cause)) {
+                return $alarm;
+            }
+        }
+        self::fail("Nothing raised $cause");
+    }
+
+    /** @return list<Alarm> */
+    private function open(): array
+    {
+        return $this->service(Alarms::class)->open($this->logIn()->site);
+    }
+
+    private function look(): void
+    {
+        $this->service(Watch::class)->look($this->logIn()->site);
+    }
+
+    private function wait(int $minutes): void
+    {
+        $now = $this->service(Now::class)->instant()->epoch;
+        self::mockTime(new \DateTimeImmutable('@'.($now + 60 * $minutes)));
+        $this->look();
+    }
+
+    /** A gateway that listens. */
+    private function overheard(): void
+    {
+        $this->client->disableReboot();
+        $http = new MockHttpClient(function (string $method, string $url, array $options): MockResponse {
+            $body = $options['body'] ?? '';
+            $given = json_decode(\is_string($body) ? $body : '', true);
+            self::assertIsArray($given);
+            $this->given[] = array_combine(array_map(strval(...), array_keys($given)), $given);
+
+            return new MockResponse('', ['http_code' => $this->answers]);
+        });
+        self::getContainer()->set('http_client.transport', $http);
+        // What the demo is late with is told already.
+        $this->look();
+        $this->given = [];
+    }
+
+    /** @return list<array<string, mixed>> what was told of a test */
+    private function testsGiven(): array
+    {
+        return array_values(
+            array_filter(
+                $this->given,
+                static fn (array $one): bool => \is_string($one['words']) && str_contains($one['words'], 'A test by'),
+            ),
+        );
+    }
+
+    /** @return list<array{mixed, mixed}> channel and number of what was told of a pit */
+    private function toldOf(string $pit): array
+    {
+        $told = [];
+        foreach ($this->given as $one) {
+            if (\is_string($one['words']) && str_contains($one['words'], "Pit $pit")) {
+                $told[] = [$one['channel'], $one['to']];
+            }
+        }
+
+        return $told;
+    }
+}
