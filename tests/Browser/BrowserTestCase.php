@@ -50,6 +50,20 @@ abstract class BrowserTestCase extends TestCase
         self::await(static fn (): bool => self::answers(self::$driverPort));
     }
 
+    /** The network is gone, as far as the browser can tell. */
+    protected function cutOff(): void
+    {
+        self::$server?->stop(15);
+        self::await(static fn (): bool => !self::isWell(self::$address.'/healthz'));
+    }
+
+    /** The network is back. */
+    protected function reconnect(): void
+    {
+        self::$server?->start();
+        self::await(static fn (): bool => self::isWell(self::$address.'/healthz'));
+    }
+
     /** @return array{Process, string} what serves at a port, and the address it is reached by */
     protected static function served(string $folder, int $port): array
     {
@@ -186,6 +200,24 @@ abstract class BrowserTestCase extends TestCase
         return $element;
     }
 
+    /**
+     * Waits until something holds of the page. An element that is not there yet, or went with what it was on while it
+     * was looked at, is no failure: it is looked for again.
+     *
+     * @param \Closure(): bool $holds
+     */
+    protected function until(\Closure $holds): void
+    {
+        $this->browser->wait(self::PATIENCE_S, 50)->until(static function () use ($holds): bool {
+            try {
+                return $holds();
+            } catch (WebDriverException) {
+                return false;
+            }
+        });
+        $this->addToAssertionCount(1);
+    }
+
     /** A button, a link or a summary by its words; one behind "More" is looked for there, too. */
     protected function button(string $text): WebDriverElement
     {
@@ -223,15 +255,10 @@ abstract class BrowserTestCase extends TestCase
     protected function seeIn(string $selector, string $text): void
     {
         try {
-            $this->browser->wait(self::PATIENCE_S, 100)->until(function () use ($selector, $text): bool {
-                try {
-                    $element = $this->browser->findElement(WebDriverBy::cssSelector($selector));
-
-                    return str_contains($element->getText(), $text);
-                } catch (WebDriverException) {
-                    return false; // not there yet, or it went with the page it was on
-                }
-            });
+            $this->until(fn (): bool => str_contains(
+                $this->browser->findElement(WebDriverBy::cssSelector($selector))->getText(),
+                $text,
+            ));
         } catch (TimeoutException) {
             self::fail(
                 \sprintf(
@@ -243,7 +270,6 @@ abstract class BrowserTestCase extends TestCase
                 ),
             );
         }
-        $this->addToAssertionCount(1);
     }
 
     /**
@@ -303,13 +329,7 @@ abstract class BrowserTestCase extends TestCase
     {
         $this->browser->executeScript('window.isLeft = true');
         $button->click();
-        $this->browser->wait(self::PATIENCE_S, 50)->until(function (): bool {
-            try {
-                return $this->browser->executeScript('return window.isLeft === undefined') === true;
-            } catch (WebDriverException) {
-                return false; // just then it was between the two
-            }
-        });
+        $this->until(fn (): bool => $this->browser->executeScript('return window.isLeft === undefined') === true);
         $this->find('#line, main h1');
     }
 

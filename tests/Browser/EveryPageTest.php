@@ -35,6 +35,15 @@ final class EveryPageTest extends BrowserTestCase
         'label_svg',
         'label_pdf',
         'plan_calendar',
+        'sensor_series',
+        'offline_tokens',
+        'offline_words',
+        'api_assessment', // for machines, with tokens: ApiTest
+        'api_batches',
+        'api_document',
+        'api_dues',
+        'api_lots',
+        'api_record',
     ];
 
     private const INVITED_BY = 'walnut-lattice-morning';
@@ -58,6 +67,8 @@ final class EveryPageTest extends BrowserTestCase
             'recipe' => 'SELECT id FROM recipe ORDER BY name LIMIT 1',
             'lot' => "SELECT id FROM lot WHERE number = 'RR-4471'",
             'pit' => 'SELECT id FROM pit ORDER BY name LIMIT 1',
+            'alarm' => 'SELECT id FROM alarm ORDER BY id LIMIT 1',
+            'sensor' => 'SELECT id FROM sensor ORDER BY name LIMIT 1',
             'thermometer' => 'SELECT id FROM thermometer ORDER BY label LIMIT 1',
             'plan' => "SELECT id FROM plan WHERE name = 'Harvest supper'",
             'dish' => "SELECT d.id FROM plan_dish d JOIN plan p ON p.id = d.plan_id

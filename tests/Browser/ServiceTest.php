@@ -81,7 +81,7 @@ final class ServiceTest extends BrowserTestCase
         $this->logIn();
         $this->find('#line')->sendKeys('7.2 fla');
         $this->browser->navigate()->refresh();
-        $this->browser->wait(10)->until(fn (): bool => $this->find('#line')->getAttribute('value') === '7.2 fla');
+        $this->until(fn (): bool => $this->find('#line')->getAttribute('value') === '7.2 fla');
         // The board keeping itself current leaves the line alone.
         $this->browser->executeAsyncScript(
             <<<'JS'
@@ -166,9 +166,7 @@ final class ServiceTest extends BrowserTestCase
         $this->logIn();
         $this->open('/products');
         $this->find('#sieve')->sendKeys('turkey');
-        $this->browser
-            ->wait(5, 50)
-            ->until(fn (): bool => !$this->find('[data-row]')->isDisplayed() && $this->rows() !== []);
+        $this->until(fn (): bool => !$this->find('[data-row]')->isDisplayed() && $this->rows() !== []);
         foreach ($this->rows() as $row) {
             self::assertStringContainsString('urkey', $row);
         }

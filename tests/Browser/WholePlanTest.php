@@ -75,7 +75,7 @@ final class WholePlanTest extends PlanTestCase
     private function moveByKeysAndByHand(): void
     {
         $grip = $this->find('g[role=slider]');
-        $before = (string) $grip->getAttribute('aria-valuenow');
+        $before = $this->start();
         $this->browser->executeScript('arguments[0].focus()', [$grip]);
         $grip->sendKeys([WebDriverKeys::ARROW_LEFT, WebDriverKeys::ARROW_LEFT]);
         $this->waitForMove($before, -30);
@@ -84,22 +84,20 @@ final class WholePlanTest extends PlanTestCase
             $this->browser->executeScript('return document.activeElement.dataset.id'),
             'it stays in hand',
         );
-        $before = (string) $this->find('g[role=slider]')->getAttribute('aria-valuenow');
+        $before = $this->start();
         $bar = $this->find('g[role=slider] rect.s-cook');
         $this->browser->action()->dragAndDropBy($bar, 24, 0)->perform();
-        $this->browser->wait(30, 100)->until(
-            fn (): bool => $this->find('g[role=slider]')->getAttribute('aria-valuenow') > $before,
-        );
-        $this->addToAssertionCount(1);
+        $this->until(fn (): bool => $this->start() > $before);
     }
 
-    private function waitForMove(string $before, int $minutes): void
+    private function waitForMove(int $before, int $minutes): void
     {
-        $this->browser->wait(30, 100)->until(
-            fn (): bool => abs(
-                (int) $this->find('g[role=slider]')->getAttribute('aria-valuenow') - (int) $before - $minutes,
-            ) <= 5,
-        );
-        $this->addToAssertionCount(1);
+        $this->until(fn (): bool => abs($this->start() - $before - $minutes) <= 5);
+    }
+
+    /** @return int where the first bar begins, in minutes */
+    private function start(): int
+    {
+        return (int) $this->find('g[role=slider]')->getAttribute('aria-valuenow');
     }
 }
