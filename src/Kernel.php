@@ -6,6 +6,9 @@ namespace Verjuicer\App;
 
 use Symfony\Bundle\FrameworkBundle\Kernel\MicroKernelTrait;
 use Symfony\Component\Clock\Clock;
+use Symfony\Component\Config\Resource\DirectoryResource;
+use Symfony\Component\DependencyInjection\ContainerBuilder;
+use Symfony\Component\Finder\Finder;
 use Symfony\Component\HttpKernel\Kernel as HttpKernel;
 use Verjuicer\App\Platform\PlayedClock;
 
@@ -21,5 +24,19 @@ final class Kernel extends HttpKernel
             Clock::set($clock);
         }
         parent::boot();
+    }
+
+    /** What was judged by other code or other rules is judged anew: `verjuicer.judged_by` is of all of both. */
+    protected function build(ContainerBuilder $container): void
+    {
+        $sums = [];
+        foreach (['core', 'rulesets'] as $folder) {
+            $folder = $this->getProjectDir().'/'.$folder;
+            $container->addResource(new DirectoryResource($folder));
+            foreach ((new Finder())->files()->in($folder)->sortByName() as $file) {
+                $sums[] = $file->getRelativePathname().' '.hash('sha256', $file->getContents());
+            }
+        }
+        $container->setParameter('verjuicer.judged_by', hash('sha256', implode("\n", $sums)));
     }
 }

@@ -4,15 +4,18 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess;
 
+use Verjuicer\Core\Assess\Abridged\Abridgement;
 use Verjuicer\Core\Assess\Evidence\CaseFile;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\SortedReadings;
 use Verjuicer\Core\Assess\Evidence\SuspectReadings;
 use Verjuicer\Core\Assess\Evidence\Timeline;
+use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Assess\Zone\Lines;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\RuleSet;
@@ -50,11 +53,15 @@ final readonly class Assessor
         ];
     }
 
-    /** Judges the record as it stood at this moment; never throws because of bad food. */
-    public function assess(Record $record, RuleSet $rules, Instant $asOf): Assessment
+    /**
+     * Judges the record as it stood at this moment; never throws because of bad food.
+     *
+     * @param Abridgement|null $abridged what the record left out, where it is abridged; judged at no moment before
+     */
+    public function assess(Record $record, RuleSet $rules, Instant $asOf, ?Abridgement $abridged = null): Assessment
     {
         $rules = $rules->stricter($record->site->house);
-        $timeline = Timeline::of($record, $asOf);
+        $timeline = Timeline::of($record, $asOf, $abridged->leftOut ?? []);
         $suspects = SuspectReadings::of($record->thermometers, $rules->get(ThermometerRules::class)->tolerance);
         $sorted = $suspects->sorted($timeline->readings, $rules->house()->thermometerCheck);
         $suspectIds = $sorted->suspectIds;
@@ -67,7 +74,7 @@ final readonly class Assessor
             );
         }
         $rulesJudged = self::worstByRule($findings->all());
-        self::addThermometerFindings($findings, $rules, $sorted, \count($timeline->readings));
+        self::addThermometerFindings($findings, $rules, $sorted, (new Trace($timeline->readings))->count());
         $countdowns = $findings->countdowns();
         usort(
             $countdowns,
@@ -82,7 +89,7 @@ final readonly class Assessor
             $rulesJudged,
             $findings->all(),
             $countdowns,
-            DangerZone::of($case),
+            DangerZone::of($case, $abridged->lines ?? new Lines()),
             $suspectIds,
             $findings->nextTurn(),
             $case->cooks(),
@@ -170,7 +177,7 @@ final readonly class Assessor
                     verdict: null,
                     citation: $tolerance->citation,
                     message: 'thermometer.unchecked',
-                    values: ['count' => \count($unchecked), 'of' => $readings],
+                    values: ['count' => $sorted->uncheckedCount, 'of' => $readings],
                     evidence: [$unchecked[0]->id],
                     options: ['thermometer.check'],
                 ),
@@ -187,7 +194,7 @@ final readonly class Assessor
                     citation: $house->citation,
                     message: 'thermometer.overdue',
                     values: [
-                        'count' => \count($overdue),
+                        'count' => $sorted->overdueCount,
                         'of' => $readings,
                         'within' => $house->thermometerCheck,
                         'thermometers' => implode(', ', $labels),

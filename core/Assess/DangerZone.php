@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Zone\Line;
+use Verjuicer\Core\Assess\Zone\ClosedLine;
+use Verjuicer\Core\Assess\Zone\Lines;
 use Verjuicer\Core\Assess\Zone\StageTouch;
 use Verjuicer\Core\Measure\Span;
 
@@ -34,7 +35,8 @@ final readonly class DangerZone
     ) {
     }
 
-    public static function of(CaseFile $case): self
+    /** @param Lines $lines through what an abridged record left out */
+    public static function of(CaseFile $case, Lines $lines = new Lines()): self
     {
         $touch = new StageTouch($case->timeline);
         if ($case->readings->isEmpty()) {
@@ -51,9 +53,10 @@ final readonly class DangerZone
             );
         }
         $least = $greatest = 0;
-        /** @var Line|null $told */
+        /** @var ClosedLine|null $told */
         $told = null;
-        foreach (Line::allOf($case, $touch) as $line) {
+        foreach ($lines->through($case, $touch)->ofTracks as $each) {
+            $line = ClosedLine::of($each, $case, $touch);
             $least = max($least, $line->least);
             $greatest = max($greatest, $line->greatest);
             if ($told === null || $line->isToldBefore($told)) {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Forecast;
 
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Evidence\Outline;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Note;
 use Verjuicer\Core\Event\Kinds\Unwrap;
@@ -66,7 +67,7 @@ final readonly class CookOutlook
         $from = $window->stretch->order ?? $cook->order;
         $suspect = array_fill_keys($assessment->suspectReadings, true);
         $tracks = [];
-        foreach ($assessment->timeline->readings as $reading) {
+        foreach (Outline::of($assessment->timeline) as $reading) {
             if ($reading->order >= $from && !isset($suspect[$reading->id])) {
                 $tracks[$reading->track][] = Point::of($reading->at, $reading->temp);
             }

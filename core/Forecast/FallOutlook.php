@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Forecast;
 
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Evidence\Outline;
 use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
@@ -233,7 +234,7 @@ final readonly class FallOutlook
         }
         $suspect = array_fill_keys($assessment->suspectReadings, true);
         $tracks = $lastHot = [];
-        foreach ($assessment->timeline->readings as $reading) {
+        foreach (Outline::of($assessment->timeline) as $reading) {
             if (isset($suspect[$reading->id])) {
                 continue;
             }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Forecast;
 
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Evidence\Outline;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Reheat;
@@ -98,7 +99,7 @@ final readonly class WhatCame
     {
         $suspect = array_fill_keys($assessment->suspectReadings, true);
         $tracks = [];
-        foreach ($assessment->timeline->readings as $reading) {
+        foreach (Outline::of($assessment->timeline) as $reading) {
             if ($reading->order >= $from && $reading->order < $to && !isset($suspect[$reading->id])) {
                 $tracks[$reading->track][] = $reading;
             }

@@ -97,6 +97,24 @@ final readonly class Reader
         );
     }
 
+    /**
+     * Events alone, that go on with a record that was read.
+     *
+     * @param list<\stdClass> $data
+     *
+     * @return list<Event> in their order
+     *
+     * @throws InvalidRecord if one is no event
+     */
+    public function readEvents(array $data): array
+    {
+        $problems = new Problems();
+        $events = self::events(new Fields((object) ['events' => $data], null, '', $problems));
+        $found = $problems->all();
+
+        return $found === [] ? $events : throw InvalidRecord::because($found);
+    }
+
     private static function site(Fields $fields): ?Site
     {
         $zone = null;

@@ -34,6 +34,16 @@ final readonly class Record
     /** As it would be with further events. */
     public function with(Event ...$more): self
     {
+        return $this->of([...$this->events, ...array_values($more)]);
+    }
+
+    /**
+     * With other events.
+     *
+     * @param list<Event> $events
+     */
+    public function of(array $events): self
+    {
         return new self(
             $this->site,
             $this->rules,
@@ -41,7 +51,7 @@ final readonly class Record
             $this->thermometers,
             $this->code,
             $this->product,
-            [...$this->events, ...array_values($more)],
+            $events,
             $this->tag,
             $this->portion,
             $this->extensions,

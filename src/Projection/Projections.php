@@ -10,12 +10,18 @@ use Doctrine\ORM\EntityManagerInterface;
 use Psr\Log\LoggerInterface;
 use Symfony\Component\DependencyInjection\Attribute\AsAlias;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
+use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+use Symfony\Component\HttpFoundation\RequestStack;
+use Symfony\Component\HttpKernel\Event\TerminateEvent;
 use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Log\AbridgedRecords;
 use Verjuicer\App\Ledger\Log\Follower;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Projection\Forecast\Forecasts;
+use Verjuicer\App\Projection\Forecast\Wait;
 use Verjuicer\App\Site\Site\Site;
 
 /**
@@ -33,7 +39,10 @@ final readonly class Projections implements Follower
     public function __construct(
         private Connection $connection,
         private EntityManagerInterface $entities,
+        private AbridgedRecords $abridged,
         private Assessments $assessments,
+        private Forecasts $forecasts,
+        private RequestStack $requests,
         #[AutowireIterator(Projection::class)] private iterable $projections,
         private MessageBusInterface $bus,
         private LoggerInterface $logger,
@@ -60,7 +69,10 @@ final readonly class Projections implements Follower
     public function follow(string $siteId, array $batchIds): void
     {
         try {
-            if (\count($batchIds) > self::AT_ONCE || !$this->catchUp($siteId)) {
+            $isAnswering = $this->requests->getMainRequest() !== null;
+            $catchUp = fn (): bool => $this->catchUp($siteId);
+            $isMuch = \count($batchIds) > self::AT_ONCE;
+            if ($isMuch || !($isAnswering ? $this->forecasts->while(Wait::Never, $catchUp) : $catchUp())) {
                 $this->bus->dispatch(new CatchUp($siteId));
             }
         } catch (\Throwable $problem) {
@@ -68,6 +80,15 @@ final readonly class Projections implements Follower
                 'site' => $siteId,
                 'exception' => $problem,
             ]);
+        }
+    }
+
+    /** The forecasts that somebody who entered something was not kept waiting for. */
+    #[AsEventListener]
+    public function makeUp(TerminateEvent $event): void
+    {
+        foreach ($this->forecasts->owed() as $batchId) {
+            $this->make($batchId);
         }
     }
 
@@ -135,9 +156,20 @@ final readonly class Projections implements Follower
             return;
         }
         try {
-            $assessment = $this->assessments->of($batch);
+            $known = $this->abridged->of($batch);
+            $assessment = $this->assessments->ofKnown($known);
+            // Before the transaction: others who write to the batch do not wait for it.
+            $this->forecasts->cook($batch, $assessment);
+            $this->forecasts->fall($batch, $assessment);
             $turn = $assessment->timeline->hasEnded() ? null : $assessment->nextTurn;
-            $this->connection->transactional(function () use ($batch, $batchId, $head, $assessment, $turn): void {
+            $this->connection->transactional(function () use (
+                $batch,
+                $batchId,
+                $head,
+                $known,
+                $assessment,
+                $turn,
+            ): void {
                 // Whoever was slower and knew less does not write over it.
                 $isNewest =
                     $this->connection->executeStatement(
@@ -147,6 +179,9 @@ final readonly class Projections implements Follower
                     ) === 1;
                 foreach ($isNewest ? $this->projections : [] as $projection) {
                     $projection->write($batch, $assessment);
+                }
+                if ($isNewest) {
+                    $this->abridged->goOn($batch, $known);
                 }
             });
         } catch (\Throwable $problem) {

@@ -52,7 +52,7 @@ final readonly class ColdHoldCheck implements Check
         \assert($last !== null, 'a track has a reading');
         $values = [
             'limit' => $cold->threshold,
-            'count' => \count($trace->readings),
+            'count' => $trace->count(),
             'temp' => $last->temp,
             'at' => $last->instant(),
         ];

@@ -127,7 +127,7 @@ final readonly class HotHoldCheck implements Check
                 'from' => $silence->from,
                 'to' => $silence->to,
                 'deadline' => $deadline,
-                'count' => \count($readings->readings),
+                'count' => $readings->count(),
             ],
             from: $stage->from,
             to: $stage->isOpen ? null : $stage->to,

@@ -24,7 +24,9 @@ final readonly class ImpossibleReadingsCheck implements Check
             $atOnce = $house->plausible->jumpNinetieths();
             $pairs = 0;
             foreach ($trace->readings as $reading) {
-                if (
+                if (!$reading->follows()) {
+                    $pairs += $reading->leftOut->impossible ?? 0;
+                } elseif (
                     $previous !== null
                     && abs($reading->level - $previous->level) > $atOnce
                     && self::areImpossible($previous, $reading, $house)
@@ -67,7 +69,7 @@ final readonly class ImpossibleReadingsCheck implements Check
         );
     }
 
-    private static function areImpossible(Reading $one, Reading $other, HouseLimits $house): bool
+    public static function areImpossible(Reading $one, Reading $other, HouseLimits $house): bool
     {
         return $house->plausible->isImpossible($one->temp, $other->temp, $other->at - $one->at);
     }

@@ -50,7 +50,7 @@ final readonly class RestCheck implements Check
                         'to' => $silence->to,
                         'hot' => $hot,
                         'deadline' => $deadline,
-                        'count' => \count($readings->readings),
+                        'count' => $readings->count(),
                     ],
                     from: $block->from,
                     to: $block->isOpen ? null : $block->to,

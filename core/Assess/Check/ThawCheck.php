@@ -56,7 +56,7 @@ final readonly class ThawCheck implements Check
                 message: $warm === null ? 'thaw.met' : 'thaw.broken',
                 values: [
                     'limit' => $cold,
-                    'count' => \count($readings->readings),
+                    'count' => $readings->count(),
                     'temp' => $shown->temp,
                     'at' => $shown->instant(),
                 ],

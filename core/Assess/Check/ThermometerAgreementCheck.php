@@ -21,7 +21,7 @@ final readonly class ThermometerAgreementCheck implements Check
             foreach ($trace->readings as $reading) {
                 if (
                     $previous !== null
-                    && $previous->thermometer !== $reading->thermometer
+                    && $reading->follows()
                     && self::disagree($previous, $reading, $house)
                 ) {
                     $findings->add(
@@ -50,10 +50,11 @@ final readonly class ThermometerAgreementCheck implements Check
         }
     }
 
-    private static function disagree(Reading $one, Reading $other, HouseLimits $house): bool
+    public static function disagree(Reading $one, Reading $other, HouseLimits $house): bool
     {
         return $one->thermometer !== null
             && $other->thermometer !== null
+            && $one->thermometer !== $other->thermometer
             && $other->at - $one->at <= $house->agreementWithin->seconds
             && !$house->agreement->covers($one->temp, $other->temp);
     }

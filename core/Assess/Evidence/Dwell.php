@@ -48,16 +48,18 @@ final class Dwell
     /** @return array{CookingRow, Reading}|null the row this reading completes and the first reading of its run */
     public function see(Reading $reading): ?array
     {
-        if ($this->previous !== null && $reading->at - $this->previous->at > $this->rules->runGap->seconds) {
+        $gap = $reading->leftOut->gap ?? $reading->at - ($this->previous->at ?? $reading->at);
+        if ($gap > $this->rules->runGap->seconds) {
             $this->running = 0;
+        }
+        foreach ($reading->leftOut->lowest ?? [] as $unit => $lowest) {
+            $this->breakBelow($lowest, $this->levels[$unit]);
         }
         $this->previous = $reading;
         $levels = $this->levels[$reading->temp->unit->value];
         $level = $reading->level;
+        $this->breakBelow($level, $levels);
         $running = $this->running;
-        while ($running > 0 && $level < $levels[$running - 1]) {
-            --$running;
-        }
         while (isset($levels[$running]) && $level >= $levels[$running]) {
             $this->firsts[$running++] = $reading;
         }
@@ -76,6 +78,18 @@ final class Dwell
         }
 
         return null;
+    }
+
+    /**
+     * Ends the runs of rows that this level does not reach.
+     *
+     * @param non-empty-list<int> $levels of the rows
+     */
+    private function breakBelow(int $level, array $levels): void
+    {
+        while ($this->running > 0 && $level < $levels[$this->running - 1]) {
+            --$this->running;
+        }
     }
 
     /**

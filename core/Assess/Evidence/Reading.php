@@ -17,6 +17,7 @@ final readonly class Reading
      * @param int $at seconds since 1970, UTC
      * @param int $order place among all counted events
      * @param string $track piece and spot, "1/core"
+     * @param LeftOut|null $leftOut what an abridged record left out before it
      */
     public function __construct(
         public string $id,
@@ -27,8 +28,15 @@ final readonly class Reading
         public string $spot,
         public string $track,
         public ?string $thermometer,
+        public ?LeftOut $leftOut = null,
     ) {
         $this->level = $temp->ninetieths();
+    }
+
+    /** Whether the reading before it on its track is the one that was read before it. */
+    public function follows(): bool
+    {
+        return $this->leftOut === null || $this->leftOut->count === 0;
     }
 
     public function instant(): Instant

@@ -20,6 +20,7 @@ final readonly class Silence
         $longest = -1;
         $longestFrom = $longestTo = $previous = $from->epoch;
         foreach ($readings->readings as $reading) {
+            $previous = max($previous, $reading->leftOut->before ?? $previous);
             if ($reading->at - $previous > $longest) {
                 $longest = $reading->at - $previous;
                 $longestFrom = $previous;

@@ -12,12 +12,16 @@ final readonly class SortedReadings
      * @param list<string> $suspectIds
      * @param list<Reading> $unchecked by a thermometer that was never checked
      * @param list<Reading> $overdue by one whose last check was longer ago than the house allows
+     * @param int $uncheckedCount how many, those an abridged record left out with them
+     * @param int $overdueCount the same
      */
     public function __construct(
         public array $believed,
         public array $suspectIds,
         public array $unchecked,
         public array $overdue,
+        public int $uncheckedCount,
+        public int $overdueCount,
     ) {
     }
 }

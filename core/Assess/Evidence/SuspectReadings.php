@@ -54,7 +54,10 @@ final readonly class SuspectReadings
         $believed = $suspectIds = $unchecked = $overdue = [];
         // Between two checks of a thermometer every reading of it stands the same.
         $from = $before = $last = $isSuspect = [];
+        $uncheckedCount = $overdueCount = 0;
         foreach ($readings as $reading) {
+            $uncheckedCount += $reading->leftOut->unchecked ?? 0;
+            $overdueCount += $reading->leftOut->overdue ?? 0;
             $label = $reading->thermometer;
             if ($label === null || ($this->checks[$label] ?? []) === []) {
                 $believed[] = $unchecked[] = $reading;
@@ -79,7 +82,14 @@ final readonly class SuspectReadings
             }
         }
 
-        return new SortedReadings($suspectIds === [] ? $readings : $believed, $suspectIds, $unchecked, $overdue);
+        return new SortedReadings(
+            $suspectIds === [] ? $readings : $believed,
+            $suspectIds,
+            $unchecked,
+            $overdue,
+            $uncheckedCount + \count($unchecked),
+            $overdueCount + \count($overdue),
+        );
     }
 
     /** @param list<array{int, bool}> $checks */

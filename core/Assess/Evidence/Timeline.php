@@ -29,7 +29,8 @@ final readonly class Timeline
     ) {
     }
 
-    public static function of(Record $record, Instant $asOf): self
+    /** @param array<string, LeftOut> $leftOut where the record is abridged, by the reading that was kept */
+    public static function of(Record $record, Instant $asOf, array $leftOut = []): self
     {
         $events = self::counted($record, $asOf);
         $readings = [];
@@ -46,6 +47,7 @@ final readonly class Timeline
                     $detail->spot,
                     $detail->piece.'/'.$detail->spot,
                     $detail->thermometer,
+                    $leftOut[$event->id] ?? null,
                 );
             } elseif ($detail instanceof BeginsStage) {
                 $stageOrders[] = $order;

@@ -28,6 +28,17 @@ final class Trace
         return $this->readings === [];
     }
 
+    /** How many were read, those an abridged record left out with them. */
+    public function count(): int
+    {
+        $count = \count($this->readings);
+        foreach ($this->readings as $reading) {
+            $count += $reading->leftOut->count ?? 0;
+        }
+
+        return $count;
+    }
+
     public function first(): ?Reading
     {
         return $this->readings[0] ?? null;

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Forecast\Belief;
 
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Evidence\Outline;
+use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Record\Product;
 use Verjuicer\Core\Thermal\Atmosphere;
@@ -21,12 +23,14 @@ final class Beliefs
     private array $made = [];
 
     /**
+     * @param list<Reading> $outline of all readings
      * @param array<string, true> $suspect readings that are not believed, by id
      * @param string|null $mostRead the track that says something of the others
      * @param list<Planned> $also what would be done to it, beside what its record plans
      */
     private function __construct(
         private readonly Assessment $assessment,
+        private readonly array $outline,
         private readonly array $suspect,
         private readonly int $draws,
         private readonly ?string $mostRead,
@@ -41,8 +45,9 @@ final class Beliefs
     public static function of(Assessment $assessment, int $places, array $also = []): self
     {
         $suspect = array_fill_keys($assessment->suspectReadings, true);
+        $outline = Outline::of($assessment->timeline);
         $counts = [];
-        foreach ($assessment->timeline->readings as $reading) {
+        foreach ($outline as $reading) {
             if (!isset($suspect[$reading->id])) {
                 $counts[$reading->track] = ($counts[$reading->track] ?? 0) + 1;
             }
@@ -52,6 +57,7 @@ final class Beliefs
 
         return new self(
             $assessment,
+            $outline,
             $suspect,
             max(self::LEAST_DRAWS, min(Belief::DRAWS, intdiv(self::MOST_DRAWS, max(1, $places)))),
             $most !== null && $counts[$most] >= self::ENOUGH ? (string) $most : null,
@@ -79,7 +85,7 @@ final class Beliefs
         $from = $way->legs[0]->from;
         $points = [];
         $before = null;
-        foreach ($this->assessment->timeline->readings as $reading) {
+        foreach ($this->outline as $reading) {
             if (isset($this->suspect[$reading->id])) {
                 continue;
             }

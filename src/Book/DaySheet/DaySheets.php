@@ -164,7 +164,7 @@ final readonly class DaySheets
      */
     private function batch(Batch $batch, Instant $from, Instant $to): array
     {
-        $assessment = $this->assessments->of($batch);
+        $assessment = $this->assessments->whole($batch);
         $readings = array_filter(
             $assessment->timeline->readings,
             static fn ($reading): bool => $reading->at >= $from->epoch && $reading->at < $to->epoch,

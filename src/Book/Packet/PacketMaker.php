@@ -94,7 +94,7 @@ final readonly class PacketMaker
             if ($batch === null) {
                 continue;
             }
-            $assessment = $this->assessments->of($batch);
+            $assessment = $this->assessments->whole($batch);
             foreach ($assessment->rulesJudged as $rule => $verdict) {
                 $rules[$rule][$verdict->value] = ($rules[$rule][$verdict->value] ?? 0) + 1;
             }

@@ -5,8 +5,11 @@ declare(strict_types=1);
 namespace Verjuicer\App\Ledger\Assessment;
 
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Log\AbridgedRecords;
+use Verjuicer\App\Ledger\Log\KnownRecord;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\Core\Assess\Abridged\Abridgement;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Assessor;
 use Verjuicer\Core\Measure\Instant;
@@ -18,17 +21,35 @@ final readonly class Assessments
 {
     public function __construct(
         private StoredRecords $records,
+        private AbridgedRecords $abridged,
         private RuleSetLibrary $ruleSets,
         private Assessor $assessor,
         private Now $now,
     ) {
     }
 
+    /** Its record may be abridged: of readings that nothing turns on any more it tells how many there were. */
     public function of(Batch $batch): Assessment
     {
-        $record = $this->records->of($batch);
+        return $this->ofKnown($this->abridged->of($batch));
+    }
 
-        return $this->assessor->assess($record, $this->ruleSets->get($record->rules), $this->moment($record));
+    public function ofKnown(KnownRecord $known): Assessment
+    {
+        return $this->assessed($known->record, $known->abridgement);
+    }
+
+    /** With every reading, for what shows them all, and for what checks what was judged. */
+    public function whole(Batch $batch): Assessment
+    {
+        return $this->assessed($this->records->of($batch), null);
+    }
+
+    private function assessed(Record $record, ?Abridgement $abridgement): Assessment
+    {
+        $rules = $this->ruleSets->get($record->rules);
+
+        return $this->assessor->assess($record, $rules, $this->moment($record), $abridgement);
     }
 
     /** Now; where a client's clock was a little ahead, the moment of what it sent. */

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Ledger\Log;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -16,23 +18,27 @@ final readonly class LastReadings
 {
     private const AROUND_MINUTES = 15;
 
-    public function __construct(private Connection $connection)
+    public function __construct(private Connection $connection, private AbridgedRecords $records)
     {
     }
 
     /** The thermometer this batch was last read with, unless it was retired since. */
     public function thermometer(Batch $batch): ?string
     {
-        $label = $this->connection->fetchOne(
-            <<<'SQL'
-            SELECT t.label FROM event e
-            JOIN thermometer t ON t.site_id = ? AND t.label = e.members->>'thermometer' AND t.retired_at IS NULL
-            WHERE e.batch_id = ? AND e.type = 'reading' ORDER BY e.seq DESC LIMIT 1
-            SQL,
-            [$batch->site->id->toRfc4122(), $batch->id->toRfc4122()],
+        $labels = [];
+        foreach (array_reverse($this->records->of($batch)->rows->events) as $event) {
+            if ($event->type === 'reading' && \is_string($event->thermometer ?? null)) {
+                $labels[$event->thermometer] = true;
+            }
+        }
+        /** @var list<string> $inUse */
+        $inUse = $labels === [] ? [] : $this->connection->fetchFirstColumn(
+            'SELECT label FROM thermometer WHERE site_id = ? AND label IN (?) AND retired_at IS NULL',
+            [$batch->site->id->toRfc4122(), array_map(strval(...), array_keys($labels))],
+            [1 => ArrayParameterType::STRING],
         );
 
-        return \is_string($label) ? $label : null;
+        return array_values(array_intersect(array_map(strval(...), array_keys($labels)), $inUse))[0] ?? null;
     }
 
     /** Whether it was read in the quarter of an hour before a moment, or since. */
@@ -68,13 +74,13 @@ final readonly class LastReadings
      */
     public function unit(Site $site, int $tag, ?string $thermometer): TemperatureUnit
     {
+        $byIt = $thermometer === null ? '' : "AND e.members->>'thermometer' = :label";
         $member = $this->connection->fetchOne(
-            <<<'SQL'
+            <<<SQL
             SELECT coalesce(
                 (SELECT CASE WHEN jsonb_exists(e.members->'temp', 'c') THEN 'c' ELSE 'f' END FROM event e
-                  JOIN open_tag o ON o.batch_id = e.batch_id
-                 WHERE o.site_id = :site AND o.tag = :tag AND e.type = 'reading'
-                   AND (e.members->>'thermometer' = :label OR :label = '')
+                 WHERE e.batch_id = (SELECT o.batch_id FROM open_tag o WHERE o.site_id = :site AND o.tag = :tag)
+                   AND e.type = 'reading' $byIt
                    AND NOT EXISTS (SELECT 1 FROM event r WHERE r.batch_id = e.batch_id AND r.replaces = e.id)
                  ORDER BY e.seq DESC LIMIT 1),
                 (SELECT CASE WHEN jsonb_exists(c.read, 'c') THEN 'c' ELSE 'f' END FROM thermometer_check c
@@ -99,17 +105,12 @@ final readonly class LastReadings
      */
     public function places(Batch $batch): array
     {
-        $shared = SharedEvents::of($batch);
+        $places = [];
+        $readings = Timeline::of($this->records->of($batch)->record, Instant::ofEpoch(\PHP_INT_MAX))->readings;
+        foreach (array_reverse($readings) as $reading) {
+            $places[$reading->track] ??= ['piece' => $reading->piece, 'spot' => $reading->spot];
+        }
 
-        /** @var list<array{piece: int, spot: string}> */
-        return $this->connection->fetchAllAssociative(
-            <<<SQL
-            SELECT (e.members->>'piece')::int AS piece, e.members->>'spot' AS spot FROM event e
-            WHERE ($shared->condition) AND e.type = 'reading'
-              AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
-            GROUP BY 1, 2 ORDER BY max(e.at) DESC, max(e.seq) DESC
-            SQL,
-            $shared->parameters,
-        );
+        return array_values($places);
     }
 }

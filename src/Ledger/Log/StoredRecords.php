@@ -9,6 +9,7 @@ use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\HeldPieces;
 use Verjuicer\App\Site\Settings\SiteHistory;
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Record;
 
@@ -26,11 +27,43 @@ final readonly class StoredRecords
 
     public function of(Batch $batch): Record
     {
+        return $this->read($batch, $this->rows($batch));
+    }
+
+    /** @return StoredRows all that is written down of a batch */
+    public function rows(Batch $batch): StoredRows
+    {
+        return StoredRows::of($this->fetched($batch, 'true', []));
+    }
+
+    /**
+     * @param int $from nothing of what is looked for was written down before it
+     * @param int $known what was written down after it is looked for, whenever it happened
+     *
+     * @return StoredRows what is written down after a place in the log, or happened after a moment
+     */
+    public function rowsSince(Batch $batch, int $from, int $known, Instant $until): StoredRows
+    {
+        $condition = 'e.seq >= :from AND (e.seq > :known OR e.at > :until)';
+        $parameters = ['from' => $from, 'known' => $known, 'until' => $until->rfc3339()];
+
+        return StoredRows::of($this->fetched($batch, $condition, $parameters));
+    }
+
+    /** @return list<Event> of rows alone, in their order */
+    public function eventsOf(StoredRows $rows): array
+    {
+        return $this->reader->readEvents($rows->events);
+    }
+
+    /** The record of rows, with what the log of its pits adds to them. */
+    public function read(Batch $batch, StoredRows $rows): Record
+    {
         // Nothing of a record refers to itself: looking for that took a third of the time of a long one.
         $collects = gc_enabled();
         gc_disable();
         try {
-            return $this->reader->readData($this->data($batch));
+            return $this->reader->readData($this->data($batch, $rows));
         } finally {
             if ($collects) {
                 gc_enable();
@@ -38,9 +71,9 @@ final readonly class StoredRecords
         }
     }
 
-    private function data(Batch $batch): \stdClass
+    private function data(Batch $batch, StoredRows $rows): \stdClass
     {
-        $events = $this->pits->with($batch, $this->events($batch));
+        $events = $this->pits->with($batch, $rows->events);
         $site = $this->history->at($batch->site, Instant::ofEpoch($batch->begunAt->getTimestamp()));
 
         return (object) [
@@ -53,7 +86,7 @@ final readonly class StoredRecords
                 'house_limits' => $site->houseLimits === [] ? null : (object) $site->houseLimits,
             ],
             'rules' => $batch->ruleSet,
-            'thermometers' => $this->thermometers($batch),
+            'thermometers' => $this->thermometers($batch, $rows),
             'batch' => (object) [
                 'code' => $batch->code,
                 'tag' => $batch->tag,
@@ -78,41 +111,26 @@ final readonly class StoredRecords
         ];
     }
 
-    /** @return array<mixed> */
-    private function events(Batch $batch): array
+    /**
+     * @param array<string, string|int> $parameters
+     *
+     * @return array<mixed> a row each, in the order in which they were written down
+     */
+    private function fetched(Batch $batch, string $condition, array $parameters): array
     {
         $shared = SharedEvents::of($batch);
 
-        $events = [];
         // As arrays, and put together here: merging JSON in the database took twice as long for a long record.
-        $rows = $this->list(
+        return $this->list(
             <<<SQL
             SELECT json_agg(json_build_array(
                 members, id, to_char(at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'), initials, type, replaces,
-                reason, to_char(recorded_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"')
+                reason, to_char(recorded_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'), seq
             ) ORDER BY seq)
-            FROM event e WHERE $shared->condition
+            FROM event e WHERE ($shared->condition) AND $condition
             SQL,
-            $shared->parameters,
+            $shared->parameters + $parameters,
         );
-        foreach ($rows as $row) {
-            [$event, $id, $at, $by, $type, $replaces, $reason, $recordedAt] = \is_array($row) ? $row : [];
-            \assert($event instanceof \stdClass, 'the members of an event are an object');
-            $event->id = $id;
-            $event->at = $at;
-            $event->by = $by;
-            $event->type = $type;
-            if ($replaces !== null) {
-                $event->replaces = $replaces;
-            }
-            if ($reason !== null) {
-                $event->reason = $reason;
-            }
-            $event->recorded_at = $recordedAt;
-            $events[] = $event;
-        }
-
-        return $events;
     }
 
     /**
@@ -121,15 +139,20 @@ final readonly class StoredRecords
      *
      * @return array<mixed>
      */
-    private function thermometers(Batch $batch): array
+    private function thermometers(Batch $batch, StoredRows $rows): array
     {
-        $shared = SharedEvents::of($batch);
+        if ($rows->thermometers === []) {
+            return [];
+        }
+        $labels = $parameters = [];
+        foreach ($rows->thermometers as $place => $label) {
+            $labels[] = ":label$place";
+            $parameters["label$place"] = $label;
+        }
+        $in = implode(', ', $labels);
 
         return $this->list(
             <<<SQL
-            WITH mine AS MATERIALIZED (
-                SELECT e.at, e.type, e.members->>'thermometer' AS label FROM event e WHERE $shared->condition
-            ), span AS (SELECT min(at) AS first, max(at) AS last FROM mine)
             SELECT jsonb_agg(jsonb_build_object('id', t.label, 'checks', (
                 SELECT coalesce(jsonb_agg(jsonb_build_object(
                     'at', to_char(c.at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'),
@@ -137,17 +160,19 @@ final readonly class StoredRecords
                 ) ORDER BY c.seq), '[]')
                 FROM thermometer_check c WHERE c.thermometer_id = t.id
                   AND c.at >= coalesce((
-                      SELECT max(p.at) FROM thermometer_check p WHERE p.thermometer_id = t.id AND p.at <= span.first
+                      SELECT max(p.at) FROM thermometer_check p WHERE p.thermometer_id = t.id AND p.at <= :first
                   ), '-infinity')
                   AND c.at <= coalesce((
-                      SELECT min(n.at) FROM thermometer_check n WHERE n.thermometer_id = t.id AND n.at > span.last
+                      SELECT min(n.at) FROM thermometer_check n WHERE n.thermometer_id = t.id AND n.at > :last
                   ), 'infinity')
             )) ORDER BY t.label)
-            FROM thermometer t, span
-            WHERE t.site_id = :site
-              AND t.label IN (SELECT label FROM mine WHERE type = 'reading')
+            FROM thermometer t WHERE t.site_id = :site AND t.label IN ($in)
             SQL,
-            $shared->parameters + ['site' => $batch->site->id->toRfc4122()],
+            $parameters + [
+                'site' => $batch->site->id->toRfc4122(),
+                'first' => $rows->first,
+                'last' => $rows->last,
+            ],
         );
     }
 

@@ -10,30 +10,86 @@ use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\CookRescue;
 use Verjuicer\Core\Forecast\FallOutlook;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 
 /**
  * How a batch is likely to go on. A forecast that cannot be made is left out and reported: the verdicts are there all
  * the same. One is reckoned once for each state of a record and every two minutes: the lane and the page ask for the
  * same. They lie in a fixed number of places, a later one in place of an earlier.
+ *
+ * Whoever enters something is not kept waiting for one: it turns no verdict, and takes longer than all else. Then the
+ * one before stands in as long as the stage is the same, and the batch is owed a new one.
  */
 final class Forecasts
 {
     private const SECONDS = 120;
     private const PLACES = 256;
+    /** How long after an entry its forecast is surely being made. */
+    private const BEING_MADE_S = 10;
 
     /** @var array<string, array{mixed, mixed}> the last of each kind: on the command line nothing else is kept */
     private array $last = [];
+
+    private Wait $wait = Wait::ForIt;
+
+    /** @var array<string, true> ids of batches */
+    private array $owed = [];
+
+    /** @var array<string, true> ids of batches of which an earlier one was told */
+    private array $earlier = [];
 
     public function __construct(
         private readonly Products $products,
         private readonly LoggerInterface $logger,
         #[Autowire(service: 'cache.forecasts')] private readonly CacheItemPoolInterface $cache,
     ) {
+    }
+
+    /**
+     * Has something done that waits for forecasts, or does not.
+     *
+     * @template T
+     *
+     * @param \Closure(): T $done
+     *
+     * @return T
+     */
+    public function while(Wait $wait, \Closure $done): mixed
+    {
+        $before = $this->wait;
+        $this->wait = $wait;
+        try {
+            return $done();
+        } finally {
+            $this->wait = $before;
+        }
+    }
+
+    /** Whether what is told now may be of a record before. */
+    public function mayBeEarlier(): bool
+    {
+        return $this->wait !== Wait::ForIt;
+    }
+
+    /** Whether what was told of a batch is of its record before, and a new one is being made. */
+    public function wasEarlier(Batch $batch): bool
+    {
+        return isset($this->earlier[$batch->id->toRfc4122()]);
+    }
+
+    /** @return list<string> ids of the batches that were told an earlier one, or none; after it they are owed none */
+    public function owed(): array
+    {
+        $owed = array_keys($this->owed);
+        $this->owed = [];
+
+        return $owed;
     }
 
     /** When it is likely to be as the kitchen likes it. */
@@ -100,10 +156,11 @@ final class Forecasts
             $wanted = $target();
             $state = [
                 $id,
+                $assessment->timeline->stage()->event->id ?? '',
                 intdiv($assessment->timeline->asOf->epoch, self::SECONDS),
                 $assessment->rules->id,
-                \count($assessment->timeline->events),
-                \count($assessment->record->events),
+                \count($assessment->timeline->events) + (new Trace($assessment->timeline->readings))->count(),
+                \count(array_unique(array_column($assessment->record->events, 'replaces'))),
                 $assessment->timeline->events[\count($assessment->timeline->events) - 1]->id ?? '',
                 $assessment->record->site->elevationM,
                 $assessment->suspectReadings,
@@ -121,6 +178,13 @@ final class Forecasts
                 /** @var CookOutlook|CookRescue|FallOutlook|null */
                 return $kept[1];
             }
+            $isOfStage = \is_array($kept)
+                && \is_array($kept[0] ?? null)
+                && \array_slice($kept[0], 0, 2) === \array_slice($state, 0, 2);
+            if ($this->isTold($id, $place, $assessment->timeline->asOf, $isOfStage)) {
+                /** @var CookOutlook|CookRescue|FallOutlook|null */
+                return $isOfStage ? $kept[1] ?? null : null;
+            }
             $made = $forecast($wanted);
             $this->last[$kind] = [$state, $made];
             $this->cache->save($item->set([$state, $made]));
@@ -131,6 +195,35 @@ final class Forecasts
 
             return null;
         }
+    }
+
+    /**
+     * Whether an earlier one is told, or none.
+     *
+     * @param bool $isOfStage whether there is an earlier one of the same stage
+     */
+    private function isTold(string $id, int $place, Instant $now, bool $isOfStage): bool
+    {
+        if ($this->wait === Wait::ForIt) {
+            return false;
+        }
+        $item = $this->cache->getItem("owed.$place");
+        if ($this->wait === Wait::Never) {
+            $this->owed[$id] = true;
+            $this->cache->save($item->set([$id, $now->epoch]));
+
+            return true;
+        }
+        $owed = $item->isHit() ? $item->get() : null;
+        $isBeingMade = \is_array($owed)
+            && ($owed[0] ?? null) === $id
+            && \is_int($owed[1] ?? null)
+            && $now->epoch - $owed[1] <= self::BEING_MADE_S;
+        if ($isOfStage && $isBeingMade) {
+            $this->earlier[$id] = true;
+        }
+
+        return $isOfStage && $isBeingMade;
     }
 
     /** @return list<string|int> what a countdown says, without objects: two states are compared as they are */

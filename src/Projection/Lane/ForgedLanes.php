@@ -40,7 +40,7 @@ final readonly class ForgedLanes
         );
         foreach ($rows as $row) {
             $batch = $this->entities->find(Batch::class, Uuid::fromString($row['batch_id']));
-            $verdict = $batch === null ? null : $this->assessments->of($batch)->verdict->value;
+            $verdict = $batch === null ? null : $this->assessments->whole($batch)->verdict->value;
             if ($verdict !== $row['lane'] || ($row['report'] !== null && $verdict !== $row['report'])) {
                 return $row['code'];
             }

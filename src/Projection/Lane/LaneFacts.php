@@ -6,6 +6,7 @@ namespace Verjuicer\App\Projection\Lane;
 
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Check\RawLeftoverCheck;
+use Verjuicer\Core\Assess\Evidence\Outline;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Evidence\Timeline;
@@ -86,7 +87,7 @@ final readonly class LaneFacts
                     ],
                     $timeline->stages,
                 ),
-                'line' => array_map(self::point(...), self::line($timeline->readings)),
+                'line' => array_map(self::point(...), self::line(Outline::of($timeline))),
                 'last' => $last === null ? null : self::point($last),
                 'dues' => array_map(
                     static fn (Countdown $one): array => [

@@ -16,10 +16,12 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Page\RenderedPart;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Projection\Forecast\Forecasts;
+use Verjuicer\App\Projection\Forecast\Wait;
 use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Work\Probe\Troubles;
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Forecast\FallGate;
 use Verjuicer\Core\Forecast\FallOutlook;
@@ -132,8 +134,12 @@ final class BatchParts
         $late = $this->ruleSets->get($batch->ruleSet)->get(HouseLimits::class)->lateEntry;
 
         return $this->part($batch, $lane, 'work/batch/_log.html.twig', function () use ($batch, $lane, $late): array {
-            $record = $lane === null ? $this->records->of($batch) : $this->judged($batch, $lane)->record;
-            $log = LogPage::first(RecordLog::of($record, $late));
+            $judged = $lane === null ? null : $this->judged($batch, $lane);
+            $readings = $judged->timeline->readings ?? [];
+            $log = LogPage::first(
+                RecordLog::of($judged->record ?? $this->records->of($batch), $late),
+                (new Trace($readings))->count() - \count($readings),
+            );
 
             return [
                 'log' => $log->rows,
@@ -163,7 +169,10 @@ final class BatchParts
     {
         $judged = $this->judged($batch, $lane);
 
-        return $this->asked[spl_object_id($judged)] ??= $this->ask($batch, $judged);
+        return $this->asked[spl_object_id($judged)] ??= $this->forecasts->while(
+            Wait::UnlessItComes,
+            fn (): array => $this->ask($batch, $judged),
+        );
     }
 
     /** What its record shows at this moment, judged once however many parts ask. */
@@ -216,6 +225,7 @@ final class BatchParts
                 ),
             ),
             'troubles' => $this->troubles->ofBatch($batch),
+            'is_earlier' => $this->forecasts->wasEarlier($batch),
             'now' => $this->now->instant(),
         ];
     }

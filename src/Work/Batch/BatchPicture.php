@@ -300,8 +300,10 @@ final readonly class BatchPicture
             $first = $trace->readings[0];
             $spots[$first->spot] ??= \count($spots);
             $marks = [];
+            $count = 0;
             foreach ($trace->readings as $reading) {
                 if ($reading->at >= $time->from->epoch) {
+                    $count += 1 + ($reading->leftOut->count ?? 0);
                     $marks[] = new PictureMark(
                         $time->x($reading->instant()),
                         $scale->y($reading->temp),
@@ -317,7 +319,7 @@ final readonly class BatchPicture
                     ($first->piece - 1) % \count(self::MARKS),
                     $spots[$first->spot] % 3,
                     $shown,
-                    \count($marks),
+                    $count,
                 );
             }
         }

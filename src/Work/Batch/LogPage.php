@@ -19,10 +19,13 @@ final readonly class LogPage
     {
     }
 
-    /** @param list<LogRow> $all */
-    public static function first(array $all): self
+    /**
+     * @param list<LogRow> $all the latest of them
+     * @param int $before how many more there are, before some of them
+     */
+    public static function first(array $all, int $before): self
     {
-        return new self(\array_slice($all, 0, self::FIRST), max(0, \count($all) - self::FIRST));
+        return new self(\array_slice($all, 0, self::FIRST), max(0, \count($all) + $before - self::FIRST));
     }
 
     /**

@@ -7,7 +7,7 @@ namespace Verjuicer\App\Work\Batch;
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
-use Verjuicer\App\Ledger\Log\StoredRecords;
+use Verjuicer\App\Ledger\Log\AbridgedRecords;
 use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Event\Kinds\Discard;
 use Verjuicer\Core\Event\Kinds\Note;
@@ -24,7 +24,7 @@ final readonly class Yields
 {
     public function __construct(
         private Connection $connection,
-        private StoredRecords $records,
+        private AbridgedRecords $records,
         private Batches $batches,
     ) {
     }
@@ -120,8 +120,8 @@ final readonly class Yields
     {
         $shared = $batch->parent === null
             ? []
-            : array_column($this->records->of($batch->parent)->events, null, 'id');
-        $events = Timeline::of($record ?? $this->records->of($batch), Instant::ofEpoch(\PHP_INT_MAX))->events;
+            : array_column($this->records->of($batch->parent)->record->events, null, 'id');
+        $events = Timeline::of($record ?? $this->records->of($batch)->record, Instant::ofEpoch(\PHP_INT_MAX))->events;
 
         return array_values(
             array_filter($events, static fn (Event $event): bool => !isset($shared[$event->id])),

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Work\Entry;
 
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Log\StoredRecords;
+use Verjuicer\App\Ledger\Log\AbridgedRecords;
 use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Event\Kinds\TakenBack;
@@ -20,7 +20,7 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
  */
 final readonly class Doubts
 {
-    public function __construct(private StoredRecords $records, private RuleSetLibrary $ruleSets)
+    public function __construct(private AbridgedRecords $records, private RuleSetLibrary $ruleSets)
     {
     }
 
@@ -40,7 +40,10 @@ final readonly class Doubts
                 $struck[] = new Event($draft->id->toRfc4122(), $draft->at, '', new TakenBack(), $draft->replaces);
             }
         }
-        $timeline = Timeline::of($this->records->of($batch)->with(...$struck), Instant::ofEpoch(\PHP_INT_MAX));
+        $first = min(array_map(static fn (Draft $draft): int => $draft->at->epoch, $drafts));
+        // What is put right may have happened at any time.
+        $record = $this->records->at($batch, Instant::ofEpoch($struck === [] ? $first : 0));
+        $timeline = Timeline::of($record->with(...$struck), Instant::ofEpoch(\PHP_INT_MAX));
         $rules = $this->ruleSets->get($batch->ruleSet);
         $readings = new ReadingDoubts($rules, $timeline, $batch->site->unit);
         $steps = new StepDoubts($rules, $timeline, $batch);

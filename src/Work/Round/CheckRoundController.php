@@ -16,8 +16,8 @@ use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Ledger\Batch\HeldPieces;
+use Verjuicer\App\Ledger\Log\AbridgedRecords;
 use Verjuicer\App\Ledger\Log\LastReadings;
-use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
@@ -43,7 +43,7 @@ final class CheckRoundController extends FormController implements ShowsAgain
     public function __construct(
         private readonly Batches $batches,
         private readonly Products $products,
-        private readonly StoredRecords $records,
+        private readonly AbridgedRecords $records,
         private readonly LastReadings $lastReadings,
         private readonly HeldPieces $held,
         private readonly Thermometers $thermometers,
@@ -135,7 +135,8 @@ final class CheckRoundController extends FormController implements ShowsAgain
         $stops = $this->stops($batch);
         $read = [];
         $coldest = null;
-        foreach (Timeline::of($this->records->of($batch), $this->now->instant())->readings as $reading) {
+        $record = $this->records->at($batch, Instant::ofEpoch($from));
+        foreach (Timeline::of($record, $this->now->instant())->readings as $reading) {
             if ($reading->at >= $from) {
                 $read[$reading->track] = $reading;
             }

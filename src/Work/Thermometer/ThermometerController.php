@@ -229,7 +229,7 @@ final class ThermometerController extends FormController implements ShowsAgain
     {
         $doubts = [];
         foreach ($this->checks->batchesInDoubt($thermometer, $checks) as $batch) {
-            $assessment = $this->assessments->of($batch);
+            $assessment = $this->assessments->whole($batch);
             $suspect = array_fill_keys($assessment->suspectReadings, true);
             $isOfThis = static fn (Reading $one): bool => isset($suspect[$one->id])
                 && $one->thermometer === $thermometer->label;

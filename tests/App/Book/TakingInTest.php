@@ -22,7 +22,8 @@ final class TakingInTest extends KitchenTestCase
                 static fn () => self::assertSame(1, $import->import($record, $by, false)->new),
             );
         }
-        self::assertSame([$counts[1], $counts[1]], [$counts[2], $counts[400]]);
+        self::assertSame($counts[1], $counts[2]);
+        self::assertLessThanOrEqual($counts[1] + 1, $counts[400], 'a long record is abridged by one more');
         self::assertSame(
             400,
             $this->number(

@@ -109,7 +109,8 @@ final class KeepingTogetherTest extends KitchenTestCase
             $events = array_map($reading, range(1, $count));
             $counts[$count] = $this->statements(static fn () => $log->append($batch, $by, ...$events));
         }
-        self::assertSame([$counts[1], $counts[1]], [$counts[2], $counts[400]]);
+        self::assertSame($counts[1], $counts[2]);
+        self::assertLessThanOrEqual($counts[1] + 1, $counts[400], 'a long record is abridged by one more');
         self::assertLessThan(30, $counts[1]);
     }
 

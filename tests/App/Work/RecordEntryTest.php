@@ -139,7 +139,8 @@ final class RecordEntryTest extends KitchenTestCase
             $drafts = array_map($draft, range(1, $count));
             $counts[] = $this->statements(static fn () => $entry->keep($batch, $by, false, ...$drafts));
         }
-        self::assertSame([$counts[0], $counts[0], $counts[0]], $counts);
+        self::assertLessThanOrEqual($counts[0], $counts[1]);
+        self::assertLessThanOrEqual($counts[0] + 1, $counts[2], 'a long record is abridged by one more');
         self::assertLessThan(45, $counts[0]);
     }
 

@@ -2,10 +2,11 @@
 
 declare(strict_types=1);
 
-namespace Verjuicer\App\Projection\Forecast;
+namespace Verjuicer\App\Projection\Score;
 
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Projection\Forecast\Forecasts;
 use Verjuicer\App\Projection\Projection;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Forecast\Point;
@@ -34,7 +35,7 @@ final readonly class ForecastScore implements Projection
     {
         $this->settle($batch, $assessment);
         $now = $assessment->timeline->asOf;
-        if ($assessment->timeline->hasEnded()) {
+        if ($assessment->timeline->hasEnded() || $this->forecasts->mayBeEarlier()) {
             return;
         }
         $unit = $assessment->record->site->unit;

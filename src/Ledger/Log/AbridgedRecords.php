@@ -1,0 +1,210 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Log;
+
+use Doctrine\DBAL\Connection;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\Core\Assess\Abridged\Abridgement;
+use Verjuicer\Core\Assess\Abridged\Abridging;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\Record;
+use Verjuicer\Core\Record\Writer;
+use Verjuicer\Core\Ruleset\RuleSetLibrary;
+
+/**
+ * Records that are judged again and again as they go on: beside a batch lies what its record comes to at a place in
+ * the log, and only what came since is read. It is used as long as nothing was written down since that happened before
+ * that place, or puts something right there, and all else that it is judged by is the same; else the whole is read.
+ */
+final class AbridgedRecords
+{
+    /** So much comes after it before it is moved on, and so much is left then: what is a little late comes after it. */
+    private const MOST_SINCE = 160;
+    private const LEFT_SINCE = 64;
+
+    /** @var array{string, int, KnownRecord}|null the last that was read: its batch, the head of it then */
+    private ?array $last = null;
+
+    public function __construct(
+        private readonly Connection $connection,
+        private readonly StoredRecords $records,
+        private readonly RuleSetLibrary $ruleSets,
+        #[Autowire('%verjuicer.judged_by%')] private readonly string $judgedBy,
+    ) {
+    }
+
+    public function of(Batch $batch): KnownRecord
+    {
+        // Whatever is written down of a batch moves its head on, in the same transaction.
+        $head = $this->connection->fetchOne(
+            'SELECT head FROM projection_state WHERE batch_id = ?',
+            [$batch->id->toRfc4122()],
+        );
+        if (!\is_int($head)) {
+            return $this->whole($batch);
+        }
+        $id = $batch->id->toRfc4122();
+        [$of, $at, $known] = $this->last ?? ['', 0, null];
+        if ($of !== $id || $known === null || ($at !== $head && $at + 1 !== $head)) {
+            $known = $this->abridged($batch) ?? $this->whole($batch);
+        } elseif ($at !== $head) {
+            $known = $this->goneOn($batch, $known) ?? $this->abridged($batch) ?? $this->whole($batch);
+        }
+        $this->last = [$id, $head, $known];
+
+        return $known;
+    }
+
+    /** As it is needed for what happened at a moment: whole where that lies before what was abridged. */
+    public function at(Batch $batch, Instant $moment): Record
+    {
+        $known = $this->of($batch);
+
+        $isWhole = $moment->epoch >= ($known->abridgement->until ?? \PHP_INT_MIN);
+
+        return $isWhole ? $known->record : $this->records->of($batch);
+    }
+
+    /** Abridges what has come since, where it is much. */
+    public function goOn(Batch $batch, KnownRecord $known): void
+    {
+        if ($known->since() <= self::MOST_SINCE) {
+            return;
+        }
+        $own = $known->own();
+        $times = array_map(static fn (Event $event): int => $event->at->epoch, $own->events);
+        sort($times);
+        $until = Instant::ofEpoch($times[\count($times) - self::LEFT_SINCE - 1]);
+        $past = $known->abridgement;
+        if ($past !== null && $until->epoch < $past->until) {
+            return;
+        }
+        $next = Abridging::of($own, $this->ruleSets->get($own->rules), $until, $past);
+        $id = $batch->id->toRfc4122();
+        if ($next === null) {
+            $this->connection->executeStatement('DELETE FROM abridged_record WHERE batch_id = ?', [$id]);
+
+            return;
+        }
+        $kept = $next->events($own);
+        $placesAfter = $events = [];
+        foreach ($kept as $event) {
+            if ($event->at->epoch > $until->epoch) {
+                $placesAfter[] = $known->rows->places[$event->id];
+            } else {
+                $events[] = Writer::event($event);
+            }
+        }
+        $place = max([...array_values($known->rows->places), $past === null ? 0 : $this->place($id)]);
+        $this->connection->executeStatement(
+            <<<'SQL'
+            INSERT INTO abridged_record (batch_id, site_id, basis, place, place_after, abridgement, kept)
+            VALUES (:batch, :site, :basis, :place, :after, :abridgement, :kept)
+            ON CONFLICT (batch_id) DO UPDATE SET basis = excluded.basis, place = excluded.place,
+                place_after = excluded.place_after, abridgement = excluded.abridgement, kept = excluded.kept
+            SQL,
+            [
+                'batch' => $id,
+                'site' => $batch->site->id->toRfc4122(),
+                'basis' => $this->basis($own),
+                'place' => $place,
+                'after' => min([...$placesAfter, $place + 1]),
+                'abridgement' => json_encode(
+                    $next->toData()
+                        + ['first' => $known->rows->first, 'thermometers' => $known->rows->thermometers],
+                    \JSON_THROW_ON_ERROR,
+                ),
+                'kept' => json_encode($events, \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION),
+            ],
+        );
+    }
+
+    /** With the readings of one entry more; null where something else came, too. */
+    private function goneOn(Batch $batch, KnownRecord $known): ?KnownRecord
+    {
+        $place = max([0, ...array_values($known->rows->places)]);
+        $more = $this->records->rowsSince($batch, $place + 1, $place, Instant::ofEpoch(0));
+        $until = Instant::ofEpoch($known->abridgement->until ?? \PHP_INT_MIN)->rfc3339();
+        foreach ($more->events as $event) {
+            if ($event->type !== 'reading' || isset($event->replaces) || $event->at < $until) {
+                return null;
+            }
+        }
+        if ($more->events === [] || array_diff($more->thermometers, $known->rows->thermometers) !== []) {
+            return null;
+        }
+
+        return $known->with($more, $this->records->eventsOf($more));
+    }
+
+    private function whole(Batch $batch): KnownRecord
+    {
+        $rows = $this->records->rows($batch);
+
+        return new KnownRecord($this->records->read($batch, $rows), $rows, null, 0);
+    }
+
+    private function abridged(Batch $batch): ?KnownRecord
+    {
+        /** @var array{basis: string, place: int, place_after: int, abridgement: string, kept: string}|false $row */
+        $row = $this->connection->fetchAssociative(
+            'SELECT basis, place, place_after, abridgement, kept FROM abridged_record WHERE batch_id = ?',
+            [$batch->id->toRfc4122()],
+        );
+        if ($row === false) {
+            return null;
+        }
+        /** @var array{first: string, thermometers: list<string>} $data */
+        $data = json_decode($row['abridgement'], true, flags: \JSON_THROW_ON_ERROR);
+        $past = Abridgement::ofData($data);
+        $until = Instant::ofEpoch($past->until);
+        $since = $this->records->rowsSince($batch, $row['place_after'], $row['place'], $until);
+        if (!self::goesOn($since, $row['place'], $until)) {
+            return null;
+        }
+        /** @var list<\stdClass> $kept */
+        $kept = json_decode($row['kept'], flags: \JSON_THROW_ON_ERROR);
+        $rows = $since->after($kept, $data['thermometers'], $data['first'], $until->rfc3339());
+        $record = $this->records->read($batch, $rows);
+
+        return $this->basis($record) === $row['basis']
+            ? new KnownRecord($record, $rows, $past, \count($kept))
+            : null;
+    }
+
+    /** Whether nothing that was written down since changes what happened until then. */
+    private static function goesOn(StoredRows $since, int $place, Instant $until): bool
+    {
+        $moment = $until->rfc3339();
+        foreach ($since->events as $event) {
+            [$id, $replaces] = [$event->id ?? null, $event->replaces ?? null];
+            $isLate = \is_string($id) && $since->places[$id] > $place && $event->at < $moment;
+            if ($isLate || (\is_string($replaces) && !isset($since->places[$replaces]))) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /** All that a record is judged by beside its events. */
+    private function basis(Record $record): string
+    {
+        $head = Writer::toData(
+            new Record($record->site, $record->rules, null, $record->thermometers, $record->code, $record->product, []),
+        );
+
+        return hash('sha256', $this->judgedBy.json_encode($head, \JSON_THROW_ON_ERROR));
+    }
+
+    private function place(string $batchId): int
+    {
+        $place = $this->connection->fetchOne('SELECT place FROM abridged_record WHERE batch_id = ?', [$batchId]);
+
+        return \is_int($place) ? $place : 0;
+    }
+}

@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Log;
+
+use Verjuicer\Core\Assess\Abridged\Abridgement;
+use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\Record;
+
+/** A record as it is judged again and again: whole, or abridged to what was judged before and what came since. */
+final readonly class KnownRecord
+{
+    /**
+     * @param Abridgement|null $abridgement what was left out; null where it is whole
+     * @param int $kept how many events an abridged record begins with that were in it before
+     */
+    public function __construct(
+        public Record $record,
+        public StoredRows $rows,
+        public ?Abridgement $abridgement,
+        public int $kept,
+    ) {
+    }
+
+    /** Of what is written down of the batch itself: how much came since it was abridged. */
+    public function since(): int
+    {
+        return \count($this->rows->events) - $this->kept;
+    }
+
+    /**
+     * @param StoredRows $more written down after all of it
+     * @param list<Event> $events the same
+     */
+    public function with(StoredRows $more, array $events): self
+    {
+        $own = \count($this->rows->events);
+        $all = $this->record->events;
+        array_splice($all, $own, 0, $events);
+
+        return new self($this->record->of($all), $this->rows->and($more), $this->abridgement, $this->kept);
+    }
+
+    /** Without the log of its pits, which is joined to it whenever it is read. */
+    public function own(): Record
+    {
+        return $this->record->of(\array_slice($this->record->events, 0, \count($this->rows->events)));
+    }
+}

@@ -1,0 +1,14 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Projection\Forecast;
+
+/** Whether what is done waits until a forecast is made. */
+enum Wait
+{
+    case ForIt;
+    /** Only where nobody is making it, or there is none of this stage yet. */
+    case UnlessItComes;
+    case Never;
+}

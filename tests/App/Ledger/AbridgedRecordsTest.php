@@ -1,0 +1,214 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Ledger;
+
+use Doctrine\ORM\EntityManagerInterface;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Catalogue\Thermometer\Thermometers;
+use Verjuicer\App\Ledger\Assessment\Assessments;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Check\ThermometerChecks;
+use Verjuicer\App\Ledger\Log\AbridgedRecords;
+use Verjuicer\App\Ledger\Log\EventLog;
+use Verjuicer\App\Ledger\Log\KnownRecord;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\AssessmentJson;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\Kinds;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Record\Event;
+use Verjuicer\Tests\App\KitchenTestCase;
+
+/** A long record is judged from where it stood, and shows what all of it shows, whatever is written down next. */
+final class AbridgedRecordsTest extends KitchenTestCase
+{
+    private const READINGS = 900;
+
+    private Batch $long;
+
+    private Account $by;
+
+    private Instant $from;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->long = $this->batch(7);
+        $this->by = $this->logIn();
+        $this->from = $this->service(Now::class)->instant()->plus(Span::ofSeconds(-10 * self::READINGS - 60));
+        $events = [];
+        for ($one = 0; $one < self::READINGS; ++$one) {
+            $events[] = $this->event(
+                10 * $one,
+                $this->reading(130 + $one % 7 - ($one % 211 === 0 ? 9 : 0), 1 + $one % 2),
+            );
+        }
+        $this->log()->append($this->long, $this->by, ...$events);
+    }
+
+    /** @return iterable<string, array{\Closure(self): void}> what is written down next */
+    public static function next(): iterable
+    {
+        yield 'nothing' => [static fn () => null];
+        yield 'a reading' => [static fn (self $on) => $on->append($on->event(9_010, $on->reading(131, 1)))];
+        yield 'one at another spot' => [
+            static fn (self $on) => $on->append(
+                $on->event(9_010, new Kinds\Reading(Temperature::fahrenheit('120'), 2, 'point', 'T1')),
+            )];
+        yield 'a stage, and readings in it' => [
+            static fn (self $on) => $on->append(
+                $on->event(9_010, new Kinds\Rest()),
+                $on->event(9_020, $on->reading(140, 1)),
+                $on->event(9_030, $on->reading(133, 2)),
+            )];
+        yield 'a reading a little late' => [
+            static fn (self $on) => $on->append($on->event(8_805, $on->reading(99, 1)))];
+        yield 'a reading long past' => [
+            static fn (self $on) => $on->append($on->event(1_805, $on->reading(99, 1)))];
+        yield 'a step long past' => [static fn (self $on) => $on->append($on->event(1_805, new Kinds\Rest()))];
+        yield 'a new reading put right' => [static fn (self $on) => $on->putRight('DESC', 0)];
+        yield 'an old reading put right' => [static fn (self $on) => $on->putRight('ASC', 300)];
+        yield 'a kept reading put right' => [static fn (self $on) => $on->putRight('ASC', 0)];
+        yield 'a thermometer that fails' => [
+            static fn (self $on) => $on->check('39')];
+        yield 'rules that changed' => [
+            static fn (self $on) => $on->write('UPDATE abridged_record SET basis = ? WHERE batch_id = ?', 'of before')];
+    }
+
+    /** @param \Closure(self): void $write */
+    #[DataProvider('next')]
+    public function testWhateverIsWrittenDownNextItShowsWhatTheWholeShows(\Closure $write): void
+    {
+        self::assertLessThan(
+            self::READINGS / 2,
+            \count($this->read($this->long)->record->events),
+            'it was abridged',
+        );
+        $write($this);
+        $batch = $this->again();
+        $this->read($this->batch(12));
+        $assessments = $this->service(Assessments::class);
+        $json = $this->service(AssessmentJson::class);
+        $whole = $json->of($assessments->whole($batch));
+        $judged = $json->of($assessments->of($batch));
+        self::assertSame($whole['as_of'], $judged['as_of']);
+        self::assertEquals($whole, $judged);
+    }
+
+    /** However long it is: as many statements, and of each read as few rows. */
+    public function testOneMoreReadingCostsWhatItCostsInAShortBatch(): void
+    {
+        $short = $this->batch(12);
+        $this->log()->append($short, $this->by, $this->event(9_000, $this->reading(131, 1)));
+        $in = fn (Batch $batch): int => $this->statements(
+            fn () => $this->log()->append($batch, $this->by, $this->event(9_010, $this->reading(131, 1))),
+        );
+        self::assertLessThanOrEqual($in($short) + 3, $in($this->long), 'what lies beside it, and its pit');
+        $known = $this->read($this->long);
+        self::assertLessThan(400, \count($known->record->events));
+        $readings = $this->service(Assessments::class)->of($this->long)->timeline->readings;
+        self::assertGreaterThan(self::READINGS, (new Trace($readings))->count());
+    }
+
+    public function testAPageTellsOfAllReadings(): void
+    {
+        $this->client->request('GET', $this->path(7));
+        self::assertResponseIsSuccessful();
+        $page = $this->client->getCrawler()->filter('main')->text();
+        self::assertSame(1, preg_match('/(\d+) more entries/', $page, $more));
+        $all = $this->client->request('GET', $this->path(7).'/log')->filter('main')->text();
+        self::assertSame(1, preg_match('/(\d+) more entries/', $all, $afterFirst));
+        // That page shows 200, the other 40.
+        self::assertSame((int) ($afterFirst[1] ?? 0) + 160, (int) ($more[1] ?? 0));
+    }
+
+    /** As it lies in the database, not as this process knows it. */
+    private function read(Batch $batch): KnownRecord
+    {
+        $records = $this->service(AbridgedRecords::class);
+        $records->of($this->batch(12));
+
+        return $records->of($batch);
+    }
+
+    private function append(Event ...$events): void
+    {
+        $this->log()->append($this->long, $this->by, ...$events);
+    }
+
+    private function putRight(string $order, int $offset): void
+    {
+        $id = $this->words(
+            "SELECT id FROM event WHERE batch_id = '{$this->long->id}' AND type = 'reading' AND at >= "
+            ."'{$this->from->rfc3339()}' ORDER BY at $order OFFSET $offset LIMIT 1",
+        );
+        $this->append(
+            new Event(
+                Uuid::v7()->toRfc4122(),
+                $this->from->plus(Span::ofSeconds(10 * $offset)),
+                'MR',
+                $this->reading(77, 1),
+                $id,
+                'misread',
+            ),
+        );
+    }
+
+    private function check(string $read): void
+    {
+        foreach ($this->service(Thermometers::class)->of($this->long->site) as $thermometer) {
+            if ($thermometer->label === 'T1') {
+                $this->service(ThermometerChecks::class)->add(
+                    Uuid::v7(),
+                    $thermometer,
+                    $this->by,
+                    $this->service(Now::class)->instant(),
+                    'ice',
+                    Temperature::fahrenheit('32'),
+                    Temperature::fahrenheit($read),
+                );
+            }
+        }
+    }
+
+    private function write(string $sql, string $value): void
+    {
+        $this->asOwner();
+        $id = $this->long->id->toRfc4122();
+        $this->connection()->executeStatement($sql, [$value, $id]);
+        $this->connection()->executeStatement('UPDATE projection_state SET head = head + 2 WHERE batch_id = ?', [$id]);
+        $this->logIn();
+    }
+
+    private function again(): Batch
+    {
+        $entities = $this->service(EntityManagerInterface::class);
+        $entities->clear();
+        $batch = $entities->find(Batch::class, $this->long->id);
+        self::assertNotNull($batch);
+
+        return $batch;
+    }
+
+    private function reading(int $fahrenheit, int $piece): Kinds\Reading
+    {
+        return new Kinds\Reading(Temperature::fahrenheit((string) $fahrenheit), $piece, 'core', 'T1');
+    }
+
+    private function event(int $seconds, Detail $detail): Event
+    {
+        return new Event(Uuid::v7()->toRfc4122(), $this->from->plus(Span::ofSeconds($seconds)), 'MR', $detail);
+    }
+
+    private function log(): EventLog
+    {
+        return $this->service(EventLog::class);
+    }
+}
