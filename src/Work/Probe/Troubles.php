@@ -53,9 +53,6 @@ final readonly class Troubles
         $open = $this->faults->open($site);
         $found = [];
         foreach ($this->sensors->of($site) as $sensor) {
-            if ($sensor->revokedAt !== null) {
-                continue;
-            }
             $isSomewhere = false;
             foreach ($sensor->channels as $channel) {
                 $assignment = $current[$channel->id] ?? null;
@@ -64,7 +61,8 @@ final readonly class Troubles
                     array_push($found, ...$this->ofChannel($channel, $assignment, $open[$channel->id] ?? []));
                 }
             }
-            array_push($found, ...$isSomewhere ? self::ofSensor($sensor) : []);
+            // One that is not listened to any more is missed where it still stands.
+            array_push($found, ...$isSomewhere && $sensor->revokedAt === null ? self::ofSensor($sensor) : []);
         }
 
         return $found;
