@@ -110,6 +110,24 @@ final class AbridgingTest extends TestCase
             'lamb roast 6kg',
             [$roast, '60 131 1', '1 129', '60 131 1', '1 131.5', '30 131 1', '1 129.5', '30 131 1', '99 131 1'],
         ];
+        yield 'a peak between two silences' => [
+            'lamb roast 6kg',
+            [$roast, '70 131 1', '35', '10 131 1', '1 131.5 1', '20 131 1', '50', '60 131 1'],
+        ];
+        yield 'a peak between dips' => [
+            'lamb roast 6kg',
+            [
+                $roast, '10 131 1', '1 129 1', '60 131 1', '1 129.4 1', '60 131 1', '1 131.5 1', '30 131 1',
+                '1 129.5 1', '30 131 1',
+            ],
+        ];
+        yield 'cold again after a reheat' => [
+            'beef cut',
+            [
+                'cold_hold', '60 38 1', 'reheat for=hot_hold', '9 44 1', '9 40 1', '9 44 1', '30 100 1', '20 166 1',
+                '40 40 1',
+            ],
+        ];
         yield 'a row met by a hotter run within' => ['lamb roast 6kg', [$roast, '30 131 1', '20 140 1', '60 131 1']];
         yield 'a probe that moves in a run' => [
             'lamb roast 6kg',
