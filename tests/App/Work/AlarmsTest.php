@@ -7,6 +7,9 @@ namespace Verjuicer\Tests\App\Work;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\HttpClient\MockHttpClient;
 use Symfony\Component\HttpClient\Response\MockResponse;
+use Symfony\Component\Mailer\MailerInterface;
+use Symfony\Component\Mime\Email;
+use Symfony\Component\Mime\RawMessage;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Pit\Pits;
 use Verjuicer\App\Catalogue\Sensor\Sensors;
@@ -20,8 +23,12 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Work\Alarm\Alarm;
 use Verjuicer\App\Work\Alarm\Alarms;
+use Verjuicer\App\Work\Alarm\Channel;
+use Verjuicer\App\Work\Alarm\Duty;
 use Verjuicer\App\Work\Alarm\DutyShift;
+use Verjuicer\App\Work\Alarm\Gateway;
 use Verjuicer\App\Work\Alarm\Level;
+use Verjuicer\App\Work\Alarm\NotHandedOn;
 use Verjuicer\App\Work\Alarm\Watch;
 use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
@@ -131,6 +138,92 @@ final class AlarmsTest extends KitchenTestCase
         self::assertGreaterThan($told, \count($this->toldOf('Drum')), 'who is told again');
     }
 
+    public function testNobodyWaitsForOneWhoCannotBeTold(): void
+    {
+        $account = $this->logIn();
+        $this->overheard();
+        $duty = $this->service(Duty::class);
+        $line = $duty->line($account->site, $this->service(Now::class)->instant());
+        self::assertGreaterThan(2, \count($line));
+        // The second in line has neither number nor mail.
+        $duty->keepContact($account->site, $line[1]->accountId, '', '');
+        $alarm = $this->test();
+        self::assertSame([$line[0]->initials], $this->toldBy($alarm));
+        $plan = $duty->plan($account->site)[$alarm->level->value];
+        $this->wait($plan->minutes + 1);
+        self::assertSame([$line[0]->initials, $line[2]->initials], $this->toldBy($alarm), 'one is passed over');
+    }
+
+    public function testWhatIsTakenIsNotSentAnyMoreAndWhatIsNotIsTriedForEver(): void
+    {
+        $this->logIn();
+        $this->overheard();
+        $this->answers = 503;
+        $alarm = $this->test();
+        for ($minute = 0; $minute < 90; ++$minute) {
+            $this->wait(1);
+        }
+        self::assertGreaterThan(80, \count($this->testsGiven()), 'nobody gives up on it');
+        $this->client->request('GET', '/alarms/'.$alarm->id);
+        $this->client->submitForm('I take it: MR');
+        $given = \count($this->testsGiven());
+        $this->answers = 202;
+        $this->wait(30);
+        self::assertCount($given, $this->testsGiven(), 'somebody has it');
+    }
+
+    public function testMailSaysWhatAndUnderOneId(): void
+    {
+        $mailer = $this->createMock(MailerInterface::class);
+        $sent = null;
+        $mailer->expects(self::once())->method('send')->willReturnCallback(
+            static function (RawMessage $mail) use (&$sent): void {
+                $sent = $mail;
+            },
+        );
+        $gateway = new Gateway(new MockHttpClient(), $mailer, '', 'kitchen@example.org', 'secret');
+        $gateway->send('an-id', 'a-site', Channel::Mail, 'mara@example.org', 'Pit Drum falls');
+        self::assertInstanceOf(Email::class, $sent);
+        self::assertSame('Pit Drum falls', $sent->getTextBody());
+        self::assertSame('mara@example.org', $sent->getTo()[0]->getAddress());
+        self::assertSame('<an-id@alarm.verjuicer>', $sent->getHeaders()->get('Message-ID')?->getBodyAsString());
+        $this->expectException(NotHandedOn::class);
+        $gateway->send('an-id', 'a-site', Channel::Call, '+1 555 0101', 'Pit Drum falls');
+    }
+
+    /** @return iterable<string, array{int, bool}> */
+    public static function statuses(): iterable
+    {
+        yield 'taken' => [202, true];
+        yield 'sent elsewhere' => [302, false];
+        yield 'not let in' => [401, false];
+        yield 'broken' => [500, false];
+    }
+
+    #[DataProvider('statuses')]
+    public function testOnlyAGatewayThatTakesItHasIt(int $status, bool $isTaken): void
+    {
+        $http = new MockHttpClient([new MockResponse('', ['http_code' => $status])]);
+        $gateway = new Gateway($http, $this->createMock(MailerInterface::class), 'http://gateway.test', 'a@b.c', 's');
+        if (!$isTaken) {
+            $this->expectException(NotHandedOn::class);
+        }
+        $gateway->send('an-id', 'a-site', Channel::Text, '+1', 'words');
+        self::assertSame(1, $http->getRequestsCount());
+    }
+
+    public function testABoardIsSentAnewOnlyWhereSomethingWasRecorded(): void
+    {
+        $this->logIn();
+        $this->client->request('GET', '/board/live');
+        $tag = (string) $this->client->getResponse()->getEtag();
+        self::assertNotSame('', $tag);
+        $again = fn (): int => $this->again($tag);
+        self::assertSame(304, $again());
+        $this->keep('7 171.1');
+        self::assertSame(200, $again());
+    }
+
     public function testEveryDoorOfTheKitchenSaysWhatIsBehindIt(): void
     {
         $this->logIn('dell');
@@ -207,6 +300,24 @@ final class AlarmsTest extends KitchenTestCase
         }
         $this->logIn();
         self::assertSame(1, substr_count($this->client->request('GET', '/stand-in')->text(), 'Look'));
+    }
+
+    private function again(string $tag): int
+    {
+        $this->client->request('GET', '/board/live', server: ['HTTP_IF_NONE_MATCH' => $tag]);
+
+        return $this->client->getResponse()->getStatusCode();
+    }
+
+    /** @return list<string> initials of whoever was to be told, in their order */
+    private function toldBy(Alarm $alarm): array
+    {
+        /** @var list<string> */
+        return $this->connection()->fetchFirstColumn(
+            'SELECT a.initials FROM alarm_sending s JOIN account a ON a.id = s.account_id WHERE s.alarm_id = ?
+             GROUP BY a.initials, s.step ORDER BY s.step',
+            [$alarm->id],
+        );
     }
 
     /** @return array{string, string} the name of the pit, and a product in it */

@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Door;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Verjuicer\App\Door\Simulate\Fault;
+
+/** What goes wrong in the played kitchen, as it is asked for. It is 20:00 there. */
+final class PlayedFaultTest extends TestCase
+{
+    /** @return iterable<string, array{string, string, int, int}> said; of what; minutes from now, and for how long */
+    public static function faults(): iterable
+    {
+        yield 'now, for a day' => ['dead-oven:Drum', 'Drum', 0, 1440];
+        yield 'of all' => ['power-cut', '', 0, 1440];
+        yield 'in a while, for a while' => ['door-open:walk-in+5/40', 'walk-in', 5, 40];
+        yield 'at night' => ['dead-oven:Drum@02:10', 'Drum', 370, 1440];
+        yield 'later today' => ['probe-out:P5@21:30/15', 'P5', 90, 15];
+        yield 'this very minute' => ['fuel-out:Drum@20:00', 'Drum', 0, 1440];
+    }
+
+    #[DataProvider('faults')]
+    public function testItIsOnFromThenForSoLong(string $said, string $what, int $from, int $minutes): void
+    {
+        [$now, $zone] = self::evening();
+        $fault = Fault::read($said, $now, $zone);
+        self::assertNotNull($fault);
+        self::assertSame([$what, $now + 60 * $from, $now + 60 * ($from + $minutes)], [$fault->what, $fault->from, $fault->until]);
+        self::assertFalse($fault->isOn($fault->from - 1));
+        self::assertTrue($fault->isOn($fault->from));
+        self::assertFalse($fault->isOn($fault->until));
+        self::assertTrue($fault->isOf(strtoupper($what)));
+        self::assertSame($what === '', $fault->isOf('another'));
+    }
+
+    /** @return iterable<array{string}> */
+    public static function nothing(): iterable
+    {
+        yield [''];
+        yield ['earthquake'];
+        yield ['dead-oven:Drum@2:10'];
+        yield ['dead-oven:Drum+soon'];
+        yield ['dead-oven:Drum/'];
+    }
+
+    #[DataProvider('nothing')]
+    public function testWhatCannotBeReadIsNone(string $said): void
+    {
+        self::assertNull(Fault::read($said, ...self::evening()));
+    }
+
+    /** @return array{int, \DateTimeZone} */
+    private static function evening(): array
+    {
+        $zone = new \DateTimeZone('America/Denver');
+
+        return [(new \DateTimeImmutable('2026-05-02 20:00', $zone))->getTimestamp(), $zone];
+    }
+}
