@@ -72,7 +72,8 @@ final readonly class Projections implements Follower
             $isAnswering = $this->requests->getMainRequest() !== null;
             $catchUp = fn (): bool => $this->catchUp($siteId);
             $isMuch = \count($batchIds) > self::AT_ONCE;
-            if ($isMuch || !($isAnswering ? $this->forecasts->while(Wait::Never, $catchUp) : $catchUp())) {
+            $mayWait = !$isAnswering || $this->forecasts->mayBeEarlier();
+            if ($isMuch || !($mayWait ? $catchUp() : $this->forecasts->while(Wait::Never, $catchUp))) {
                 $this->bus->dispatch(new CatchUp($siteId));
             }
         } catch (\Throwable $problem) {
@@ -84,8 +85,8 @@ final readonly class Projections implements Follower
     }
 
     /** The forecasts that somebody who entered something was not kept waiting for. */
-    #[AsEventListener]
-    public function makeUp(TerminateEvent $event): void
+    #[AsEventListener(TerminateEvent::class)]
+    public function makeUp(): void
     {
         foreach ($this->forecasts->owed() as $batchId) {
             $this->make($batchId);

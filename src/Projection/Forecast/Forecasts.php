@@ -32,6 +32,8 @@ final class Forecasts
     private const PLACES = 256;
     /** How long after an entry its forecast is surely being made. */
     private const BEING_MADE_S = 10;
+    /** How old one may be of what logs by itself. */
+    private const GOOD_ENOUGH_S = 30;
 
     /** @var array<string, array{mixed, mixed}> the last of each kind: on the command line nothing else is kept */
     private array $last = [];
@@ -40,6 +42,9 @@ final class Forecasts
 
     /** @var array<string, true> ids of batches */
     private array $owed = [];
+
+    /** @var array<string, int> when the last was made here, in seconds since 1970, by the batch's id */
+    private array $madeAt = [];
 
     /** @var array<string, true> ids of batches of which an earlier one was told */
     private array $earlier = [];
@@ -181,13 +186,15 @@ final class Forecasts
             $isOfStage = \is_array($kept)
                 && \is_array($kept[0] ?? null)
                 && \array_slice($kept[0], 0, 2) === \array_slice($state, 0, 2);
-            if ($this->isTold($id, $place, $assessment->timeline->asOf, $isOfStage)) {
+            $madeAt = max($this->madeAt[$id] ?? 0, $isOfStage && \is_int($kept[2] ?? null) ? $kept[2] : 0);
+            if ($this->isTold($id, $place, $assessment->timeline->asOf, $isOfStage, $madeAt)) {
                 /** @var CookOutlook|CookRescue|FallOutlook|null */
                 return $isOfStage ? $kept[1] ?? null : null;
             }
             $made = $forecast($wanted);
             $this->last[$kind] = [$state, $made];
-            $this->cache->save($item->set([$state, $made]));
+            $this->madeAt[$id] = $assessment->timeline->asOf->epoch;
+            $this->cache->save($item->set([$state, $made, $this->madeAt[$id]]));
 
             return $made;
         } catch (\Throwable $problem) {
@@ -201,14 +208,18 @@ final class Forecasts
      * Whether an earlier one is told, or none.
      *
      * @param bool $isOfStage whether there is an earlier one of the same stage
+     * @param int $madeAt when the last was made, in seconds since 1970
      */
-    private function isTold(string $id, int $place, Instant $now, bool $isOfStage): bool
+    private function isTold(string $id, int $place, Instant $now, bool $isOfStage, int $madeAt): bool
     {
         if ($this->wait === Wait::ForIt) {
             return false;
         }
         $item = $this->cache->getItem("owed.$place");
-        if ($this->wait === Wait::Never) {
+        if ($this->wait === Wait::Rarely && $now->epoch - $madeAt < self::GOOD_ENOUGH_S) {
+            return true;
+        }
+        if ($this->wait !== Wait::UnlessItComes) {
             $this->owed[$id] = true;
             $this->cache->save($item->set([$id, $now->epoch]));
 

@@ -11,4 +11,6 @@ enum Wait
     /** Only where nobody is making it, or there is none of this stage yet. */
     case UnlessItComes;
     case Never;
+    /** Never; and one that is a little older is good enough: what logs by itself goes on saying more. */
+    case Rarely;
 }

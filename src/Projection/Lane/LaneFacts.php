@@ -132,6 +132,23 @@ final readonly class LaneFacts
     }
 
     /**
+     * What is packed, with what the lane said of what is to come before, where the stage is the same.
+     *
+     * @param string|null $before packed; null where there was no lane
+     */
+    public static function withForecastsOf(?string $before, string $packed): string
+    {
+        $old = json_decode($before ?? '', true);
+        $new = json_decode($packed, true, flags: \JSON_THROW_ON_ERROR);
+        if (!\is_array($old) || !\is_array($new) || ($old['stages'] ?? null) !== $new['stages']) {
+            return $packed;
+        }
+        $forecasts = array_fill_keys(['outlook', 'target', 'late_gates', 'hot_until'], true);
+
+        return json_encode(array_intersect_key($old, $forecasts) + $new, \JSON_THROW_ON_ERROR);
+    }
+
+    /**
      * @param array{batch_id: string, tag: int, version: int, ended_at: int|null, verdict: string, facts: string,
      *     parent_id: string|null, has_own_way: bool} $row
      *

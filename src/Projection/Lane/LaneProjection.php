@@ -27,6 +27,10 @@ final readonly class LaneProjection implements Projection
     {
         $cook = $this->forecasts->cook($batch, $assessment);
         $fall = $this->forecasts->fall($batch, $assessment);
+        $facts = LaneFacts::pack($assessment, $cook, $fall);
+        if ($this->forecasts->mayBeEarlier() && $cook === null && $fall === null) {
+            $facts = LaneFacts::withForecastsOf($this->facts($batch), $facts);
+        }
         $this->connection->executeStatement(
             <<<'SQL'
             INSERT INTO board_lane (batch_id, site_id, tag, ended_at, verdict, has_open_action, facts, version)
@@ -42,8 +46,18 @@ final readonly class LaneProjection implements Projection
                 'ended' => $assessment->timeline->end?->rfc3339(),
                 'verdict' => $assessment->verdict->value,
                 'open' => OpenActions::of($assessment) === [] ? 'false' : 'true',
-                'facts' => LaneFacts::pack($assessment, $cook, $fall),
+                'facts' => $facts,
             ],
         );
+    }
+
+    private function facts(Batch $batch): ?string
+    {
+        $facts = $this->connection->fetchOne(
+            'SELECT facts FROM board_lane WHERE batch_id = ?',
+            [$batch->id->toRfc4122()],
+        );
+
+        return \is_string($facts) ? $facts : null;
     }
 }

@@ -13,6 +13,7 @@ use Symfony\Component\Console\Output\OutputInterface;
 use Verjuicer\App\Platform\Mqtt\Broker;
 use Verjuicer\App\Platform\Mqtt\MqttLost;
 use Verjuicer\App\Platform\Mqtt\MqttMessage;
+use Verjuicer\App\Projection\Projections;
 use Verjuicer\App\Site\Access\AccessTokens;
 
 /**
@@ -27,6 +28,7 @@ final class ListenCommand extends Command
 
     public function __construct(
         private readonly TakenIn $takenIn,
+        private readonly Projections $projections,
         private readonly AccessTokens $tokens,
         private readonly LoggerInterface $logger,
         private readonly Broker $broker,
@@ -84,5 +86,6 @@ final class ListenCommand extends Command
                 ]);
             }
         }
+        $this->projections->makeUp();
     }
 }

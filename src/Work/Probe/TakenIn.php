@@ -13,6 +13,8 @@ use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Series\Arrived;
 use Verjuicer\App\Ledger\Series\RawSeries;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Projection\Forecast\Forecasts;
+use Verjuicer\App\Projection\Forecast\Wait;
 use Verjuicer\App\Site\Access\AccessToken;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
@@ -35,6 +37,7 @@ final readonly class TakenIn
         private RawSeries $raw,
         private Recorded $recorded,
         private Ledger $ledger,
+        private Forecasts $forecasts,
         private EntityManagerInterface $entities,
         private Now $now,
     ) {
@@ -45,6 +48,11 @@ final readonly class TakenIn
         $site = $this->entities->find(Site::class, Uuid::fromString($token->siteId));
         \assert($site !== null, 'a token is of a site');
 
+        return $this->forecasts->while(Wait::Rarely, fn (): Answers => $this->taken($site, $token, $posted));
+    }
+
+    private function taken(Site $site, AccessToken $token, Posted $posted): Answers
+    {
         return $this->ledger->write($site, function () use ($site, $token, $posted): Answers {
             $sensor = $this->sensors->held($site, $token->sensorId ?? '');
             \assert($sensor !== null, 'its token was not taken back');

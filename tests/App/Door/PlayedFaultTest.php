@@ -28,7 +28,8 @@ final class PlayedFaultTest extends TestCase
         [$now, $zone] = self::evening();
         $fault = Fault::read($said, $now, $zone);
         self::assertNotNull($fault);
-        self::assertSame([$what, $now + 60 * $from, $now + 60 * ($from + $minutes)], [$fault->what, $fault->from, $fault->until]);
+        $expected = [$what, $now + 60 * $from, $now + 60 * ($from + $minutes)];
+        self::assertSame($expected, [$fault->what, $fault->from, $fault->until]);
         self::assertFalse($fault->isOn($fault->from - 1));
         self::assertTrue($fault->isOn($fault->from));
         self::assertFalse($fault->isOn($fault->until));

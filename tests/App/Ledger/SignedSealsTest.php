@@ -10,7 +10,7 @@ use Verjuicer\App\Ledger\Chain\SiteKeys;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Tests\App\KitchenTestCase;
 
-/** Seals outside the database: signed with a key that only the service reads, at most one a minute, and hard to forge. */
+/** Seals outside the database: signed with a key that only the service reads, at most one a minute, hard to forge. */
 final class SignedSealsTest extends KitchenTestCase
 {
     private Site $site;

@@ -10,6 +10,9 @@ use Symfony\Component\Cache\Adapter\ArrayAdapter;
 use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Projection\Forecast\Forecasts;
+use Verjuicer\App\Projection\Forecast\Wait;
+use Verjuicer\App\Projection\Lane\LaneFacts;
+use Verjuicer\Core\Forecast\FallOutlook;
 use Verjuicer\Tests\App\KitchenTestCase;
 
 /** A forecast costs a tenth of a second: it is made once for each state of a record, and anew when that changes. */
@@ -41,5 +44,32 @@ final class ForecastsTest extends KitchenTestCase
         $this->keep('12.1 90');
         $forecasts->fall($this->batch(12), $assessments->of($this->batch(12)));
         self::assertSame(2, $pool->saved, 'with one more reading it is another');
+        $this->keep('12.1 88');
+        $batch = $this->batch(12);
+        $last = $assessments->of($batch);
+        $earlier = $forecasts->while(Wait::Rarely, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
+        self::assertSame([], $forecasts->owed(), 'what logs by itself is told one of a moment ago');
+        self::assertNotNull($earlier);
+        $never = $forecasts->while(Wait::Never, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
+        self::assertSame([$batch->id->toRfc4122()], $forecasts->owed(), 'who enters something has it made right after');
+        self::assertEquals($earlier, $never);
+        $told = $forecasts->while(Wait::UnlessItComes, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
+        self::assertEquals($earlier, $told, 'a page tells the one before while it is being made');
+        self::assertTrue($forecasts->wasEarlier($batch));
+        self::assertNotEquals($earlier, $forecasts->fall($batch, $last));
+    }
+
+    public function testALaneKeepsWhatItSaidOfTheSameStageUntilItIsForecastAnew(): void
+    {
+        $said = ['stages' => [['rest', 1, null, false]], 'outlook' => [5, 9], 'hot_until' => 7, 'last' => 'old'];
+        $new = ['outlook' => null, 'hot_until' => null, 'last' => 'new'] + $said;
+        $kept = static fn (?array $before, array $now): mixed => json_decode(
+            LaneFacts::withForecastsOf($before === null ? null : (string) json_encode($before), (string) json_encode($now)),
+            true,
+        );
+        self::assertEquals(['last' => 'new'] + $said, $kept($said, $new));
+        self::assertEquals($new, $kept(null, $new));
+        $another = ['stages' => [['rest', 1, 4, false], ['cool', 4, null, false]]] + $new;
+        self::assertEquals($another, $kept($said, $another));
     }
 }

@@ -22,7 +22,7 @@ final class DutyPagesTest extends KitchenTestCase
         yield 'words' => [['to' => 'noon'], 'to'];
         yield 'nobody' => [['who' => '01a21ad5-69e8-7f0f-bd8f-78882ee2b297'], 'who'];
         yield 'no place in line' => [['in_line' => '0'], 'in_line'];
-        yield 'on no day' => [array_fill_keys(array_map(static fn (int $day): string => "day_$day", range(1, 7)), ''), 'days'];
+        yield 'on no day' => [self::days(''), 'days'];
     }
 
     /** @param array<string, string> $given */
@@ -34,7 +34,7 @@ final class DutyPagesTest extends KitchenTestCase
         $before = \count($duty->shifts($account->site));
         $who = $duty->contacts($account->site)[0]->accountId;
         $this->post('/duty/shifts', $given + ['who' => $who, 'in_line' => '2', 'from' => '18:00', 'to' => '06:00']
-            + array_fill_keys(array_map(static fn (int $day): string => "day_$day", range(1, 7)), '1'));
+            + self::days('1'));
         self::assertResponseStatusCodeSame($wrong === null ? 303 : 422);
         if ($wrong !== null) {
             self::assertNotSame('', $this->client->getCrawler()->filter("#problem-$wrong")->text());
@@ -90,7 +90,8 @@ final class DutyPagesTest extends KitchenTestCase
         $this->post('/duty/levels', ['wake_night_call' => '1', 'wake_day_text' => '1', 'wake_minutes' => '7']);
         self::assertResponseRedirects('/duty');
         $plan = $this->service(Duty::class)->plan($account->site);
-        self::assertSame([[Channel::Text], [Channel::Call], 7], [$plan['wake']->day, $plan['wake']->night, $plan['wake']->minutes]);
+        $wake = $plan['wake'];
+        self::assertSame([[Channel::Text], [Channel::Call], 7], [$wake->day, $wake->night, $wake->minutes]);
         self::assertSame([[], []], [$plan['look']->day, $plan['look']->night]);
         $this->post('/duty/levels', ['wake_minutes' => 'soon']);
         self::assertResponseStatusCodeSame(422);
@@ -109,6 +110,12 @@ final class DutyPagesTest extends KitchenTestCase
             $this->service(Duty::class)->removeShift($account->site, $shift->id);
         }
         self::assertNotSame('', $this->client->request('GET', '/duty')->filter('section[aria-labelledby=now]')->text());
+    }
+
+    /** @return array<string, string> */
+    private static function days(string $value): array
+    {
+        return array_fill_keys(array_map(static fn (int $day): string => "day_$day", range(1, 7)), $value);
     }
 
     /** @param array<string, string> $given */

@@ -168,7 +168,10 @@ final class SensorPagesTest extends KitchenTestCase
         yield 'no temperature' => ["{\"sequence\": 1, $at}", '/readings/4/temp'];
         yield 'both units' => ["{\"sequence\": 1, $at, \"temp\": {\"f\": 150, \"c\": 65}}", '/readings/4/temp'];
         yield 'a word' => ["{\"sequence\": 1, $at, \"temp\": {\"f\": \"hot\"}}", '/readings/4/temp'];
-        yield 'no channel' => ["{\"sequence\": 1, $at, \"temp\": {\"f\": 150}, \"channel\": \"A\"}", '/readings/4/channel'];
+        yield 'no channel' => [
+            "{\"sequence\": 1, $at, \"temp\": {\"f\": 150}, \"channel\": \"A\"}",
+            '/readings/4/channel',
+        ];
     }
 
     #[DataProvider('readings')]
@@ -176,7 +179,8 @@ final class SensorPagesTest extends KitchenTestCase
     {
         $read = PostedReading::read(json_decode($json), '/readings/4');
         $found = $read->problem->pointer ?? null;
-        self::assertTrue($pointer === null ? $found === null : str_starts_with((string) $found, $pointer), (string) $found);
+        $isNamed = $pointer === null ? $found === null : str_starts_with((string) $found, $pointer);
+        self::assertTrue($isNamed, (string) $found);
     }
 
     /** @return iterable<array{string, bool}> */

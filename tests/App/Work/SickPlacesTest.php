@@ -35,7 +35,11 @@ final class SickPlacesTest extends KitchenTestCase
         yield 'it holds' => [[[240, 250.0], [0, 246.0]], [$set], false];
         yield 'it falls' => [[[240, 250.0], [20, 250.0], [0, 190.0]], [$set], true];
         yield 'it fell for too short a time' => [[[240, 250.0], [3, 250.0], [0, 190.0]], [$set], false];
-        yield 'it wavers below its set point' => [[[240, 215.0], [90, 217.0], [60, 215.5], [30, 217.0], [0, 216.0]], [$set], false];
+        yield 'it wavers below its set point' => [
+            [[240, 215.0], [90, 217.0], [60, 215.5], [30, 217.0], [0, 216.0]],
+            [$set],
+            false,
+        ];
         yield 'it comes up' => [[[240, 90.0], [0, 200.0]], [$set], false];
         yield 'it came back' => [[[240, 250.0], [90, 250.0], [60, 190.0], [20, 249.0], [0, 250.0]], [$set], false];
         yield 'dead, and no colder by now' => [[[240, 250.0], [200, 250.0], [90, 75.0], [0, 75.0]], [$set], true];
@@ -44,7 +48,11 @@ final class SickPlacesTest extends KitchenTestCase
             [$set, [25, 'set', 200]],
             false,
         ];
-        yield 'asked for more a moment ago' => [[[240, 225.0], [0, 225.0]], [[300, 'set', 225], [5, 'set', 300]], false];
+        yield 'asked for more a moment ago' => [
+            [[240, 225.0], [0, 225.0]],
+            [[300, 'set', 225], [5, 'set', 300]],
+            false,
+        ];
         yield 'its lid is open' => [
             [[240, 250.0], [9, 250.0], [0, 190.0]],
             [$set, [9, 'lid_opened', 0]],
@@ -78,7 +86,8 @@ final class SickPlacesTest extends KitchenTestCase
             Target::Pit,
             $pit,
         ));
-        $found = array_values(array_filter($this->sick(), static fn (SickPlace $one): bool => $one->name === $pit->name));
+        $isIt = static fn (SickPlace $one): bool => $one->name === $pit->name;
+        $found = array_values(array_filter($this->sick(), $isIt));
         self::assertCount($isSick ? 1 : 0, $found);
         if ($isSick) {
             self::assertSame(SickKind::PitOut, $found[0]->kind);
@@ -109,7 +118,9 @@ final class SickPlacesTest extends KitchenTestCase
     ): void {
         $account = $this->logIn();
         if ($kind === SickKind::NotHot || $name === 'Cabinet') {
-            $name = $this->words("SELECT name FROM hold_unit WHERE site_id = '{$account->site->id}' ORDER BY name LIMIT 1");
+            $name = $this->words(
+                "SELECT name FROM hold_unit WHERE site_id = '{$account->site->id}' ORDER BY name LIMIT 1",
+            );
         }
         $this->course($course, fn (string $channel): bool => $this->service(Assignments::class)->put(
             Uuid::v7(),

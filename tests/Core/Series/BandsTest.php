@@ -37,7 +37,8 @@ final class BandsTest extends TestCase
             }
         }
         $ofAll = LimitBands::of(Story::rules());
-        self::assertFalse($ofAll->areOne(Temperature::fahrenheit('150'), Temperature::celsius('65.6')), 'not of two units');
+        $isOne = $ofAll->areOne(Temperature::fahrenheit('150'), Temperature::celsius('65.6'));
+        self::assertFalse($isOne, 'not of two units');
     }
 
     public function testOfTheAirOneInTenMinutesIsKeptAndEveryMove(): void
