@@ -63,8 +63,9 @@ final class ForecastsTest extends KitchenTestCase
     {
         $said = ['stages' => [['rest', 1, null, false]], 'outlook' => [5, 9], 'hot_until' => 7, 'last' => 'old'];
         $new = ['outlook' => null, 'hot_until' => null, 'last' => 'new'] + $said;
+        $packed = static fn (?array $facts): ?string => $facts === null ? null : (string) json_encode($facts);
         $kept = static fn (?array $before, array $now): mixed => json_decode(
-            LaneFacts::withForecastsOf($before === null ? null : (string) json_encode($before), (string) json_encode($now)),
+            LaneFacts::withForecastsOf($packed($before), (string) $packed($now)),
             true,
         );
         self::assertEquals(['last' => 'new'] + $said, $kept($said, $new));
