@@ -22,12 +22,14 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
  */
 final class AbridgedRecords
 {
-    /** So much comes after it before it is moved on, and so much is left then: what is a little late comes after it. */
-    private const MOST_SINCE = 160;
-    private const LEFT_SINCE = 64;
+    /** It is moved on by so many events at the least; what is a little late comes after it: so much is left. */
+    private const AT_ONCE = 96;
+    private const LEFT_EVENTS = 64;
+    private const LEFT_SECONDS = 1200;
+    private const MOST_KNOWN = 8;
 
-    /** @var array{string, int, KnownRecord}|null the last that was read: its batch, the head of it then */
-    private ?array $last = null;
+    /** @var array<string, array{int, KnownRecord}> the last that were read, by batch, with the head of it then */
+    private array $known = [];
 
     public function __construct(
         private readonly Connection $connection,
@@ -48,13 +50,14 @@ final class AbridgedRecords
             return $this->whole($batch);
         }
         $id = $batch->id->toRfc4122();
-        [$of, $at, $known] = $this->last ?? ['', 0, null];
-        if ($of !== $id || $known === null || ($at !== $head && $at + 1 !== $head)) {
+        [$at, $known] = $this->known[$id] ?? [0, null];
+        if ($known === null || ($at !== $head && $at + 1 !== $head)) {
             $known = $this->abridged($batch) ?? $this->whole($batch);
         } elseif ($at !== $head) {
             $known = $this->goneOn($batch, $known) ?? $this->abridged($batch) ?? $this->whole($batch);
         }
-        $this->last = [$id, $head, $known];
+        unset($this->known[$id]);
+        $this->known = [...\array_slice($this->known, 1 - self::MOST_KNOWN), $id => [$head, $known]];
 
         return $known;
     }
@@ -72,17 +75,23 @@ final class AbridgedRecords
     /** Abridges what has come since, where it is much. */
     public function goOn(Batch $batch, KnownRecord $known): void
     {
-        if ($known->since() <= self::MOST_SINCE) {
+        if ($known->since() <= self::AT_ONCE + self::LEFT_EVENTS) {
             return;
         }
         $own = $known->own();
         $times = array_map(static fn (Event $event): int => $event->at->epoch, $own->events);
         sort($times);
-        $until = Instant::ofEpoch($times[\count($times) - self::LEFT_SINCE - 1]);
+        $last = \count($times) - 1;
+        $until = Instant::ofEpoch(min($times[$last - self::LEFT_EVENTS], $times[$last] - self::LEFT_SECONDS));
         $past = $known->abridgement;
-        if ($past !== null && $until->epoch < $past->until) {
+        $more = array_filter(
+            $times,
+            static fn (int $at): bool => $at <= $until->epoch && ($past === null || $at > $past->until),
+        );
+        if (\count($more) < self::AT_ONCE) {
             return;
         }
+        $this->known = array_diff_key($this->known, [$batch->id->toRfc4122() => true]);
         $next = Abridging::of($own, $this->ruleSets->get($own->rules), $until, $past);
         $id = $batch->id->toRfc4122();
         if ($next === null) {

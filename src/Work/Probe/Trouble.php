@@ -36,6 +36,8 @@ final readonly class Trouble
     {
         $since = $this->since !== null && $other->since?->isAfter($this->since) === true ? $this->since : $other->since;
 
+        $where = array_unique(array_filter([$this->where, $other->where], is_string(...)));
+
         return new self(
             $this->sensorId,
             $this->label.', '.$other->label,
@@ -43,7 +45,7 @@ final readonly class Trouble
             $since,
             $this->batchId ?? $other->batchId,
             $this->tag ?? $other->tag,
-            $this->where ?? $other->where,
+            $where === [] ? null : implode(', ', $where),
         );
     }
 }

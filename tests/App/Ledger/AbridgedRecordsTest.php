@@ -14,6 +14,7 @@ use Verjuicer\App\Ledger\Check\ThermometerChecks;
 use Verjuicer\App\Ledger\Log\AbridgedRecords;
 use Verjuicer\App\Ledger\Log\EventLog;
 use Verjuicer\App\Ledger\Log\KnownRecord;
+use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\AssessmentJson;
 use Verjuicer\App\Site\People\Account;
@@ -24,6 +25,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Ruleset\RuleSetLibrary;
 use Verjuicer\Tests\App\KitchenTestCase;
 
 /** A long record is judged from where it stood, and shows what all of it shows, whatever is written down next. */
@@ -93,13 +95,14 @@ final class AbridgedRecordsTest extends KitchenTestCase
         );
         $write($this);
         $batch = $this->again();
-        $this->read($this->batch(12));
         $assessments = $this->service(Assessments::class);
         $json = $this->service(AssessmentJson::class);
         $whole = $json->of($assessments->whole($batch));
-        $judged = $json->of($assessments->of($batch));
-        self::assertSame($whole['as_of'], $judged['as_of']);
-        self::assertEquals($whole, $judged);
+        foreach ([$assessments->of($batch), $assessments->ofKnown($this->read($batch))] as $assessment) {
+            $judged = $json->of($assessment);
+            self::assertSame($whole['as_of'], $judged['as_of']);
+            self::assertEquals($whole, $judged);
+        }
     }
 
     /** However long it is: as many statements, and of each read as few rows. */
@@ -132,10 +135,15 @@ final class AbridgedRecordsTest extends KitchenTestCase
     /** As it lies in the database, not as this process knows it. */
     private function read(Batch $batch): KnownRecord
     {
-        $records = $this->service(AbridgedRecords::class);
-        $records->of($this->batch(12));
+        $judgedBy = self::getContainer()->getParameter('verjuicer.judged_by');
+        self::assertIsString($judgedBy);
 
-        return $records->of($batch);
+        return (new AbridgedRecords(
+            $this->connection(),
+            $this->service(StoredRecords::class),
+            $this->service(RuleSetLibrary::class),
+            $judgedBy,
+        ))->of($batch);
     }
 
     private function append(Event ...$events): void
