@@ -7,6 +7,7 @@ namespace Verjuicer\App\Projection\Lane;
 use Doctrine\DBAL\Connection;
 use Psr\Log\LoggerInterface;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Paging\Page;
 use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Projection\Projections;
@@ -31,6 +32,7 @@ final readonly class Lanes
         private Connection $connection,
         private Projections $projections,
         private LoggerInterface $logger,
+        private Now $now,
     ) {
     }
 
@@ -79,6 +81,29 @@ final readonly class Lanes
         $this->projections->bringUpToDate($site);
 
         return $this->version($site);
+    }
+
+    /**
+     * What the boards of a site show the state of, in one read where nothing is to be made anew: how far its lanes and
+     * its chain have grown. What becomes of alarms is in the chain, too.
+     *
+     * @return array{int, int}
+     */
+    public function state(Site $site): array
+    {
+        /** @var array{version: int|null, length: int|null, is_behind: bool} $row */
+        $row = $this->connection->fetchAssociative(
+            <<<'SQL'
+            SELECT (SELECT max(version) FROM board_lane WHERE site_id = :site) AS version,
+                   (SELECT max(position) FROM chain_link WHERE site_id = :site) AS length,
+                   EXISTS (SELECT 1 FROM projection_state s WHERE s.site_id = :site AND s.made < s.head)
+                   OR EXISTS (SELECT 1 FROM open_tag o JOIN projection_state s ON s.batch_id = o.batch_id
+                       WHERE o.site_id = :site AND s.next_turn < :now) AS is_behind
+            SQL,
+            ['site' => $site->id->toRfc4122(), 'now' => $this->now->instant()->rfc3339()],
+        );
+
+        return [$row['is_behind'] ? $this->current($site) : $row['version'] ?? 0, $row['length'] ?? 0];
     }
 
     /** Grows with every change of any lane of the site. */

@@ -9,7 +9,6 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
-use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Page\RenderedPart;
 use Verjuicer\App\Platform\Picture\TimeAxis;
@@ -48,7 +47,6 @@ final class BoardController extends AbstractController
         private readonly PlannedLanes $planned,
         private readonly Troubles $troubles,
         private readonly AlarmLines $alarms,
-        private readonly SiteChain $chain,
         private readonly CurrentAccount $account,
         private readonly Now $now,
     ) {
@@ -112,14 +110,13 @@ final class BoardController extends AbstractController
     {
         $site = $this->account->get()->site;
         $now = $this->now->instant();
-        $version = $this->lanes->current($site);
+        [$version, $length] = $this->lanes->state($site);
         $response = new Response();
         $response->setEtag(hash('xxh128', implode('/', [
             $request->getRequestUri(),
             $site->id->toRfc4122(),
             $version,
-            // What becomes of alarms is in the chain, too.
-            $this->chain->length($site),
+            $length,
             implode(',', $this->account->get()->getRoles()),
             intdiv($now->epoch, self::STALE_SECONDS),
         ])));

@@ -220,6 +220,8 @@ final class AlarmsTest extends KitchenTestCase
         self::assertNotSame('', $tag);
         $again = fn (): int => $this->again($tag);
         self::assertSame(304, $again());
+        $asked = $this->statements(static fn () => self::assertSame(304, $again()));
+        self::assertLessThanOrEqual(4, $asked, 'whose site it is, who asks, and one read of its state');
         $this->keep('7 171.1');
         self::assertSame(200, $again());
     }
