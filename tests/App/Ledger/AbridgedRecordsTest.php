@@ -6,6 +6,9 @@ namespace Verjuicer\Tests\App\Ledger;
 
 use Doctrine\ORM\EntityManagerInterface;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
+use Random\Engine\Mt19937;
+use Random\Randomizer;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Assessment\Assessments;
@@ -102,6 +105,39 @@ final class AbridgedRecordsTest extends KitchenTestCase
             $judged = $json->of($assessment);
             self::assertSame($whole['as_of'], $judged['as_of']);
             self::assertEquals($whole, $judged);
+        }
+    }
+
+    /** Whatever comes in whatever order: readings in time and late, steps, corrections, checks that pass and fail. */
+    #[TestWith([1])]
+    #[TestWith([4])]
+    public function testByChance(int $seed): void
+    {
+        $chance = new Randomizer(new Mt19937($seed));
+        $assessments = $this->service(Assessments::class);
+        $json = $this->service(AssessmentJson::class);
+        $at = 9_000;
+        for ($step = 0; $step < 20; ++$step) {
+            $crowd = [];
+            for ($one = $chance->getInt(0, 60); $one > 0; --$one) {
+                $at += $chance->getInt(0, 1) === 0 ? 1 : 0;
+                $when = $chance->getInt(0, 40) === 0 ? $chance->getInt(0, $at) : $at;
+                $crowd[] = $this->event($when, $this->reading($chance->getInt(115, 150), $chance->getInt(1, 2)));
+            }
+            self::mockTime(new \DateTimeImmutable('@'.($this->from->epoch + $at + 1)));
+            $this->append(...$crowd);
+            match ($chance->getInt(0, 9)) {
+                0 => $this->append($this->event($at, [new Kinds\Rest(), new Kinds\Cook(), new Kinds\Cool()][$step % 3])),
+                1 => $this->putRight('DESC', $chance->getInt(0, 20)),
+                2 => $this->putRight('ASC', $chance->getInt(0, 800)),
+                3 => $this->append($this->event($chance->getInt(0, $at), new Kinds\ProbeMoved(1, 'core', 'bone'))),
+                4 => $seed % 2 === 0 ? $this->check($chance->getInt(0, 1) === 0 ? '32' : '39') : null,
+                default => null,
+            };
+            $batch = $this->again();
+            $whole = $json->of($assessments->whole($batch));
+            self::assertEquals($whole, $json->of($assessments->of($batch)), "seed $seed, step $step");
+            self::assertEquals($whole, $json->of($assessments->ofKnown($this->read($batch))), "seed $seed, step $step, read");
         }
     }
 
