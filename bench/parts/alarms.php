@@ -38,15 +38,20 @@ $send = static function (int $probe, bool $isOut, int $at) use ($http, $base, $s
         }
     }
 };
-/** The process of one of them, as deploy/serve began it. */
-$find = static fn (string $pattern): array => array_filter(array_map(
-    intval(...),
-    explode("\n", (string) shell_exec('pgrep -f '.escapeshellarg($pattern))),
-));
+/** The processes of one of them, as deploy/serve began it here: no others of the machine. */
+$find = static function (string $pattern) use ($argv): array {
+    $pids = array_map(intval(...), explode("\n", (string) shell_exec('pgrep -f '.escapeshellarg($pattern))));
+
+    return array_filter($pids, static function (int $pid) use ($argv): bool {
+        $said = @file_get_contents("/proc/$pid/environ").@file_get_contents("/proc/$pid/cmdline");
+
+        return $pid > 0 && (str_contains($said, $argv[6]) || str_contains($said, $argv[5]));
+    });
+};
 $victims = [
     'watch' => 'verjuicer:watch',
     'php-fpm' => 'php-fpm: master.*'.preg_quote($argv[5], '/'),
-    'database' => 'postgres -D .*bench-pg',
+    'database' => 'postgres -D '.preg_quote($argv[6], '/'),
 ];
 
 $out = array_fill(0, count($secrets), 0);
