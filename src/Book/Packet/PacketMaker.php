@@ -12,6 +12,7 @@ use Symfony\Component\Uid\Uuid;
 use Twig\Environment;
 use Verjuicer\App\Book\DaySheet\LateReadings;
 use Verjuicer\App\Book\Find\Finder;
+use Verjuicer\App\Book\Proof\Verification;
 use Verjuicer\App\Catalogue\Thermometer\Thermometer;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Assessment\Assessments;
@@ -60,6 +61,7 @@ final readonly class PacketMaker
         private SiteRules $rules,
         private SiteHabits $habits,
         private SiteChain $chain,
+        private Verification $verification,
         private Finder $finder,
         private Alarms $alarms,
         private Figures $figures,
@@ -134,6 +136,7 @@ final readonly class PacketMaker
             ),
             'signatures' => $this->signatures($site, $packet->scope),
             'seal' => $this->chain->seal($site),
+            'verified' => $this->verification->of($site, judges: false),
         ]);
         $process = new Process(['weasyprint', '-', '-'], null, null, $html, self::PDF_SECONDS);
         $process->mustRun();

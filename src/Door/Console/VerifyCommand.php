@@ -10,12 +10,10 @@ use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
+use Verjuicer\App\Book\Proof\Verification;
 use Verjuicer\App\Ledger\Chain\Seal;
-use Verjuicer\App\Ledger\Chain\SealLog;
 use Verjuicer\App\Ledger\Chain\SiteChain;
-use Verjuicer\App\Ledger\Series\SeriesBlocks;
 use Verjuicer\App\Platform\Machine\MachineStates;
-use Verjuicer\App\Projection\Lane\ForgedLanes;
 use Verjuicer\App\Site\Site\Site;
 
 #[AsCommand(
@@ -24,23 +22,10 @@ use Verjuicer\App\Site\Site\Site;
 )]
 final class VerifyCommand extends Command
 {
-    private const WORDS = [
-        'missing_link' => 'a link is missing',
-        'missing_row' => 'the row was removed',
-        'altered' => 'the row, or its link, was altered',
-        'not_chained' => 'the row was put in without its link',
-        'seal' => 'the signed digest of a day is not that of the chain: the chain was made anew',
-        'link_time' => 'the time of the link is not that of its row',
-        'changed' => 'it was changed past the application',
-        'removed' => 'it was removed past the application',
-    ];
-
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly SiteChain $chain,
-        private readonly SeriesBlocks $blocks,
-        private readonly SealLog $seals,
-        private readonly ForgedLanes $lanes,
+        private readonly Verification $verification,
         private readonly MachineStates $states,
     ) {
         parent::__construct();
@@ -70,49 +55,18 @@ final class VerifyCommand extends Command
             $expected[$one] = new Seal((int) $part[1], $part[2]);
         }
         foreach ($this->entities->getRepository(Site::class)->findBy([], ['name' => 'ASC']) as $site) {
-            $break = $this->chain->firstBreak($site);
             $expected = array_filter(
                 $expected,
                 fn (Seal $seal): bool => $this->chain->at($site, $seal->position)?->digest !== $seal->digest,
             );
-            $block = $this->blocks->firstBroken($site);
-            if ($block !== null) {
+            $verified = $this->verification->of($site);
+            foreach ($verified->breaks as $break) {
                 $status = self::FAILURE;
-                $output->writeln(
-                    \sprintf('%s: what sensors said is not what it was when block %s was closed.', $site->name, $block),
-                );
+                $output->writeln("$site->name: $break");
             }
-            $seal = $this->seals->firstBroken($site);
-            if ($seal !== null) {
-                $status = self::FAILURE;
-                $output->writeln(\sprintf(
-                    '%s: the chain is not the one that was sealed at link %d on %s: it was cut, emptied or made anew.',
-                    $site->name,
-                    $seal->position,
-                    gmdate('Y-m-d H:i', $seal->at),
-                ));
+            if ($verified->holds()) {
+                $output->writeln(\sprintf('%s: %d links, all hold.', $site->name, $verified->links));
             }
-            $forged = $break === null ? $this->lanes->first($site) : null;
-            if ($forged !== null) {
-                $status = self::FAILURE;
-                $output->writeln("$site->name: the board says of $forged what its record does not show.");
-            }
-            if ($break === null) {
-                $output->writeln(\sprintf('%s: %d links, all hold.', $site->name, $this->chain->length($site)));
-
-                continue;
-            }
-            $status = self::FAILURE;
-            $output->writeln(
-                \sprintf(
-                    '%s: breaks at link %d, %s %s: %s.',
-                    $site->name,
-                    $break->position,
-                    $break->kind,
-                    $break->rowId,
-                    self::WORDS[$break->what].($break->detail === '' ? '' : ' ('.$break->detail.')'),
-                ),
-            );
         }
 
         foreach ($expected as $seal) {

@@ -96,6 +96,32 @@ final class InspectorTest extends KitchenTestCase
         yield 'nothing' => [new PacketScope($from, $to, batch: 'none'), 'A4', ['No batch was under way'], ['Goat leg']];
     }
 
+    public function testAPacketSaysOnItsCoverWhetherItIsWhatWasWrittenDown(): void
+    {
+        $scope = new PacketScope('2020-01-01', '2100-01-01', product: 'Duck');
+        $text = $this->text($this->made($scope, 'A4'));
+        $links = $this->number('SELECT max(position) FROM chain_link');
+        self::assertStringContainsString("$links links of the chain hold", $text);
+        $id = $this->words(
+            "SELECT e.id FROM event e JOIN batch b ON b.id = e.batch_id
+             WHERE b.product_name = 'Duck' AND e.type = 'reading' ORDER BY e.seq LIMIT 1",
+        );
+        $tag = $this->number("SELECT b.tag FROM event e JOIN batch b ON b.id = e.batch_id WHERE e.id = '$id'");
+        $this->asOwner();
+        $this->connection()->executeStatement('SET session_replication_role = replica');
+        $this->connection()->executeStatement(
+            "UPDATE event SET members = jsonb_set(members, '{temp}', '{\"f\": 38}') WHERE id = ?",
+            [$id],
+        );
+        $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
+        $this->logIn('ike');
+        $text = $this->text($this->made($scope, 'A4'));
+        foreach (['It is not all what was written down', 'was altered', "tag $tag,", $id] as $told) {
+            self::assertStringContainsString($told, $text);
+        }
+        self::assertStringNotContainsString('links of the chain hold', $text);
+    }
+
     public function testAPacketIsAskedForMadeInTheBackgroundAndTaken(): void
     {
         $this->logIn('wynn');

@@ -1,0 +1,107 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Book\Proof;
+
+use Doctrine\DBAL\Connection;
+use Symfony\Contracts\Translation\TranslatorInterface;
+use Verjuicer\App\Ledger\Chain\ChainBreak;
+use Verjuicer\App\Ledger\Chain\SealLog;
+use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Series\SeriesBlocks;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Projection\Lane\ForgedLanes;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+
+/**
+ * Walks the chain of a site, compares it with the signed seals and what sensors said with its blocks, and names what
+ * does not hold: with batch, tag and time where they can be known.
+ */
+final readonly class Verification
+{
+    public function __construct(
+        private SiteChain $chain,
+        private SeriesBlocks $blocks,
+        private SealLog $seals,
+        private ForgedLanes $lanes,
+        private Connection $connection,
+        private TranslatorInterface $translator,
+        private Figures $figures,
+        private Now $now,
+    ) {
+    }
+
+    /** @param bool $judges whether every batch is judged anew, too, against what the board says of it */
+    public function of(Site $site, bool $judges = true): Verified
+    {
+        $breaks = [];
+        $block = $this->blocks->firstBroken($site);
+        if ($block !== null) {
+            $breaks[] = $this->say('block', ['{block}' => $block]);
+        }
+        $seal = $this->seals->firstBroken($site);
+        if ($seal !== null) {
+            $breaks[] = $this->say('sealed', [
+                '{position}' => $seal->position,
+                '{when}' => $this->when($site, $seal->at),
+            ]);
+        }
+        $break = $this->chain->firstBreak($site);
+        if ($break !== null) {
+            $breaks[] = $this->told($site, $break);
+        }
+        $forged = $judges && $break === null ? $this->lanes->first($site) : null;
+        if ($forged !== null) {
+            $breaks[] = $this->say('lane', ['{batch}' => $forged]);
+        }
+
+        return new Verified(
+            $this->now->instant(),
+            $this->chain->length($site),
+            \count($this->seals->all($site)),
+            $breaks,
+        );
+    }
+
+    private function told(Site $site, ChainBreak $break): string
+    {
+        /** @var array{tag: int, code: string, type: string, at: int}|false $event */
+        $event = $break->kind !== 'event' ? false : $this->connection->fetchAssociative(
+            'SELECT b.tag, b.code, e.type, extract(epoch FROM e.at)::bigint AS at
+             FROM event e JOIN batch b ON b.id = e.batch_id WHERE e.id = ?',
+            [$break->rowId],
+        );
+
+        return $this->say('chain', [
+            '{position}' => $break->position,
+            '{kind}' => $break->kind,
+            '{row}' => $break->rowId,
+            '{what}' => $this->say('what.'.$break->what),
+            '{detail}' => $break->detail === '' ? '' : " ($break->detail)",
+            '{of}' => $event === false ? '' : $this->say('of', [
+                '{tag}' => $event['tag'],
+                '{batch}' => $event['code'],
+                '{type}' => $this->translator->trans("event.{$event['type']}.name"),
+                '{when}' => $this->when($site, $event['at']),
+            ]),
+        ]);
+    }
+
+    private function when(Site $site, int $epoch): string
+    {
+        $at = Instant::ofEpoch($epoch);
+
+        return $this->figures->date(LocalDate::ofInstant($at, $site->zone()))
+            .' '.$this->figures->time($at, $site->zone());
+    }
+
+    /** @param array<string, string|int> $values */
+    private function say(string $key, array $values = []): string
+    {
+        return $this->translator->trans('proof.'.$key, $values);
+    }
+}
