@@ -11,6 +11,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\People\NotByPin;
@@ -22,6 +23,7 @@ final class DaySheetController extends FormController
 {
     public function __construct(
         private readonly DaySheets $sheets,
+        private readonly MachineStates $machine,
         private readonly UserPasswordHasherInterface $hasher,
         private readonly CurrentAccount $account,
         private readonly Now $now,
@@ -85,6 +87,7 @@ final class DaySheetController extends FormController
     private function view(DaySheet $sheet, FormInput $input): Response
     {
         return $this->page('book/day_sheet/day.html.twig', $input, [
+            'walked' => $this->machine->all()['verify'] ?? null,
             'sheet' => $sheet,
             'site' => $this->account->get()->site,
             'open' => $sheet->open(),

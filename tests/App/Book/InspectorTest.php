@@ -12,6 +12,7 @@ use Verjuicer\App\Book\Packet\Packet;
 use Verjuicer\App\Book\Packet\PacketMaker;
 use Verjuicer\App\Book\Packet\Packets;
 use Verjuicer\App\Book\Packet\PacketScope;
+use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Tests\App\KitchenTestCase;
@@ -261,6 +262,17 @@ final class InspectorTest extends KitchenTestCase
         }
         $this->client->request('GET', '/trends/by_rule', ['name' => "x' OR 1=1 --"]);
         self::assertResponseIsSuccessful();
+    }
+
+    public function testADaySheetSaysHowTheChainWasWalkedLast(): void
+    {
+        $this->logIn('dell');
+        $day = fn (): string => $this->client->request('GET', '/days/2026-11-24')->filter('main')->text();
+        self::assertStringNotContainsString('Chain last walked', $day());
+        $this->asOwner();
+        $this->service(MachineStates::class)->note('verify', false, 'a chain breaks: see verjuicer:verify');
+        $this->logIn('dell');
+        self::assertStringContainsString('a chain breaks: see verjuicer:verify', $day());
     }
 
     public function testWhatMustBeKeptAndUntilWhen(): void
