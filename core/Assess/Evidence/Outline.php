@@ -10,7 +10,7 @@ namespace Verjuicer\Core\Assess\Evidence;
  */
 final readonly class Outline
 {
-    public const FEW = 50;
+    public const FEW = 100;
     private const SHORTEST_S = 60;
 
     /**
