@@ -119,7 +119,7 @@ final class Abridging
                     \assert($leftOut !== null, 'what is kept says what was left out before it');
                     $kept[] = new KeptReading($reading, $isUnchecked, $isOverdue, $leftOut);
                 } else {
-                    $abridging->read($reading, $isUnchecked, $isOverdue);
+                    $abridging->read($reading, $isUnchecked, $isOverdue, $event->replaces !== null);
                 }
             } elseif ($order >= $size) {
                 $abridging->happened($event);
@@ -191,7 +191,8 @@ final class Abridging
         $this->isUnread = true;
     }
 
-    private function read(Reading $reading, bool $isUnchecked, bool $isOverdue): void
+    /** @param bool $isPinned what puts another right is kept: without it the other would count again */
+    private function read(Reading $reading, bool $isUnchecked, bool $isOverdue, bool $isPinned): void
     {
         $marks = $this->marks[$reading->track] ??= new Marks();
         $before = $marks->last;
@@ -201,6 +202,7 @@ final class Abridging
         $leftOut = new LeftOut(0, $gap, [], $this->last?->reading->at, $isImpossible ? 1 : 0, 0, 0);
         $one = new KeptReading($reading, $isUnchecked, $isOverdue, $leftOut);
         $one->previous = $before;
+        $one->isPinned = $isPinned;
         ++$one->holds;
         if ($before !== null) {
             $before->next = $one;

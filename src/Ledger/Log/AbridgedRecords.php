@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Ledger\Log;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Verjuicer\App\Ledger\Batch\Batch;
@@ -146,8 +147,23 @@ final class AbridgedRecords
         if ($more->events === [] || array_diff($more->thermometers, $known->rows->thermometers) !== []) {
             return null;
         }
+        if ($this->isCheckedAfter($batch, $known->rows)) {
+            return null;
+        }
 
         return $known->with($more, $this->records->eventsOf($more));
+    }
+
+    /** Whether a thermometer of it was checked since: of several checks a record holds the first alone. */
+    private function isCheckedAfter(Batch $batch, StoredRows $rows): bool
+    {
+        return $rows->thermometers !== []
+            && $this->connection->fetchOne(
+                'SELECT 1 FROM thermometer_check c JOIN thermometer t ON t.id = c.thermometer_id '
+                .'WHERE t.site_id = ? AND t.label IN (?) AND c.at > ? LIMIT 1',
+                [$batch->site->id->toRfc4122(), $rows->thermometers, $rows->last],
+                [1 => ArrayParameterType::STRING],
+            ) !== false;
     }
 
     private function whole(Batch $batch): KnownRecord

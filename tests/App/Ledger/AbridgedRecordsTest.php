@@ -83,6 +83,14 @@ final class AbridgedRecordsTest extends KitchenTestCase
         yield 'a kept reading put right' => [static fn (self $on) => $on->putRight('ASC', 0)];
         yield 'a thermometer that fails' => [
             static fn (self $on) => $on->check('39')];
+        yield 'two checks, then readings' => [
+            static function (self $on): void {
+                $on->append($on->event(12_005, $on->reading(131, 1)));
+                $on->check('39', 2);
+                $on->check('32', 1);
+                $on->append($on->event(12_059, $on->reading(132, 2)));
+            },
+        ];
         yield 'rules that changed' => [
             static fn (self $on) => $on->write('UPDATE abridged_record SET basis = ? WHERE batch_id = ?', 'of before')];
     }
@@ -205,7 +213,7 @@ final class AbridgedRecordsTest extends KitchenTestCase
         );
     }
 
-    private function check(string $read): void
+    private function check(string $read, int $ago = 0): void
     {
         foreach ($this->service(Thermometers::class)->of($this->long->site) as $thermometer) {
             if ($thermometer->label === 'T1') {
@@ -213,7 +221,7 @@ final class AbridgedRecordsTest extends KitchenTestCase
                     Uuid::v7(),
                     $thermometer,
                     $this->by,
-                    $this->service(Now::class)->instant(),
+                    $this->service(Now::class)->instant()->plus(Span::ofSeconds(-$ago)),
                     'ice',
                     Temperature::fahrenheit('32'),
                     Temperature::fahrenheit($read),
