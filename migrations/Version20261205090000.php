@@ -22,7 +22,7 @@ final class Version20261205090000 extends AbstractMigration
                 site_id UUID NOT NULL REFERENCES site,
                 basis TEXT NOT NULL,
                 place BIGINT NOT NULL,
-                place_after BIGINT NOT NULL,
+                places_after BIGINT[] NOT NULL,
                 abridgement TEXT NOT NULL,
                 kept TEXT NOT NULL
             )

@@ -83,7 +83,8 @@ final class AbridgedRecords
         $times = array_map(static fn (Event $event): int => $event->at->epoch, $own->events);
         sort($times);
         $last = \count($times) - 1;
-        $until = Instant::ofEpoch(min($times[$last - self::LEFT_EVENTS], $times[$last] - self::LEFT_SECONDS));
+        // From there, not from the last: a few may have been written down far ahead of what is still coming in.
+        $until = Instant::ofEpoch($times[$last - self::LEFT_EVENTS] - self::LEFT_SECONDS);
         $past = $known->abridgement;
         $more = array_filter(
             $times,
@@ -112,17 +113,17 @@ final class AbridgedRecords
         $place = max([...array_values($known->rows->places), $past === null ? 0 : $this->place($id)]);
         $this->connection->executeStatement(
             <<<'SQL'
-            INSERT INTO abridged_record (batch_id, site_id, basis, place, place_after, abridgement, kept)
+            INSERT INTO abridged_record (batch_id, site_id, basis, place, places_after, abridgement, kept)
             VALUES (:batch, :site, :basis, :place, :after, :abridgement, :kept)
             ON CONFLICT (batch_id) DO UPDATE SET basis = excluded.basis, place = excluded.place,
-                place_after = excluded.place_after, abridgement = excluded.abridgement, kept = excluded.kept
+                places_after = excluded.places_after, abridgement = excluded.abridgement, kept = excluded.kept
             SQL,
             [
                 'batch' => $id,
                 'site' => $batch->site->id->toRfc4122(),
                 'basis' => $this->basis($own),
                 'place' => $place,
-                'after' => min([...$placesAfter, $place + 1]),
+                'after' => '{'.implode(',', $placesAfter).'}',
                 'abridgement' => json_encode(
                     $next->toData()
                         + ['first' => $known->rows->first, 'thermometers' => $known->rows->thermometers],
@@ -137,7 +138,7 @@ final class AbridgedRecords
     private function goneOn(Batch $batch, KnownRecord $known): ?KnownRecord
     {
         $place = max([0, ...array_values($known->rows->places)]);
-        $more = $this->records->rowsSince($batch, $place + 1, $place, Instant::ofEpoch(0));
+        $more = $this->records->rowsSince($batch, $place, '{}');
         $until = Instant::ofEpoch($known->abridgement->until ?? \PHP_INT_MIN)->rfc3339();
         foreach ($more->events as $event) {
             if ($event->type !== 'reading' || isset($event->replaces) || $event->at < $until) {
@@ -175,9 +176,10 @@ final class AbridgedRecords
 
     private function abridged(Batch $batch): ?KnownRecord
     {
-        /** @var array{basis: string, place: int, place_after: int, abridgement: string, kept: string}|false $row */
+        /** @var array{basis: string, place: int, after: string, abridgement: string, kept: string}|false $row */
         $row = $this->connection->fetchAssociative(
-            'SELECT basis, place, place_after, abridgement, kept FROM abridged_record WHERE batch_id = ?',
+            'SELECT basis, place, places_after::text AS after, abridgement, kept FROM abridged_record '
+            .'WHERE batch_id = ?',
             [$batch->id->toRfc4122()],
         );
         if ($row === false) {
@@ -187,7 +189,7 @@ final class AbridgedRecords
         $data = json_decode($row['abridgement'], true, flags: \JSON_THROW_ON_ERROR);
         $past = Abridgement::ofData($data);
         $until = Instant::ofEpoch($past->until);
-        $since = $this->records->rowsSince($batch, $row['place_after'], $row['place'], $until);
+        $since = $this->records->rowsSince($batch, $row['place'], $row['after']);
         if (!self::goesOn($since, $row['place'], $until)) {
             return null;
         }

@@ -37,17 +37,14 @@ final readonly class StoredRecords
     }
 
     /**
-     * @param int $from nothing of what is looked for was written down before it
-     * @param int $known what was written down after it is looked for, whenever it happened
-     *
-     * @return StoredRows what is written down after a place in the log, or happened after a moment
+     * @param int $known what was written down after this place in the log is looked for
+     * @param string $also places before it that are looked for, too: "{7,9}"
      */
-    public function rowsSince(Batch $batch, int $from, int $known, Instant $until): StoredRows
+    public function rowsSince(Batch $batch, int $known, string $also): StoredRows
     {
-        $condition = 'e.seq >= :from AND (e.seq > :known OR e.at > :until)';
-        $parameters = ['from' => $from, 'known' => $known, 'until' => $until->rfc3339()];
+        $condition = '(e.seq > :known OR e.seq = ANY(:also::bigint[]))';
 
-        return StoredRows::of($this->fetched($batch, $condition, $parameters));
+        return StoredRows::of($this->fetched($batch, $condition, ['known' => $known, 'also' => $also]));
     }
 
     /** @return list<Event> of rows alone, in their order */
