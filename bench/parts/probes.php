@@ -71,7 +71,7 @@ $read = static fn (int $probe, int $second): array => [
     // A slow rise with noise, as meat in a pit reads.
     'temp' => ['f' => round(60 + 100 * (1 - exp(-($second % 43_200) / 15_000)) + random_int(-2, 2) / 10 + $probe, 1)],
 ];
-$publish = static function (int $probe, array $readings) use ($mqtt, $secrets): void {
+$publish = static function (int $probe, array $readings) use (&$mqtt, $secrets): void {
     $body = json_encode(['readings' => $readings], \JSON_THROW_ON_ERROR);
     $mqtt->publish('verjuicer/1/readings/'.$secrets[$probe], $body);
 };
@@ -101,6 +101,8 @@ printf(
 $events = (int) $pdo->query("SELECT count(*) FROM event WHERE initials LIKE 'X%'")->fetchColumn();
 printf("%d of them are in records: one in %.0f\n", $events, $sent / max(1, $events));
 
+// The broker takes for gone who said nothing while those were taken in.
+$mqtt = new MqttConnection((string) getenv('MQTT_URL'), 'bench-probes-live');
 $next = time() + 1;
 $behind = [];
 for ($second = 0; $second < $seconds; ++$second, ++$next) {
