@@ -9,6 +9,9 @@ use Symfony\Component\HttpFoundation\Session\Storage\Handler\PdoSessionHandler;
 use Symfony\Component\HttpKernel\Kernel;
 use Symfony\Component\Routing\Loader\Configurator\RoutingConfigurator;
 use Symfony\Component\Security\Http\RateLimiter\DefaultLoginRateLimiter;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\Access\AccessTokens;
+use Verjuicer\App\Site\Access\TokenHandler;
 use Verjuicer\App\Site\People\Accounts;
 use Verjuicer\App\Site\People\ActiveAccounts;
 use Verjuicer\App\Site\People\SessionEnded;
@@ -60,6 +63,10 @@ final class UserKernel extends Kernel
         $services->set(Accounts::class);
         $services->set(ActiveAccounts::class);
         $services->set(SessionEnded::class);
+        // The firewall of machines asks for them.
+        $services->set(Now::class);
+        $services->set(AccessTokens::class);
+        $services->set(TokenHandler::class);
     }
 
     protected function configureRoutes(RoutingConfigurator $routes): void
