@@ -108,16 +108,18 @@ final readonly class SickPlaces
             return null;
         }
         $quiet = [];
+        $asked = 0;
         foreach ($log->entries as $entry) {
             if (\in_array($entry->sign, [PitSign::Set, PitSign::Lit], true)) {
                 // A fire has to come to what was just asked of it.
-                $since = max($since, $entry->at->epoch);
+                $asked = max($asked, $entry->at->epoch);
             } elseif ($entry->sign === PitSign::LidOpened) {
                 $quiet[] = $entry->at->epoch;
             }
         }
-        // One that stands still far below is named by its drift, as one that nobody lit.
-        if (!self::hasFallen($this->read($site, $channel, $since), $quiet)) {
+        $since = max($since, $asked);
+        // It fell before it was too cold, too. One that stands still far below is named by its drift.
+        if (!self::hasFallen($this->read($site, $channel, max($since - self::FOR, $asked)), $quiet)) {
             return null;
         }
 
