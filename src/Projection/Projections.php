@@ -23,6 +23,9 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Projection\Forecast\Forecasts;
 use Verjuicer\App\Projection\Forecast\Wait;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
 
 /**
  * Keeps the read tables up to date. A change in the ledger is noted in its transaction (`head` grows); after the
@@ -34,6 +37,8 @@ final readonly class Projections implements Follower
 {
     /** As many are made at once, by whoever changed them; more are left to the worker. */
     private const AT_ONCE = 12;
+    /** Seconds that a forecast may be owed. */
+    private const OWED_S = 30;
 
     /** @param iterable<Projection> $projections */
     public function __construct(
@@ -162,7 +167,7 @@ final readonly class Projections implements Follower
             // Before the transaction: others who write to the batch do not wait for it.
             $this->forecasts->cook($batch, $assessment);
             $this->forecasts->fall($batch, $assessment);
-            $turn = $assessment->timeline->hasEnded() ? null : $assessment->nextTurn;
+            $turn = $assessment->timeline->hasEnded() ? null : $this->turn($assessment);
             $this->connection->transactional(function () use (
                 $batch,
                 $batchId,
@@ -195,6 +200,21 @@ final readonly class Projections implements Follower
                 [mb_substr($problem->getMessage(), 0, 500), $batchId],
             );
         }
+    }
+
+    /**
+     * When it is to be made anew at the latest: once time alone may have changed a verdict, and soon where its forecast
+     * is still owed, even if whoever owes it is gone by then.
+     */
+    private function turn(Assessment $assessment): ?Instant
+    {
+        $turn = $assessment->nextTurn;
+        if (!$this->forecasts->mayBeEarlier()) {
+            return $turn;
+        }
+        $soon = $this->now->instant()->plus(Span::ofSeconds(self::OWED_S));
+
+        return $turn === null || $turn->isAfter($soon) ? $soon : $turn;
     }
 
     /**

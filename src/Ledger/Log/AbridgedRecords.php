@@ -7,6 +7,7 @@ namespace Verjuicer\App\Ledger\Log;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Symfony\Contracts\Service\ResetInterface;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\Core\Assess\Abridged\Abridgement;
 use Verjuicer\Core\Assess\Abridged\Abridging;
@@ -21,7 +22,7 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
  * the log, and only what came since is read. It is used as long as nothing was written down since that happened before
  * that place, or puts something right there, and all else that it is judged by is the same; else the whole is read.
  */
-final class AbridgedRecords
+final class AbridgedRecords implements ResetInterface
 {
     /** It is moved on by so many events at the least; what is a little late comes after it: so much is left. */
     private const AT_ONCE = 96;
@@ -63,14 +64,19 @@ final class AbridgedRecords
         return $known;
     }
 
+    /** Between two requests or messages nothing is known: others may have written since. */
+    public function reset(): void
+    {
+        $this->known = [];
+    }
+
     /** As it is needed for what happened at a moment: whole where that lies before what was abridged. */
     public function at(Batch $batch, Instant $moment): Record
     {
         $known = $this->of($batch);
+        $isInIt = $moment->epoch >= ($known->abridgement->until ?? \PHP_INT_MIN);
 
-        $isWhole = $moment->epoch >= ($known->abridgement->until ?? \PHP_INT_MIN);
-
-        return $isWhole ? $known->record : $this->records->of($batch);
+        return $isInIt ? $known->record : $this->records->of($batch);
     }
 
     /** Abridges what has come since, where it is much. */
@@ -134,14 +140,17 @@ final class AbridgedRecords
         );
     }
 
-    /** With the readings of one entry more; null where something else came, too. */
+    /** With the readings of one entry more, and what its pits say by now; null where something else came, too. */
     private function goneOn(Batch $batch, KnownRecord $known): ?KnownRecord
     {
         $place = max([0, ...array_values($known->rows->places)]);
         $more = $this->records->rowsSince($batch, $place, '{}');
-        $until = Instant::ofEpoch($known->abridgement->until ?? \PHP_INT_MIN)->rfc3339();
+        // Which checks of its thermometers a record holds turns on its first reading, too.
+        $from = $known->abridgement === null
+            ? $known->rows->first
+            : Instant::ofEpoch($known->abridgement->until)->rfc3339();
         foreach ($more->events as $event) {
-            if ($event->type !== 'reading' || isset($event->replaces) || $event->at < $until) {
+            if ($event->type !== 'reading' || isset($event->replaces) || $event->at < $from) {
                 return null;
             }
         }
@@ -152,7 +161,9 @@ final class AbridgedRecords
             return null;
         }
 
-        return $known->with($more, $this->records->eventsOf($more));
+        $rows = $known->rows->and($more);
+
+        return $known->with($rows, $this->records->eventsOf($more), $this->records->eventsOfPits($batch, $rows));
     }
 
     /** Whether a thermometer of it was checked since: of several checks a record holds the first alone. */

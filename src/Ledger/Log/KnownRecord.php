@@ -30,16 +30,15 @@ final readonly class KnownRecord
     }
 
     /**
-     * @param StoredRows $more written down after all of it
-     * @param list<Event> $events the same
+     * @param StoredRows $rows with what was written down after all of it
+     * @param list<Event> $more that alone
+     * @param list<Event> $ofPits what the log of its pits says by now
      */
-    public function with(StoredRows $more, array $events): self
+    public function with(StoredRows $rows, array $more, array $ofPits): self
     {
-        $own = \count($this->rows->events);
-        $all = $this->record->events;
-        array_splice($all, $own, 0, $events);
+        $events = [...$this->own()->events, ...$more, ...$ofPits];
 
-        return new self($this->record->of($all), $this->rows->and($more), $this->abridgement, $this->kept);
+        return new self($this->record->of($events), $rows, $this->abridgement, $this->kept);
     }
 
     /** Without the log of its pits, which is joined to it whenever it is read. */

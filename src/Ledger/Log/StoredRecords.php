@@ -53,6 +53,16 @@ final readonly class StoredRecords
         return $this->reader->readEvents($rows->events);
     }
 
+    /** @return list<Event> what the log of its pits adds to rows */
+    public function eventsOfPits(Batch $batch, StoredRows $rows): array
+    {
+        $all = $this->pits->with($batch, $rows->events);
+        /** @var list<\stdClass> $ofPits */
+        $ofPits = \array_slice($all, \count($rows->events));
+
+        return $this->reader->readEvents($ofPits);
+    }
+
     /** The record of rows, with what the log of its pits adds to them. */
     public function read(Batch $batch, StoredRows $rows): Record
     {

@@ -10,6 +10,8 @@ use PHPUnit\Framework\Attributes\TestWith;
 use Random\Engine\Mt19937;
 use Random\Randomizer;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Book\Proof\Verification;
+use Verjuicer\App\Catalogue\Pit\Pits;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
@@ -17,13 +19,19 @@ use Verjuicer\App\Ledger\Check\ThermometerChecks;
 use Verjuicer\App\Ledger\Log\AbridgedRecords;
 use Verjuicer\App\Ledger\Log\EventLog;
 use Verjuicer\App\Ledger\Log\KnownRecord;
+use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Log\StoredRecords;
+use Verjuicer\App\Ledger\Pit\PitHistory;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\AssessmentJson;
+use Verjuicer\App\Projection\Forecast\Forecasts;
+use Verjuicer\App\Projection\Forecast\Wait;
+use Verjuicer\App\Projection\Projections;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\Kinds;
+use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
@@ -149,6 +157,117 @@ final class AbridgedRecordsTest extends KitchenTestCase
             $read = $json->of($assessments->ofKnown($this->read($batch)));
             self::assertEquals($whole, $read, "seed $seed, step $step, read");
         }
+    }
+
+    public function testWhoeverForgesWhatLiesBesideIsFound(): void
+    {
+        $verification = $this->service(Verification::class);
+        self::assertSame([], $verification->of($this->long->site)->breaks);
+        $id = $this->long->id->toRfc4122();
+        $data = json_decode($this->words("SELECT abridgement FROM abridged_record WHERE batch_id = '$id'"));
+        self::assertInstanceOf(\stdClass::class, $data);
+        // Its estimate of the danger zone: an hour less on every line.
+        $data->tracks = (object) array_map(
+            static fn (mixed $line): mixed => \is_array($line) && \is_int($line[0])
+                ? [$line[0] - 3600 * 1_000_000_000, ...\array_slice($line, 1)]
+                : $line,
+            (array) $data->tracks,
+        );
+        $this->asOwner();
+        $changed = $this->connection()->executeStatement(
+            'UPDATE abridged_record SET abridgement = ? WHERE batch_id = ?',
+            [json_encode($data, \JSON_THROW_ON_ERROR), $id],
+        );
+        self::assertSame(1, $changed);
+        $this->logIn('ona');
+        $this->service(AbridgedRecords::class)->reset();
+        $breaks = $verification->of($this->long->site)->breaks;
+        self::assertCount(1, $breaks);
+        self::assertStringContainsString($this->long->code, $breaks[0]);
+    }
+
+    /**
+     * A short record that this process knows goes on with what comes, as if it were read again.
+     *
+     * @param \Closure(self, Batch): mixed $write
+     */
+    #[DataProvider('known')]
+    public function testAKnownRecordGoesOnAsIfItWereReadAgain(\Closure $write): void
+    {
+        $batch = $this->batch(5);
+        $records = $this->service(AbridgedRecords::class);
+        $records->of($batch);
+        $write($this, $batch);
+        $known = $records->of($batch)->record;
+        self::assertEquals($this->service(StoredRecords::class)->of($batch), $known);
+    }
+
+    /** @return iterable<string, array{\Closure(self, Batch): mixed}> */
+    public static function known(): iterable
+    {
+        $reading = static fn (self $on, int $ago): Event => new Event(
+            Uuid::v7()->toRfc4122(),
+            $on->service(Now::class)->instant()->plus(Span::ofSeconds(-$ago)),
+            'MR',
+            $on->reading(131, 1),
+        );
+        yield 'a reading' => [
+            static fn (self $on, Batch $batch) => $on->log()->append($batch, $on->by, $reading($on, 5)),
+        ];
+        yield 'a reading before all others, where another check counts' => [
+            static fn (self $on, Batch $batch) => $on->log()->append($batch, $on->by, $reading($on, 400_000)),
+        ];
+        yield 'a reading, and what a pit says in the same write' => [
+            static function (self $on, Batch $batch) use ($reading): void {
+                $pit = $on->service(Pits::class)->named($batch->site, 'Drum');
+                self::assertNotNull($pit);
+                $ledger = $on->service(Ledger::class);
+                $ledger->write($batch->site, static function () use ($on, $batch, $pit, $reading): void {
+                    $on->service(PitHistory::class)->add(
+                        Uuid::v7(),
+                        $pit,
+                        $on->by,
+                        $on->service(Now::class)->instant()->plus(Span::ofSeconds(-30)),
+                        PitSign::Reading->value,
+                        Temperature::fahrenheit('171'),
+                    );
+                    $on->log()->append($batch, $on->by, $reading($on, 5));
+                });
+            },
+        ];
+        yield 'a reading by another thermometer' => [
+            static fn (self $on, Batch $batch) => $on->log()->append($batch, $on->by, new Event(
+                Uuid::v7()->toRfc4122(),
+                $on->service(Now::class)->instant(),
+                'MR',
+                new Kinds\Reading(Temperature::fahrenheit('140'), 1, 'core', 'T3'),
+            )),
+        ];
+        yield 'a step' => [
+            static fn (self $on, Batch $batch) => $on->log()->append($batch, $on->by, new Event(
+                Uuid::v7()->toRfc4122(),
+                $on->service(Now::class)->instant(),
+                'MR',
+                new Kinds\Rest(),
+            )),
+        ];
+    }
+
+    /** Where whoever owes a forecast is killed, it is made all the same. */
+    public function testAForecastThatIsOwedIsMadeSoonWhoeverIsGone(): void
+    {
+        $turn = fn (): int => $this->number(
+            "SELECT extract(epoch FROM coalesce(next_turn, 'epoch'))::bigint FROM projection_state
+             WHERE batch_id = '{$this->long->id}'",
+        );
+        $now = $this->service(Now::class)->instant()->epoch;
+        $forecasts = $this->service(Forecasts::class);
+        $forecasts->while(Wait::Never, fn () => $this->append($this->event(12_010, $this->reading(131, 1))));
+        self::assertGreaterThan(0, $turn());
+        self::assertLessThanOrEqual($now + 30, $turn());
+        self::mockTime('+31 seconds');
+        $this->service(Projections::class)->bringUpToDate($this->long->site);
+        self::assertFalse($turn() > 0 && $turn() <= $now + 61, 'it waits for its own turn again');
     }
 
     /** However long it is: as many statements, and of each read as few rows. */
