@@ -195,6 +195,9 @@ final class AbridgedRecordsTest extends KitchenTestCase
     public function testAKnownRecordGoesOnAsIfItWereReadAgain(\Closure $write): void
     {
         $batch = $this->batch(5);
+        // By the thermometer of what comes: another would have it read again.
+        $at = $this->service(Now::class)->instant()->plus(Span::ofSeconds(-20));
+        $this->log()->append($batch, $this->by, new Event(Uuid::v7()->toRfc4122(), $at, 'MR', $this->reading(130, 1)));
         $records = $this->service(AbridgedRecords::class);
         $records->of($batch);
         $write($this, $batch);
@@ -215,7 +218,20 @@ final class AbridgedRecordsTest extends KitchenTestCase
             static fn (self $on, Batch $batch) => $on->log()->append($batch, $on->by, $reading($on, 5)),
         ];
         yield 'a reading before all others, where another check counts' => [
-            static fn (self $on, Batch $batch) => $on->log()->append($batch, $on->by, $reading($on, 400_000)),
+            static function (self $on, Batch $batch) use ($reading): void {
+                $on->check('32', 500_000);
+                $on->check('32', 450_000);
+                $on->service(AbridgedRecords::class)->of($batch);
+                $on->log()->append($batch, $on->by, $reading($on, 480_000));
+            },
+        ];
+        yield 'two checks, and a reading after both' => [
+            static function (self $on, Batch $batch) use ($reading): void {
+                $on->check('39', 9);
+                $on->check('32', 8);
+                $on->service(AbridgedRecords::class)->of($batch);
+                $on->log()->append($batch, $on->by, $reading($on, 5));
+            },
         ];
         yield 'a reading, and what a pit says in the same write' => [
             static function (self $on, Batch $batch) use ($reading): void {
