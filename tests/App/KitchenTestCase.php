@@ -11,6 +11,7 @@ use Symfony\Bundle\FrameworkBundle\Test\WebTestCase;
 use Symfony\Component\Clock\Test\ClockSensitiveTrait;
 use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\Filesystem\Filesystem;
+use Symfony\Component\Security\Core\Authentication\Token\Storage\TokenStorageInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
@@ -74,6 +75,15 @@ abstract class KitchenTestCase extends WebTestCase
         ]);
 
         return $account;
+    }
+
+    /** A machine has no session. */
+    protected function nobody(): void
+    {
+        $this->client->getCookieJar()->clear();
+        $storage = self::getContainer()->get('security.untracked_token_storage');
+        self::assertInstanceOf(TokenStorageInterface::class, $storage);
+        $storage->setToken(null);
     }
 
     /**

@@ -7,7 +7,6 @@ namespace Verjuicer\Tests\App\Door;
 use Opis\JsonSchema\Validator;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\Routing\RouterInterface;
-use Symfony\Component\Security\Core\Authentication\Token\Storage\TokenStorageInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Sensor\Sensors;
 use Verjuicer\App\Site\Access\AccessTokens;
@@ -95,15 +94,6 @@ final class ApiTest extends KitchenTestCase
         $this->nobody();
         $this->client->request('GET', '/api/v1/lots', server: ['HTTP_AUTHORIZATION' => 'Bearer '.$secret]);
         self::assertSame(401, $this->client->getResponse()->getStatusCode());
-    }
-
-    /** A machine has no session. */
-    private function nobody(): void
-    {
-        $this->client->getCookieJar()->clear();
-        $storage = self::getContainer()->get('security.untracked_token_storage');
-        self::assertInstanceOf(TokenStorageInterface::class, $storage);
-        $storage->setToken(null);
     }
 
     private function wrongBy(string $path, string $method, int $status, string $answer): string

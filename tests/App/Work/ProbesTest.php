@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\App\Work;
 
-use Symfony\Component\Security\Core\Authentication\Token\Storage\TokenStorageInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Pit\Pits;
 use Verjuicer\App\Catalogue\Sensor\Sensor;
@@ -258,15 +257,6 @@ final class ProbesTest extends KitchenTestCase
             content: $body,
         );
         self::assertSame(401, $this->client->getResponse()->getStatusCode());
-    }
-
-    /** A machine has no session. */
-    private function nobody(): void
-    {
-        $this->client->getCookieJar()->clear();
-        $storage = self::getContainer()->get('security.untracked_token_storage');
-        self::assertInstanceOf(TokenStorageInterface::class, $storage);
-        $storage->setToken(null);
     }
 
     /** Of one batch, or nowhere yet. */
