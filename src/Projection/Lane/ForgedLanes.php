@@ -28,7 +28,7 @@ final readonly class ForgedLanes
     public function first(Site $site): ?string
     {
         // What is to be made anew anyhow says nothing yet.
-        /** @var list<array{batch_id: string, code: string, lane: string, report: string|null, is_abridged: bool}> $rows */
+        /** @var list<array{batch_id: string, code: string, lane: string, report: ?string, is_abridged: bool}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'
             SELECT l.batch_id, b.code, l.verdict AS lane, r.verdict AS report,
