@@ -54,7 +54,7 @@ SELECT pg_temp.id(midnight, 'pit' || d || p.name || n), f.site, 'pit', p.id, mid
 FROM day, frame f, pit p, generate_series(1, 10) n ORDER BY d DESC, n;
 
 -- The chain anew over all of it, as it would have been made at the time: with a signature under every day the evening after.
-TRUNCATE chain_link;
+TRUNCATE chain_link, day_close;
 DO $$
 DECLARE r RECORD; f RECORD; place BIGINT := 0; last BYTEA := ''; sign RECORD; signed DATE; of_day DATE;
 BEGIN
@@ -72,12 +72,12 @@ BEGIN
             INSERT INTO day_sign VALUES (pg_temp.id(r.recorded, 'sign' || signed), f.site, signed, r.recorded, f.dell, 'DF', place, encode(last, 'hex'), '{}') RETURNING id, to_jsonb(day_sign)::text AS canonical INTO sign;
             place := place + 1;
             last := sha256(last || convert_to(sign.canonical, 'UTF8'));
-            INSERT INTO chain_link VALUES (f.site, place, 'day_sign', sign.id, r.recorded, last);
+            INSERT INTO chain_link VALUES (f.site, place, 'day_sign', sign.id, r.recorded, last, 1);
         END IF;
         signed := of_day;
         place := place + 1;
         last := sha256(last || convert_to(r.canonical, 'UTF8'));
-        INSERT INTO chain_link VALUES (f.site, place, r.kind, r.id, r.recorded, last);
+        INSERT INTO chain_link VALUES (f.site, place, r.kind, r.id, r.recorded, last, 1);
     END LOOP;
 END
 $$;

@@ -11,7 +11,7 @@ use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Chain\SiteDays;
 use Verjuicer\App\Ledger\Check\ThermometerChecks;
 use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Lot\Lot;
@@ -45,7 +45,7 @@ final readonly class DaySheets
         private ThermometerChecks $thermometerChecks,
         private Ledger $ledger,
         private Figures $figures,
-        private SiteChain $chain,
+        private SiteDays $days,
         private Now $now,
     ) {
     }
@@ -64,7 +64,7 @@ final readonly class DaySheets
             $this->checks($site, $from, $to),
             $this->lots($site, $from, $to),
             $this->disposals($site, $from, $to),
-            $this->chain->digestBefore($site, $to),
+            $this->days->seal($site, $day),
             $signatures,
             $signatures === [] ? [] : $this->amendments($site, $from, $to, $signatures[0]['at']),
         );
@@ -79,7 +79,7 @@ final readonly class DaySheets
     public function sign(Uuid $id, DaySheet $sheet, Account $by, array $reasons): void
     {
         $this->ledger->write($by->site, function () use ($id, $sheet, $by, $reasons): void {
-            $seal = $this->chain->digestBefore($by->site, $sheet->to);
+            $seal = $this->days->seal($by->site, $sheet->day);
             $at = $this->now->instant()->rfc3339();
             $this->connection->executeStatement(
                 'INSERT INTO day_sign (id, site_id, day, at, account_id, initials, position, digest, '

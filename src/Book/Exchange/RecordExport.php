@@ -8,7 +8,7 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Chain\SiteDays;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Csv\Csv;
 use Verjuicer\App\Site\Site\Site;
@@ -44,7 +44,7 @@ final readonly class RecordExport
         private Connection $connection,
         private EntityManagerInterface $entities,
         private StoredRecords $records,
-        private SiteChain $chain,
+        private SiteDays $days,
     ) {
     }
 
@@ -108,7 +108,7 @@ final readonly class RecordExport
     public function seals(Site $site): \Generator
     {
         yield Csv::line(self::SEAL_COLUMNS);
-        foreach ($this->chain->daily($site) as $seal) {
+        foreach ($this->days->ranges($site) as $seal) {
             yield Csv::line([$seal['day'], $seal['position'], $seal['digest']]);
         }
     }

@@ -7,6 +7,7 @@ namespace Verjuicer\App\Book\Proof;
 use Doctrine\DBAL\Connection;
 use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\App\Ledger\Chain\ChainBreak;
+use Verjuicer\App\Ledger\Chain\ChainWalk;
 use Verjuicer\App\Ledger\Chain\SealLog;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Ledger\Series\SeriesBlocks;
@@ -25,6 +26,7 @@ final readonly class Verification
 {
     public function __construct(
         private SiteChain $chain,
+        private ChainWalk $walk,
         private SeriesBlocks $blocks,
         private SealLog $seals,
         private ForgedLanes $lanes,
@@ -50,7 +52,7 @@ final readonly class Verification
                 '{when}' => $this->when($site, $seal->at),
             ]);
         }
-        $break = $this->chain->firstBreak($site);
+        $break = $this->walk->firstBreak($site);
         if ($break !== null) {
             $breaks[] = $this->told($site, $break);
         }

@@ -15,6 +15,7 @@ use Symfony\Component\Console\Output\NullOutput;
 use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\Process\Process;
+use Verjuicer\App\Ledger\Chain\ChainWalk;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Site\Site\Site;
 
@@ -29,6 +30,7 @@ final class RestoreCommand extends Command
         private readonly Connection $connection,
         private readonly EntityManagerInterface $entities,
         private readonly SiteChain $chain,
+        private readonly ChainWalk $walk,
     ) {
         parent::__construct();
     }
@@ -82,7 +84,7 @@ final class RestoreCommand extends Command
             return self::FAILURE;
         }
         foreach ($this->entities->getRepository(Site::class)->findAll() as $site) {
-            $break = $this->chain->firstBreak($site);
+            $break = $this->walk->firstBreak($site);
             if ($break !== null) {
                 $output->writeln(
                     \sprintf(

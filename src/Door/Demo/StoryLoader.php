@@ -22,6 +22,8 @@ use Verjuicer\App\Catalogue\Thermometer\ThermometerKind;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Ledger\Batch\BatchPlan;
+use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Chain\SiteDays;
 use Verjuicer\App\Ledger\Check\ThermometerChecks;
 use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Log\SiteLog;
@@ -53,11 +55,19 @@ final class StoryLoader
 
     private ?Instant $loadedAt = null;
 
+    /** @var array<int, list<\Closure(): mixed>> by minutes from the moment of loading */
+    private array $steps = [];
+
+    /** @var array<string, Lot> by number */
+    private array $lots = [];
+
     public function __construct(
         private readonly Connection $connection,
         private readonly EntityManagerInterface $entities,
         private readonly UserPasswordHasherInterface $hasher,
         private readonly Ledger $ledger,
+        private readonly SiteChain $chain,
+        private readonly SiteDays $days,
         private readonly NewBatches $newBatches,
         private readonly Batches $batches,
         private readonly Projections $projections,
@@ -111,22 +121,46 @@ final class StoryLoader
         }
         $this->entities->flush();
         $this->ledger->write($site, function () use ($story, $site, $people, $products): void {
+            $this->steps = [];
             $this->loadThermometers($story, $site, $people);
             $this->loadPits($story, $site, $people);
-            $lots = $this->loadLots($story, $site, $people, $products);
+            $this->loadLots($story, $site, $people, $products);
             foreach ($story->batches as [$tag, $product, $pieces, $grams, $lot, $wanted, $entries]) {
                 $plan = new BatchPlan($products[$product], $tag, $pieces, $grams);
-                $this->loadBatch($plan, $lot === null ? null : $lots[$lot], $wanted, $entries, $people);
+                $this->loadBatch($plan, $lot, $wanted, $entries, $people);
             }
             foreach ($story->divisions as [$tag, $minutes, $login, $portions, $entries]) {
-                $this->divide($this->tagged($site, $tag), $people[$login], $minutes, $portions);
+                $this->step($minutes, fn () => $this->divide($this->tagged($site, $tag), $people[$login], $minutes, $portions));
+                $at = $minutes;
                 foreach ($entries as [$portion, $later, $by, $entry]) {
-                    $this->keep($this->tagged($site, $portion), $people[$by], $later, $entry);
+                    $at = max($at, $later);
+                    $this->step($at, fn () => $this->keep($this->tagged($site, $portion), $people[$by], $later, $entry));
                 }
             }
+            $this->takeSteps($site);
         });
 
         return $site;
+    }
+
+    /** @param \Closure(): mixed $take what somebody does then */
+    private function step(int $minutes, \Closure $take): void
+    {
+        $this->steps[$minutes][] = $take;
+    }
+
+    /** As a day goes by: in the order of time, each day of the chain closed when it is over. */
+    private function takeSteps(Site $site): void
+    {
+        ksort($this->steps);
+        foreach ($this->steps as $minutes => $steps) {
+            $this->writtenDown($minutes);
+            $head = $this->chain->lock($site, $this->now->instant());
+            $this->days->close($site, $this->now->instant(), $head->opened);
+            foreach ($steps as $take) {
+                $take();
+            }
+        }
     }
 
     /** @return array<string, Account> by login */
@@ -152,16 +186,15 @@ final class StoryLoader
             $this->entities->flush();
             foreach ($story->checks[$label] ?? [] as [$minutes, $method, $read]) {
                 $expected = $method === 'ice' ? Temperature::ofTenths(320, $site->unit) : $boiling;
-                $at = $this->writtenDown($minutes);
-                $this->checks->add(
+                $this->step($minutes, fn () => $this->checks->add(
                     Uuid::v7(),
                     $thermometer,
                     $people['mara'],
-                    $at,
+                    $this->writtenDown($minutes),
                     $method,
                     $expected,
                     Temperature::fahrenheit((string) $read),
-                );
+                ));
             }
         }
     }
@@ -175,8 +208,14 @@ final class StoryLoader
             $this->entities->flush();
             foreach ($story->pitLog[$name] ?? [] as [$minutes, $login, $sign, $degrees]) {
                 $temp = $degrees === null ? null : Temperature::fahrenheit((string) $degrees);
-                $at = $this->writtenDown($minutes);
-                $this->pits->add(Uuid::v7(), $pit, $people[$login], $at, PitSign::from($sign)->value, $temp);
+                $this->step($minutes, fn () => $this->pits->add(
+                    Uuid::v7(),
+                    $pit,
+                    $people[$login],
+                    $this->writtenDown($minutes),
+                    PitSign::from($sign)->value,
+                    $temp,
+                ));
             }
         }
     }
@@ -185,17 +224,31 @@ final class StoryLoader
      * @param list<array{int, string, string}> $entries
      * @param array<string, Account> $people
      */
-    private function loadBatch(BatchPlan $plan, ?Lot $lot, ?int $wanted, array $entries, array $people): void
-    {
-        [$minutes, $login] = $entries[0];
-        $at = $this->writtenDown($minutes);
-        $batch = $this->newBatches->begin(Uuid::v7(), $people[$login], $plan, $lot, $at);
-        if ($wanted !== null) {
-            $note = new Note(readyBy: $this->moment($wanted));
-            $this->entry->keep($batch, $people[$login], true, new Draft(Uuid::v7(), $note, $at));
-        }
+    private function loadBatch(
+        BatchPlan $plan,
+        ?string $lot,
+        ?int $wanted,
+        array $entries,
+        array $people,
+    ): void {
+        [$begun, $login] = $entries[0];
+        $batch = null;
+        $this->step($begun, function () use (&$batch, $plan, $lot, $wanted, $begun, $login, $people): void {
+            $of = $lot === null ? null : $this->lots[$lot];
+            $at = $this->writtenDown($begun);
+            $batch = $this->newBatches->begin(Uuid::v7(), $people[$login], $plan, $of, $at);
+            if ($wanted !== null) {
+                $note = new Note(readyBy: $this->moment($wanted));
+                $this->entry->keep($batch, $people[$login], true, new Draft(Uuid::v7(), $note, $at));
+            }
+        });
+        $at = $begun;
         foreach ($entries as [$minutes, $login, $entry]) {
-            $this->keep($batch, $people[$login], $minutes, $entry);
+            $at = max($at, $minutes);
+            $this->step($at, function () use (&$batch, $people, $login, $minutes, $entry): void {
+                \assert($batch instanceof Batch, 'a batch is begun by its first entry');
+                $this->keep($batch, $people[$login], $minutes, $entry);
+            });
         }
     }
 
@@ -226,50 +279,57 @@ final class StoryLoader
     /**
      * @param array<string, Account> $people
      * @param array<string, Product> $products
-     *
-     * @return array<string, Lot> by number
      */
-    private function loadLots(Story $story, Site $site, array $people, array $products): array
+    private function loadLots(Story $story, Site $site, array $people, array $products): void
     {
         $suppliers = [];
         foreach (array_unique(array_column($story->lots, 2)) as $name) {
             $this->entities->persist($suppliers[$name] = new Supplier($site, $name));
         }
-        $lots = [];
+        $this->lots = [];
         foreach ($story->lots as $row) {
             [$minutes, $login, $supplier, $product, $number, $pieces, $grams, $cents] = $row;
             [, , , , , , , , $degrees, $isFrozen, $thermometer, $days, $isAccepted, $reason, $moves] = $row;
-            $at = $this->writtenDown($minutes);
-            $lots[$number] = $lot = new Lot(
-                Uuid::v7(),
-                $site,
-                Uuid::v5($site->id, $supplier.$minutes),
-                $suppliers[$supplier],
-                $products[$product],
-                $number,
-                $pieces,
-                $grams,
-                $cents,
-                $isFrozen,
-                $degrees === null ? null : Temperature::fahrenheit((string) $degrees),
-                $thermometer,
-                new \DateTimeImmutable($at->plus(Span::ofHours(24 * $days))->rfc3339()),
-                $isAccepted,
-                $reason,
-                new \DateTimeImmutable($at->rfc3339()),
-                new \DateTimeImmutable($this->now->instant()->rfc3339()),
-                $people[$login],
-            );
-            $this->entities->persist($lot);
-            $this->entities->flush();
+            $this->step($minutes, function () use (
+                $site, $people, $products, $suppliers, $minutes, $login, $supplier, $product, $number, $pieces, $grams,
+                $cents, $degrees, $isFrozen, $thermometer, $days, $isAccepted, $reason,
+            ): void {
+                $at = $this->writtenDown($minutes);
+                $this->lots[$number] = $lot = new Lot(
+                    Uuid::v7(),
+                    $site,
+                    Uuid::v5($site->id, $supplier.$minutes),
+                    $suppliers[$supplier],
+                    $products[$product],
+                    $number,
+                    $pieces,
+                    $grams,
+                    $cents,
+                    $isFrozen,
+                    $degrees === null ? null : Temperature::fahrenheit((string) $degrees),
+                    $thermometer,
+                    new \DateTimeImmutable($at->plus(Span::ofHours(24 * $days))->rfc3339()),
+                    $isAccepted,
+                    $reason,
+                    new \DateTimeImmutable($at->rfc3339()),
+                    new \DateTimeImmutable($this->now->instant()->rfc3339()),
+                    $people[$login],
+                );
+                $this->entities->persist($lot);
+                $this->entities->flush();
+            });
             foreach ($moves as [$moved, $type, $place]) {
-                $this->siteLog->add(Uuid::v7(), 'lot', $lot->id, $people[$login], $this->writtenDown($moved), $type, [
-                    'place' => $place,
-                ]);
+                $this->step(max($minutes, $moved), fn () => $this->siteLog->add(
+                    Uuid::v7(),
+                    'lot',
+                    $this->lots[$number]->id,
+                    $people[$login],
+                    $this->writtenDown($moved),
+                    $type,
+                    ['place' => $place],
+                ));
             }
         }
-
-        return $lots;
     }
 
     private function moment(int $minutes): Instant

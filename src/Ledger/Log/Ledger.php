@@ -6,7 +6,10 @@ namespace Verjuicer\App\Ledger\Log;
 
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Chain\RecordingClock;
 use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Chain\SiteDays;
+use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
 
 /**
@@ -23,7 +26,9 @@ final class Ledger
     public function __construct(
         private readonly Connection $connection,
         private readonly SiteChain $chain,
+        private readonly SiteDays $days,
         private readonly Follower $follower,
+        private readonly Now $now,
     ) {
     }
 
@@ -31,18 +36,24 @@ final class Ledger
      * @template T
      *
      * @param \Closure(): T $write
+     * @param bool $trusts the clock, because somebody says why it may be trusted in this very write
      *
-     * @return T
+     * @return T what it made; a ClockProblem is thrown where the clock of the machine cannot be right
      */
-    public function write(Site $site, \Closure $write): mixed
+    public function write(Site $site, \Closure $write, bool $trusts = false): mixed
     {
         if ($this->depth > 0) {
             return $write();
         }
         ++$this->depth;
         try {
-            $result = $this->connection->transactional(function () use ($site, $write): mixed {
-                $this->chain->lock($site);
+            $result = $this->connection->transactional(function () use ($site, $write, $trusts): mixed {
+                $now = $this->now->instant();
+                $head = $this->chain->lock($site, $now);
+                if (!$trusts) {
+                    RecordingClock::check($site, $head->last, $now);
+                }
+                $this->days->close($site, $now, $head->opened);
                 $result = $write();
                 $changed = array_keys($this->changed);
                 if ($changed !== []) {

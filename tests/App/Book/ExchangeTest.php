@@ -12,7 +12,7 @@ use Verjuicer\App\Book\Exchange\EventTable;
 use Verjuicer\App\Book\Exchange\RecordExport;
 use Verjuicer\App\Book\Exchange\TableImport;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Chain\ChainWalk;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Csv\Csv;
 use Verjuicer\Core\Event\Kinds\Reading;
@@ -249,7 +249,7 @@ final class ExchangeTest extends KitchenTestCase
             'taken in from a file by DF, which says it was written down Mon 23 Nov 2026 18:00',
             $this->client->request('GET', $this->path(7))->filter('#everything')->text(),
         );
-        self::assertNull($this->service(SiteChain::class)->firstBreak($dell->site));
+        self::assertNull($this->service(ChainWalk::class)->firstBreak($dell->site));
     }
 
     #[DataProvider('wrongLines')]

@@ -6,7 +6,7 @@ namespace Verjuicer\Tests\App\Book;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
-use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Chain\ChainWalk;
 use Verjuicer\App\Projection\Projections;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
@@ -78,7 +78,7 @@ final class RecordBookTest extends KitchenTestCase
         self::assertStringNotContainsString('after it was signed', $page->filter('main')->text());
         self::assertStringNotContainsString('judged now', $page->filter('main details')->text());
         self::assertNull(
-            $this->service(SiteChain::class)->firstBreak($this->logIn('mara')->site),
+            $this->service(ChainWalk::class)->firstBreak($this->logIn('mara')->site),
             'the signature is in the chain',
         );
 
@@ -109,7 +109,7 @@ final class RecordBookTest extends KitchenTestCase
         );
         self::assertSame(
             'altered',
-            $this->service(SiteChain::class)->firstBreak($this->logIn()->site)?->what,
+            $this->service(ChainWalk::class)->firstBreak($this->logIn()->site)?->what,
             'and the altered signature is found',
         );
     }

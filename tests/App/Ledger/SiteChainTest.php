@@ -8,8 +8,10 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\Console\Tester\CommandTester;
 use Verjuicer\App\Book\Exchange\RecordExport;
 use Verjuicer\App\Door\Console\VerifyCommand;
+use Verjuicer\App\Ledger\Chain\ChainWalk;
 use Verjuicer\App\Ledger\Chain\SealLog;
 use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Tests\App\KitchenTestCase;
 
 /** Whatever is altered behind the application's back, the chain names the first place where it shows. */
@@ -19,12 +21,13 @@ final class SiteChainTest extends KitchenTestCase
     {
         $site = $this->logIn()->site;
         $chain = $this->service(SiteChain::class);
-        self::assertNull($chain->firstBreak($site));
+        self::assertNull($this->service(ChainWalk::class)->firstBreak($site));
         $rows = $this->number(
             'SELECT (SELECT count(*) FROM batch) + (SELECT count(*) FROM event) + (SELECT count(*) '
             .'FROM site_event) + (SELECT count(*) FROM lot) + (SELECT count(*) '
             .'FROM batch_lot) + (SELECT count(*) FROM thermometer_check) '
-            .'+ (SELECT count(*) FROM alarm_event) + (SELECT count(*) FROM row_kept)',
+            .'+ (SELECT count(*) FROM alarm_event) + (SELECT count(*) FROM row_kept) '
+            .'+ (SELECT count(*) FROM day_close)',
         );
         self::assertSame($rows, $chain->length($site));
         $this->keep('7 173');
@@ -36,7 +39,7 @@ final class SiteChainTest extends KitchenTestCase
             ['kind' => 'event', 'row_id' => $this->words('SELECT id::text FROM event ORDER BY seq DESC LIMIT 1')],
             $last,
         );
-        self::assertNull($chain->firstBreak($site));
+        self::assertNull($this->service(ChainWalk::class)->firstBreak($site));
         $tester = new CommandTester($this->service(VerifyCommand::class));
         self::assertSame(0, $tester->execute([]));
         self::assertStringContainsString($rows + 1 .' links, all hold', $tester->getDisplay());
@@ -54,7 +57,7 @@ final class SiteChainTest extends KitchenTestCase
             self::assertGreaterThan(0, $this->connection()->executeStatement($sql), $sql);
         }
         $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
-        $break = $this->service(SiteChain::class)->firstBreak($site);
+        $break = $this->service(ChainWalk::class)->firstBreak($site);
         self::assertSame([$what, $kind], [$break?->what, $break?->kind]);
         $tester = new CommandTester($this->service(VerifyCommand::class));
         self::assertSame(1, $tester->execute([]));
@@ -122,7 +125,7 @@ final class SiteChainTest extends KitchenTestCase
             'site_event',
             ["UPDATE site_event SET members = '{\"temp\": {\"f\": 275}}' WHERE members = '{\"temp\": {\"f\": 226}}'"],
         ];
-        yield 'a link' => ['altered', 'event', ["UPDATE chain_link SET hash = sha256('x') WHERE row_id = $some"]];
+        yield 'a link' => ['altered_link', 'event', ["UPDATE chain_link SET hash = sha256('x') WHERE row_id = $some"]];
     }
 
     /**
@@ -157,13 +160,17 @@ final class SiteChainTest extends KitchenTestCase
     {
         $rehash = <<<'SQL'
             DO $$
-            DECLARE l RECORD; before BYTEA := ''::bytea; made BYTEA;
+            DECLARE l RECORD; before BYTEA := ''::bytea; made BYTEA; of_row BYTEA;
             BEGIN
                 FOR l IN SELECT * FROM chain_link WHERE site_id = (SELECT id FROM site WHERE is_practice)
                   ORDER BY position LOOP
-                    made := sha256(before || convert_to(chain_canonical(l.kind, l.row_id), 'UTF8'));
-                    UPDATE chain_link SET hash = made WHERE site_id = l.site_id AND position = l.position;
+                    of_row := sha256(convert_to(chain_canonical(l.kind, l.row_id), 'UTF8'));
+                    made := sha256(before || convert_to(chain_words(l.site_id, l.position, l.kind, l.row_id,
+                      l.recorded_at, of_row), 'UTF8'));
+                    UPDATE chain_link SET hash = made, row_digest = of_row
+                      WHERE site_id = l.site_id AND position = l.position;
                     UPDATE day_sign SET digest = encode(made, 'hex') WHERE position = l.position;
+                    UPDATE day_close SET digest = encode(made, 'hex') WHERE last_position = l.position;
                     before := made;
                 END LOOP;
             END
@@ -232,7 +239,7 @@ final class SiteChainTest extends KitchenTestCase
         ];
         yield 'the time of a link' => [
             ["UPDATE chain_link SET recorded_at = recorded_at + interval '1 second' WHERE position = 20"],
-            'the time of the link is not that of its row',
+            'the link was altered: its place, its time or what it is of',
         ];
     }
 
@@ -246,7 +253,7 @@ final class SiteChainTest extends KitchenTestCase
             ]);
         }
         self::assertSame($before + 1, $this->number("SELECT count(*) FROM row_kept WHERE of_table = 'site'"));
-        self::assertNull($this->service(SiteChain::class)->firstBreak($site));
+        self::assertNull($this->service(ChainWalk::class)->firstBreak($site));
     }
 
     public function testADigestKeptElsewhereShowsWhatAWalkAloneCannot(): void
@@ -302,7 +309,7 @@ final class SiteChainTest extends KitchenTestCase
         $other->executeStatement('SELECT 1 FROM site WHERE id = ? FOR NO KEY UPDATE', [$site->id->toRfc4122()]);
         $this->connection()->executeStatement("SET LOCAL lock_timeout = '200ms'");
         try {
-            $this->service(SiteChain::class)->lock($site);
+            $this->service(SiteChain::class)->lock($site, Instant::ofEpoch(0));
             self::fail('did not wait');
         } catch (\Doctrine\DBAL\Exception\DriverException $waited) {
             self::assertStringContainsString('lock timeout', $waited->getMessage());

@@ -9,7 +9,7 @@ use Symfony\Bundle\FrameworkBundle\Console\Application;
 use Symfony\Component\Console\Tester\CommandTester;
 use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\HttpKernel\KernelInterface;
-use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Chain\ChainWalk;
 use Verjuicer\App\Site\People\CommonPasswords;
 use Verjuicer\Tests\App\KitchenTestCase;
 
@@ -49,7 +49,7 @@ final class PeopleTest extends KitchenTestCase
         self::assertStringContainsString('Nela Birch has left', $this->client->request('GET', '/people')->text());
         $page = $this->add('Niko Bell', 'NB', 'niko');
         self::assertStringContainsString('of one who has left', $page->filter('#problem-initials')->text());
-        self::assertNull($this->service(SiteChain::class)->firstBreak($by->site));
+        self::assertNull($this->service(ChainWalk::class)->firstBreak($by->site));
     }
 
     public function testANewLinkEndsThePasswordUntilNow(): void

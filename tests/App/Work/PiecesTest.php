@@ -7,7 +7,7 @@ namespace Verjuicer\Tests\App\Work;
 use Verjuicer\App\Book\Exchange\RecordImport;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Chain\ChainWalk;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Record\Event;
@@ -64,7 +64,7 @@ final class PiecesTest extends KitchenTestCase
             'rotate',
             array_map(static fn ($event): string => $event->kind()->name(), $records->of($third)->events),
         );
-        self::assertNull($this->service(SiteChain::class)->firstBreak($shoulder->site), 'portions are in the chain');
+        self::assertNull($this->service(ChainWalk::class)->firstBreak($shoulder->site), 'portions are in the chain');
         $page = $this->client->request('GET', $this->path(73));
         self::assertStringContainsString('piece 3 · 2.3 kg', $page->filter('main')->text());
         self::assertStringContainsString(

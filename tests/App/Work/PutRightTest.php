@@ -6,7 +6,7 @@ namespace Verjuicer\Tests\App\Work;
 
 use Symfony\Component\DomCrawler\Crawler;
 use Verjuicer\App\Ledger\Assessment\Assessments;
-use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Chain\ChainWalk;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\Core\Event\Kinds\Received;
 use Verjuicer\Tests\App\KitchenTestCase;
@@ -69,7 +69,7 @@ final class PutRightTest extends KitchenTestCase
             'what was written first stays',
         );
         self::assertNull(
-            $this->service(SiteChain::class)->firstBreak($this->batch(7)->site),
+            $this->service(ChainWalk::class)->firstBreak($this->batch(7)->site),
             'and what is right is in the chain',
         );
     }

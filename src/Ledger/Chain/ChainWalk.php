@@ -1,0 +1,204 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Chain;
+
+use Doctrine\DBAL\Connection;
+use Verjuicer\App\Site\Site\Site;
+
+/** Walks the chain of a site from its first link, and looks for what stands beside it. */
+final readonly class ChainWalk
+{
+    private const AT_ONCE = 2000;
+    private const KINDS = [
+        'batch',
+        'event',
+        'site_event',
+        'lot',
+        'batch_lot',
+        'thermometer_check',
+        'day_sign',
+        'day_said',
+        'batch_fact',
+        'site_change',
+        'account_change',
+        'sensor_assignment',
+        'series_block',
+        'alarm_event',
+        'row_kept',
+        'day_close',
+        'clock_word',
+        'site_key',
+    ];
+
+    public function __construct(private Connection $connection, private KeptRows $rows)
+    {
+    }
+
+    /**
+     * Walks the chain from its first link.
+     *
+     * @return ChainBreak|null null where it holds
+     */
+    public function firstBreak(Site $site): ?ChainBreak
+    {
+        return $this->connection->transactional(function () use ($site): ?ChainBreak {
+            // The canonical form has its times in UTC, whatever the connection is set to.
+            $this->connection->executeStatement("SET LOCAL timezone = 'UTC'");
+
+            return $this->walk($site)
+                ?? $this->unchained($site)
+                ?? $this->brokenSeal($site)
+                ?? $this->movedLink($site)
+                ?? $this->rows->firstDifference($site);
+        });
+    }
+
+    private function walk(Site $site): ?ChainBreak
+    {
+        $position = 0;
+        $hash = '';
+        while (($links = $this->links($site, $position)) !== []) {
+            foreach ($links as $link) {
+                if ($link['position'] !== ++$position) {
+                    return new ChainBreak('missing_link', $position, $link['kind'], $link['row_id']);
+                }
+                if ($link['canonical'] === null) {
+                    return new ChainBreak('missing_row', $position, $link['kind'], $link['row_id']);
+                }
+                $digest = $link['form'] === 1 ? null : hash('sha256', $link['canonical']);
+                if ($digest === null) {
+                    $hash = hash('sha256', $hash.$link['canonical'], true);
+                } else {
+                    $words = ChainLink::words(
+                        $site->id->toRfc4122(),
+                        $position,
+                        $link['kind'],
+                        $link['row_id'],
+                        $link['recorded'],
+                        $digest,
+                    );
+                    $hash = hash('sha256', $hash.$words, true);
+                }
+                if (!hash_equals($link['hash'], bin2hex($hash)) || $digest !== $link['row_digest']) {
+                    $what = $digest === $link['row_digest'] && $digest !== null ? 'altered_link' : 'altered';
+
+                    return new ChainBreak($what, $position, $link['kind'], $link['row_id']);
+                }
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * @return list<array{position: int, kind: string, row_id: string, recorded: string, form: int, hash: string,
+     *     row_digest: string|null, canonical: string|null}> the canonical form as chain_canonical() makes it, many
+     *     rows at once; within UTC
+     */
+    private function links(Site $site, int $after): array
+    {
+        $canonical = '';
+        foreach (self::KINDS as $kind) {
+            $row =
+                $kind === 'batch'
+                    ? "to_jsonb(r) - CASE WHEN r.piece_numbers IS NULL THEN 'piece_numbers' ELSE '' END"
+                    : 'to_jsonb(r)';
+            $canonical .= " WHEN '$kind' THEN (SELECT ($row)::text FROM $kind r WHERE r.id = l.row_id)";
+        }
+
+        /**
+         * @var list<array{position: int, kind: string, row_id: string, recorded: string, form: int, hash: string,
+         *     row_digest: string|null, canonical: string|null}>
+         */
+        return $this->connection->fetchAllAssociative(
+            <<<SQL
+            SELECT l.position, l.kind, l.row_id, encode(l.hash, 'hex') AS hash, l.form,
+                   to_char(l.recorded_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS recorded,
+                   encode(l.row_digest, 'hex') AS row_digest, CASE l.kind $canonical END AS canonical
+            FROM chain_link l WHERE l.site_id = ? AND l.position > ? ORDER BY l.position LIMIT ?
+            SQL,
+            [$site->id->toRfc4122(), $after, self::AT_ONCE],
+        );
+    }
+
+    /** A row that was put in without its link. */
+    private function unchained(Site $site): ?ChainBreak
+    {
+        foreach (self::KINDS as $kind) {
+            $ofSite = match ($kind) {
+                'event', 'batch_lot' => 'EXISTS (SELECT 1 FROM batch b WHERE b.id = r.batch_id AND b.site_id = :site)',
+                'thermometer_check' => 'EXISTS ('
+.'SELECT 1 FROM thermometer t WHERE t.id = r.thermometer_id AND t.site_id = :site)',
+                default => 'r.site_id = :site',
+            };
+            $id = $this->connection->fetchOne(
+                "SELECT r.id FROM $kind r WHERE $ofSite AND NOT EXISTS ("
+."SELECT 1 FROM chain_link l WHERE l.kind = '$kind' AND l.row_id = r.id) LIMIT 1",
+                ['site' => $site->id->toRfc4122()],
+            );
+            if (\is_string($id)) {
+                return new ChainBreak('not_chained', 0, $kind, $id);
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * A link of the first form is of the moment its row was recorded, or of that of the link before it where that is
+     * later: any other time was put there afterwards. Later ones have their time in their hash.
+     */
+    private function movedLink(Site $site): ?ChainBreak
+    {
+        $moments = '';
+        foreach (self::KINDS as $kind) {
+            $moment = match ($kind) {
+                'batch' => 'begun_at',
+                'day_sign', 'day_said' => 'at',
+                'batch_lot' => null,
+                default => 'recorded_at',
+            };
+            $moments .= $moment === null
+                ? ''
+                : " WHEN '$kind' THEN (SELECT r.$moment FROM $kind r WHERE r.id = l.row_id)";
+        }
+        /** @var array{position: int, kind: string, row_id: string}|false $moved */
+        $moved = $this->connection->fetchAssociative(
+            <<<SQL
+            WITH timed AS (
+                SELECT l.position, l.kind, l.row_id, l.recorded_at, CASE l.kind $moments END AS of_row,
+                       lag(l.recorded_at) OVER (ORDER BY l.position) AS before
+                FROM chain_link l WHERE l.site_id = ? AND l.form = 1
+            )
+            SELECT position, kind, row_id FROM timed
+            WHERE recorded_at < before OR recorded_at IS DISTINCT FROM greatest(of_row, before) AND of_row IS NOT NULL
+            ORDER BY position LIMIT 1
+            SQL,
+            [$site->id->toRfc4122()],
+        );
+
+        return $moved === false
+            ? null
+            : new ChainBreak('link_time', $moved['position'], $moved['kind'], $moved['row_id']);
+    }
+
+    /** A day that was signed or closed whose digest is not that of its place: all of the chain was made anew. */
+    private function brokenSeal(Site $site): ?ChainBreak
+    {
+        /** @var array{kind: string, id: string, position: int}|false $broken */
+        $broken = $this->connection->fetchAssociative(
+            <<<'SQL'
+            SELECT s.kind, s.id, s.position FROM (
+                SELECT 'day_sign' AS kind, id, position, digest FROM day_sign WHERE site_id = :site
+                UNION ALL SELECT 'day_close', id, last_position, digest FROM day_close WHERE site_id = :site
+            ) AS s LEFT JOIN chain_link l ON l.site_id = :site AND l.position = s.position
+            WHERE encode(l.hash, 'hex') IS DISTINCT FROM s.digest AND s.position > 0 ORDER BY s.position LIMIT 1
+            SQL,
+            ['site' => $site->id->toRfc4122()],
+        );
+
+        return $broken === false ? null : new ChainBreak('seal', $broken['position'], $broken['kind'], $broken['id']);
+    }
+}

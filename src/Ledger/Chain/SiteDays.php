@@ -1,0 +1,121 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Chain;
+
+use Doctrine\DBAL\Connection;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+
+/**
+ * A day of the chain is a range of links, closed by the first write after it ended (the watch makes one where nobody
+ * does), whatever times stand in its rows. A day that a wrong clock closed early has a second range once it is right.
+ */
+final readonly class SiteDays
+{
+    /** SQL of the day that is open, as text. */
+    public const OPENED = <<<'SQL'
+        coalesce(
+            (SELECT next_day::text FROM day_close WHERE site_id = :site ORDER BY last_position DESC LIMIT 1),
+            (SELECT (recorded_at AT TIME ZONE :zone)::date::text FROM chain_link
+             WHERE site_id = :site AND recorded_at > to_timestamp(0) ORDER BY position LIMIT 1)
+        )
+        SQL;
+
+    public function __construct(private Connection $connection)
+    {
+    }
+
+    /** The day whose range of links is open; null before anything was recorded. */
+    public function opened(Site $site): ?LocalDate
+    {
+        $day = $this->connection->fetchOne('SELECT '.self::OPENED, [
+            'site' => $site->id->toRfc4122(),
+            'zone' => $site->timezone,
+        ]);
+
+        return \is_string($day) ? LocalDate::ofIso($day) : null;
+    }
+
+    /**
+     * Within a write. Closes the day that is open where it is another than that of the moment.
+     *
+     * @param string|null $opened the day that is open; null before anything was recorded
+     */
+    public function close(Site $site, Instant $now, ?string $opened): void
+    {
+        $today = LocalDate::ofInstant($now, $site->zone())->iso();
+        if ($opened === null || $opened === $today) {
+            return;
+        }
+        $this->connection->executeStatement(
+            <<<'SQL'
+            INSERT INTO day_close (id, site_id, day, next_day, first_position, last_position, digest, recorded_at)
+            SELECT :id, l.site_id, :opened, :today, coalesce(
+                (SELECT last_position FROM day_close WHERE site_id = :site ORDER BY last_position DESC LIMIT 1), 0
+            ) + 1, l.position, encode(l.hash, 'hex'), :now
+            FROM chain_link l WHERE l.site_id = :site ORDER BY l.position DESC LIMIT 1
+            SQL,
+            [
+                'id' => Uuid::v7()->toRfc4122(),
+                'site' => $site->id->toRfc4122(),
+                'opened' => $opened,
+                'today' => $today,
+                'now' => $now->rfc3339(),
+            ],
+        );
+    }
+
+    /** What the chain came to at the end of a day, now where it is open; null where nothing was recorded by then. */
+    public function seal(Site $site, LocalDate $day): ?Seal
+    {
+        if ($this->opened($site)?->iso() === $day->iso()) {
+            return self::sealOf(
+                $this->connection->fetchAssociative(
+                    "SELECT position, encode(hash, 'hex') AS digest FROM chain_link "
+                    .'WHERE site_id = ? ORDER BY position DESC LIMIT 1',
+                    [$site->id->toRfc4122()],
+                ),
+            );
+        }
+
+        return self::sealOf(
+            $this->connection->fetchAssociative(
+                'SELECT last_position AS position, digest FROM day_close '
+                .'WHERE site_id = ? AND day <= ? ORDER BY day DESC, last_position DESC LIMIT 1',
+                [$site->id->toRfc4122(), $day->iso()],
+            ),
+        );
+    }
+
+    /**
+     * @return iterable<array{day: string, position: int, digest: string}> what the chain came to at the end of every
+     *     range, the open one last
+     */
+    public function ranges(Site $site): iterable
+    {
+        /** @var iterable<array{day: string, position: int, digest: string}> $closed */
+        $closed = $this->connection->iterateAssociative(
+            'SELECT day::text AS day, last_position AS position, digest FROM day_close '
+            .'WHERE site_id = ? ORDER BY last_position',
+            [$site->id->toRfc4122()],
+        );
+        yield from $closed;
+        $opened = $this->opened($site);
+        $seal = $opened === null ? null : $this->seal($site, $opened);
+        if ($opened !== null && $seal !== null) {
+            yield ['day' => $opened->iso(), 'position' => $seal->position, 'digest' => $seal->digest];
+        }
+    }
+
+    /** @param array<string, mixed>|false $row */
+    private static function sealOf(array|false $row): ?Seal
+    {
+        return $row !== false && \is_int($row['position']) && \is_string($row['digest'])
+            ? new Seal($row['position'], $row['digest'])
+            : null;
+    }
+}
