@@ -14,6 +14,9 @@ node_modules/.bin/tailwindcss -i assets/styles/app.css -o assets/styles/app.buil
 # One file: each further one costs a phone on a poor network a round trip before its keys work.
 node_modules/.bin/esbuild assets/scripts/app.js --bundle --format=esm --minify --target=es2022 --legal-comments=none \
     --outfile=assets/vendor/app.js --log-level=warning
+# Inside the one file that checks packets.
+node_modules/.bin/esbuild assets/scripts/checker.js --bundle --format=iife --minify --target=es2022 \
+    --legal-comments=none --outfile=assets/vendor/checker.js --log-level=warning
 rm -rf public/assets
 php bin/console asset-map:compile --quiet
 # What opens without a network: the files above by their names, and the script that serves them.

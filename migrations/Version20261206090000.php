@@ -48,6 +48,7 @@ final class Version20261206090000 extends AbstractMigration
             seq BIGINT GENERATED ALWAYS AS IDENTITY
             SQL);
         $this->days();
+        $this->addSql("ALTER TABLE site ADD seal_mail TEXT NOT NULL DEFAULT '', ADD signs_from VARCHAR(5) NOT NULL DEFAULT '04:00', ADD asks_second_signature BOOLEAN NOT NULL DEFAULT FALSE");
         $this->addSql(<<<'SQL'
             CREATE OR REPLACE FUNCTION whole_figures() RETURNS TABLE (entries BIGINT, open_batches BIGINT, behind BIGINT, last_link TIMESTAMPTZ)
             LANGUAGE sql STABLE SECURITY DEFINER SET search_path = public, pg_temp AS $$

@@ -15,6 +15,9 @@ use Symfony\Component\Security\Core\Authentication\Token\Storage\TokenStorageInt
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Chain\RecordingClock;
+use Verjuicer\App\Ledger\Log\Ledger;
+use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\PasswordAgainListener;
 use Verjuicer\App\Site\Tenancy\Tenant;
@@ -30,8 +33,14 @@ abstract class KitchenTestCase extends WebTestCase
 
     protected function setUp(): void
     {
-        // What is rolled back was never sealed.
+        // The key the kitchen was loaded with; what is rolled back was never sealed.
         $this->keys = sys_get_temp_dir().'/verjuicer-keys-'.bin2hex(random_bytes(6));
+        (new Filesystem())->mkdir($this->keys, 0o700);
+        foreach (new \GlobIterator(TestKitchen::keys().'/*.key', \FilesystemIterator::CURRENT_AS_PATHNAME) as $key) {
+            \assert(\is_string($key));
+            (new Filesystem())->copy($key, $this->keys.'/'.basename($key));
+            (new Filesystem())->chmod($this->keys.'/'.basename($key), 0o600);
+        }
         $_SERVER['VERJUICER_KEYS'] = $_ENV['VERJUICER_KEYS'] = $this->keys;
         self::mockTime(TestKitchen::MOMENT);
         $this->client = self::createClient();
@@ -53,6 +62,18 @@ abstract class KitchenTestCase extends WebTestCase
     protected function asOwner(): void
     {
         $this->connection()->executeStatement('RESET ROLE');
+    }
+
+    /** A manager said why: the moment of the test is before, or long after, the last thing the kitchen recorded. */
+    protected function trustTheClock(): void
+    {
+        $by = $this->logIn('dell');
+        $now = $this->service(Now::class)->instant();
+        $this->service(Ledger::class)->write(
+            $by->site,
+            fn () => $this->service(RecordingClock::class)->vouch(Uuid::v7(), $by, $now, $now, 'a test'),
+            trusts: true,
+        );
     }
 
     protected function logIn(string $login = 'mara'): Account

@@ -27,6 +27,7 @@ final class ArchitectureRules
         'Pit',
         'Assess',
         'Forecast',
+        'Proof',
     ];
     private const FLOORS = ['Platform', 'Site', 'Catalogue', 'Ledger', 'Projection', 'Work', 'Book', 'Door'];
 

@@ -18,6 +18,12 @@ final readonly class TestKitchen
     /** When its entries are seen from: 14:00 on the wall. */
     public const MOMENT = '2026-11-24T21:00:00Z';
 
+    /** Where the key of the kitchen is that the tests of the application share. */
+    public static function keys(): string
+    {
+        return \dirname(__DIR__, 2).'/var/keys-of-tests';
+    }
+
     private const PASSWORD = 'oak-and-patience';
 
     /** Login, name, initials, role. */

@@ -23,6 +23,7 @@ require dirname(__DIR__, 2).'/vendor/autoload.php';
 $kernel = new Kernel('test', false);
 $kernel->boot();
 if (($argv[1] ?? '') !== 'now') {
+    $_SERVER['VERJUICER_KEYS'] = $_ENV['VERJUICER_KEYS'] = TestKitchen::keys();
     Clock::set(new MockClock(TestKitchen::MOMENT));
 }
 $services = $kernel->getContainer()->get('test.service_container');

@@ -12,6 +12,8 @@ use Symfony\Component\Uid\Uuid;
 use Twig\Environment;
 use Verjuicer\App\Book\DaySheet\LateReadings;
 use Verjuicer\App\Book\Find\Finder;
+use Verjuicer\App\Book\Proof\ProofFile;
+use Verjuicer\App\Book\Proof\SignedLines;
 use Verjuicer\App\Book\Proof\Verification;
 use Verjuicer\App\Catalogue\Thermometer\Thermometer;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
@@ -19,9 +21,12 @@ use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\BatchFacts;
 use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Chain\SiteKeys;
 use Verjuicer\App\Ledger\Check\Check;
 use Verjuicer\App\Ledger\Check\ThermometerChecks;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Page\ConfiguredAddress;
+use Verjuicer\App\Platform\Pdf\Attachments;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\People\SiteHabits;
 use Verjuicer\App\Site\Settings\SiteRules;
@@ -32,10 +37,13 @@ use Verjuicer\App\Work\Batch\BatchPicture;
 use Verjuicer\App\Work\Batch\CookView;
 use Verjuicer\App\Work\Batch\RecordLog;
 use Verjuicer\Core\Assess\ActionTaken;
+use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Core\Food\TimePlan;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Proof\PacketTail;
+use Verjuicer\Core\Proof\Statement;
 use Verjuicer\Core\Ruleset\CookingCategory;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
@@ -61,11 +69,14 @@ final readonly class PacketMaker
         private SiteRules $rules,
         private SiteHabits $habits,
         private SiteChain $chain,
+        private SiteKeys $keys,
         private Verification $verification,
+        private ProofFile $proof,
         private Finder $finder,
         private Alarms $alarms,
         private Figures $figures,
         private Environment $twig,
+        private ConfiguredAddress $address,
         private Now $now,
     ) {
     }
@@ -88,45 +99,23 @@ final readonly class PacketMaker
         \assert($site !== null, 'a packet is of a site');
         $this->habits->workFor($site);
         $ids = $this->batches($site, $packet->scope);
-        $parts = $rules = [];
-        $inForce = $this->rules->of($site);
-        $ruleSets = [$inForce->id => $inForce];
-        foreach ($ids as $index => $id) {
-            $batch = $this->entities->find(Batch::class, Uuid::fromString($id));
-            if ($batch === null) {
-                continue;
-            }
-            $assessment = $this->assessments->whole($batch);
-            foreach ($assessment->rulesJudged as $rule => $verdict) {
-                $rules[$rule][$verdict->value] = ($rules[$rule][$verdict->value] ?? 0) + 1;
-            }
-            $ruleSets[$batch->ruleSet] = $this->ruleSets->get($batch->ruleSet);
-            $parts[] = $this->twig->render('book/packet/_batch.html.twig', [
-                'batch' => $batch,
-                'site' => $site,
-                'assessment' => $assessment,
-                'picture' => BatchPicture::of($assessment, $this->figures),
-                'log' => array_reverse(RecordLog::of($assessment->record, $assessment->rules->house()->lateEntry)),
-                'allergens' => CookView::allergens($assessment),
-                'is_unknown' => CookView::areAllergensUnknown($assessment),
-                'late' => LateReadings::among($assessment->timeline->readings, $assessment),
-                'facts' => $this->facts->of($batch),
-                'open' => OpenActions::of($assessment),
-                'actions' => ActionTaken::of($assessment),
-            ]);
-            $this->packets->progress($packet, $index + 1, \count($ids));
-            $this->entities->detach($batch);
-        }
-        ksort($rules);
+        $made = $this->now->instant();
+        $verified = $this->verification->of($site, judges: false);
+        $pages = new PacketPages($this->rules->of($site));
+        $proof = $this->proof->write(
+            $site,
+            $made->rfc3339(),
+            $packet->scope->words(),
+            $verified,
+            $this->laidOut($packet, $site, $ids, $pages),
+        );
         [$from, $to] = self::range($site, $packet->scope);
         $html = $this->twig->render('book/packet/packet.html.twig', [
             'packet' => $packet,
             'footer' => preg_replace('/[^\pL\pN ,.–-]/u', ' ', $site->name.', '.$packet->scope->words()),
             'site' => $site,
-            'made' => $this->now->instant(),
-            'parts' => $parts,
-            'rules' => $rules,
-            'rule_sets' => $ruleSets,
+            'made' => $made,
+            'pages' => $pages,
             'categories' => CookingCategory::cases(),
             'plans' => TimePlan::cases(),
             'checks' => $this->checks($site, $from, $to),
@@ -136,11 +125,106 @@ final readonly class PacketMaker
             ),
             'signatures' => $this->signatures($site, $packet->scope),
             'seal' => $this->chain->seal($site),
-            'verified' => $this->verification->of($site, judges: false),
+            'key' => $this->keys->publicKey($site),
+            'checker' => $this->address->of('checker', []),
+            'verified' => $verified,
         ]);
-        $process = new Process(['weasyprint', '-', '-'], null, null, $html, self::PDF_SECONDS);
+        $process = new Process(
+            ['weasyprint', '--pdf-variant', 'pdf/a-3b', '-', '-'],
+            null,
+            null,
+            $html,
+            self::PDF_SECONDS,
+        );
         $process->mustRun();
-        $this->packets->finish($packet, $this->now->instant(), $process->getOutput());
+        $this->packets->finish($packet, $made, $this->signed($site, $process->getOutput(), $proof, $made));
+        unlink($proof);
+    }
+
+    /**
+     * Each batch is judged once, for its pages and for the proof.
+     *
+     * @param list<string> $ids
+     *
+     * @return \Generator<array{Batch, Assessment}>
+     */
+    private function laidOut(Packet $packet, Site $site, array $ids, PacketPages $pages): \Generator
+    {
+        foreach ($ids as $index => $id) {
+            $batch = $this->entities->find(Batch::class, Uuid::fromString($id));
+            if ($batch === null) {
+                continue;
+            }
+            $assessment = $this->assessments->whole($batch);
+            $pages->add(
+                $batch,
+                $assessment,
+                $this->ruleSets->get($batch->ruleSet),
+                $this->twig->render('book/packet/_batch.html.twig', [
+                    'batch' => $batch,
+                    'site' => $site,
+                    'assessment' => $assessment,
+                    'picture' => BatchPicture::of($assessment, $this->figures),
+                    'log' => array_reverse(RecordLog::of($assessment->record, $assessment->rules->house()->lateEntry)),
+                    'allergens' => CookView::allergens($assessment),
+                    'is_unknown' => CookView::areAllergensUnknown($assessment),
+                    'late' => LateReadings::among($assessment->timeline->readings, $assessment),
+                    'facts' => $this->facts->of($batch),
+                    'open' => OpenActions::of($assessment),
+                    'actions' => ActionTaken::of($assessment),
+                ]),
+            );
+            $this->packets->progress($packet, $index + 1, \count($ids));
+            yield [$batch, $assessment];
+            $this->entities->detach($batch);
+        }
+    }
+
+    /** With what a checker asks of it attached, and the signature of all of it behind. */
+    private function signed(Site $site, string $pdf, string $proof, Instant $made): string
+    {
+        $lines = (string) file_get_contents($proof);
+        $attached = Attachments::add(
+            $pdf,
+            [
+                [
+                    'name' => 'proof.ndjson',
+                    'type' => 'application/x-ndjson',
+                    'description' => 'Records, what they show, the rows they were made of, links and seals, signed',
+                    'content' => $lines,
+                ],
+                [
+                    'name' => 'records.ndjson',
+                    'type' => 'application/x-ndjson',
+                    'description' => 'The records in the open format, one a line',
+                    'content' => self::records($lines),
+                ],
+            ],
+            new \DateTimeImmutable($made->rfc3339()),
+        );
+        $id = $site->id->toRfc4122();
+
+        return $attached.PacketTail::of(
+            $attached,
+            $id,
+            $this->keys->publicKey($site),
+            $this->keys->sign($site, Statement::file('packet', $id, hash('sha256', $attached))),
+        );
+    }
+
+    /** @param string $proof lines of a proof */
+    private static function records(string $proof): string
+    {
+        $records = '';
+        foreach (explode("\n", $proof) as $line) {
+            if (str_starts_with($line, '{"batch":')) {
+                $data = json_decode($line, flags: \JSON_THROW_ON_ERROR);
+                $record = $data instanceof \stdClass && $data->batch instanceof \stdClass ? $data->batch->record : null;
+                $records .= json_encode($record, SignedLines::FLAGS)."\n";
+            }
+        }
+
+        return $records;
     }
 
     /** @return list<string> by the time they were begun */

@@ -8,7 +8,10 @@ use Doctrine\DBAL\Connection;
 use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\App\Ledger\Chain\ChainBreak;
 use Verjuicer\App\Ledger\Chain\ChainWalk;
+use Verjuicer\App\Ledger\Chain\KeyLog;
 use Verjuicer\App\Ledger\Chain\SealLog;
+use Verjuicer\App\Ledger\Chain\SealPost;
+use Verjuicer\App\Ledger\Chain\SignedSeal;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Ledger\Series\SeriesBlocks;
 use Verjuicer\App\Platform\Now;
@@ -29,6 +32,8 @@ final readonly class Verification
         private ChainWalk $walk,
         private SeriesBlocks $blocks,
         private SealLog $seals,
+        private SealPost $post,
+        private KeyLog $keys,
         private ForgedLanes $lanes,
         private Connection $connection,
         private TranslatorInterface $translator,
@@ -37,21 +42,30 @@ final readonly class Verification
     ) {
     }
 
-    /** @param bool $judges whether every batch is judged anew, too, against what the board says of it */
-    public function of(Site $site, bool $judges = true): Verified
+    /**
+     * @param bool $judges whether every batch is judged anew, too, against what the board says of it
+     * @param list<SignedSeal> $handed seals of this site that were kept elsewhere
+     */
+    public function of(Site $site, bool $judges = true, array $handed = []): Verified
     {
         $breaks = [];
         $block = $this->blocks->firstBroken($site);
         if ($block !== null) {
             $breaks[] = $this->say('block', ['{block}' => $block]);
         }
-        $seal = $this->seals->firstBroken($site);
-        if ($seal !== null) {
-            $breaks[] = $this->say('sealed', [
-                '{position}' => $seal->position,
-                '{when}' => $this->when($site, $seal->at),
-            ]);
+        $hasKey = $this->keys->holds($site);
+        if (!$hasKey) {
+            $breaks[] = $this->say('key');
         }
+        $breaks = [
+            ...$breaks,
+            ...$this->sealed($site, 'sealed', $this->seals->firstBroken($site)),
+            ...$this->sealed(
+                $site,
+                'elsewhere',
+                $this->seals->firstBrokenOf($site, [...$this->post->elsewhere($site), ...$handed]),
+            ),
+        ];
         $break = $this->walk->firstBreak($site);
         if ($break !== null) {
             $breaks[] = $this->told($site, $break);
@@ -66,7 +80,33 @@ final readonly class Verification
             $this->chain->length($site),
             \count($this->seals->all($site)),
             $breaks,
+            $this->notes($site),
+            $hasKey,
         );
+    }
+
+    /** @return list<string> keys nobody vouched for: what was explained is no break, and is said all the same */
+    private function notes(Site $site): array
+    {
+        $notes = [];
+        foreach ($this->keys->of($site) as $change) {
+            if (!$change->isVouchedFor()) {
+                $notes[] = $this->say('unvouched', [
+                    '{position}' => $change->position,
+                    '{reason}' => $change->reason,
+                ]);
+            }
+        }
+
+        return $notes;
+    }
+
+    /** @return list<string> */
+    private function sealed(Site $site, string $key, ?SignedSeal $seal): array
+    {
+        return $seal === null ? [] : [
+            $this->say($key, ['{position}' => $seal->position, '{when}' => $this->when($site, $seal->at)]),
+        ];
     }
 
     private function told(Site $site, ChainBreak $break): string

@@ -56,6 +56,10 @@ final class BackupCommand extends Command
             ),
         );
 
+        $output->writeln(
+            'The keys of the sites and their seals are not in it: keep a copy of the folder VERJUICER_KEYS elsewhere.',
+        );
+
         return self::SUCCESS;
     }
 }

@@ -12,6 +12,7 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 use Verjuicer\App\Book\Proof\Verification;
 use Verjuicer\App\Ledger\Chain\Seal;
+use Verjuicer\App\Ledger\Chain\SealLog;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\App\Site\Site\Site;
@@ -39,6 +40,11 @@ final class VerifyCommand extends Command
             InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
             'A digest that was kept elsewhere, as LINK:DIGEST from a day sheet, '
             .'a packet or an export of seals: one site must have it',
+        )->addOption(
+            'seals',
+            null,
+            InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
+            'A file of signed seals that was kept elsewhere, as it came by mail',
         );
     }
 
@@ -54,12 +60,29 @@ final class VerifyCommand extends Command
             }
             $expected[$one] = new Seal((int) $part[1], $part[2]);
         }
+        $handed = [];
+        foreach ((array) $input->getOption('seals') as $file) {
+            $seals = \is_string($file) ? SealLog::read($file) : [];
+            if ($seals === []) {
+                $output->writeln('There is no signed seal in that file: give one as it came by mail.');
+
+                return self::INVALID;
+            }
+            foreach ($seals as $seal) {
+                $handed[$seal->siteId][] = $seal;
+            }
+        }
         foreach ($this->entities->getRepository(Site::class)->findBy([], ['name' => 'ASC']) as $site) {
             $expected = array_filter(
                 $expected,
                 fn (Seal $seal): bool => $this->chain->at($site, $seal->position)?->digest !== $seal->digest,
             );
-            $verified = $this->verification->of($site);
+            $id = $site->id->toRfc4122();
+            $verified = $this->verification->of($site, handed: $handed[$id] ?? []);
+            unset($handed[$id]);
+            foreach ($verified->notes as $note) {
+                $output->writeln("$site->name: $note");
+            }
             foreach ($verified->breaks as $break) {
                 $status = self::FAILURE;
                 $output->writeln("$site->name: $break");
@@ -79,6 +102,11 @@ final class VerifyCommand extends Command
                     $seal->position,
                 ),
             );
+        }
+
+        foreach (array_keys($handed) as $id) {
+            $status = self::FAILURE;
+            $output->writeln("There is no site $id here, of which a seal was kept elsewhere.");
         }
 
         if ($input->getOption('note') === true) {

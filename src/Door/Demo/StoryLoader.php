@@ -130,11 +130,17 @@ final class StoryLoader
                 $this->loadBatch($plan, $lot, $wanted, $entries, $people);
             }
             foreach ($story->divisions as [$tag, $minutes, $login, $portions, $entries]) {
-                $this->step($minutes, fn () => $this->divide($this->tagged($site, $tag), $people[$login], $minutes, $portions));
+                $this->step(
+                    $minutes,
+                    fn () => $this->divide($this->tagged($site, $tag), $people[$login], $minutes, $portions),
+                );
                 $at = $minutes;
                 foreach ($entries as [$portion, $later, $by, $entry]) {
                     $at = max($at, $later);
-                    $this->step($at, fn () => $this->keep($this->tagged($site, $portion), $people[$by], $later, $entry));
+                    $this->step(
+                        $at,
+                        fn () => $this->keep($this->tagged($site, $portion), $people[$by], $later, $entry),
+                    );
                 }
             }
             $this->takeSteps($site);

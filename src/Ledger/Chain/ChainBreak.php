@@ -8,7 +8,7 @@ namespace Verjuicer\App\Ledger\Chain;
 final readonly class ChainBreak
 {
     /**
-     * @param 'missing_link'|'missing_row'|'altered'|'altered_link'|'not_chained'|'seal'|'link_time'|'changed'|'removed' $what
+     * @param string $what the key of a sentence under `proof.what`
      * @param string $detail what changed, where that can be known
      */
     public function __construct(

@@ -6,33 +6,12 @@ namespace Verjuicer\App\Ledger\Chain;
 
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Proof\Statement;
 
 /** Walks the chain of a site from its first link, and looks for what stands beside it. */
 final readonly class ChainWalk
 {
-    private const AT_ONCE = 2000;
-    private const KINDS = [
-        'batch',
-        'event',
-        'site_event',
-        'lot',
-        'batch_lot',
-        'thermometer_check',
-        'day_sign',
-        'day_said',
-        'batch_fact',
-        'site_change',
-        'account_change',
-        'sensor_assignment',
-        'series_block',
-        'alarm_event',
-        'row_kept',
-        'day_close',
-        'clock_word',
-        'site_key',
-    ];
-
-    public function __construct(private Connection $connection, private KeptRows $rows)
+    public function __construct(private Connection $connection, private ChainLinks $links, private KeptRows $rows)
     {
     }
 
@@ -43,23 +22,20 @@ final readonly class ChainWalk
      */
     public function firstBreak(Site $site): ?ChainBreak
     {
-        return $this->connection->transactional(function () use ($site): ?ChainBreak {
-            // The canonical form has its times in UTC, whatever the connection is set to.
-            $this->connection->executeStatement("SET LOCAL timezone = 'UTC'");
-
-            return $this->walk($site)
+        return $this->links->inUtc(
+            fn (): ?ChainBreak => $this->walk($site)
                 ?? $this->unchained($site)
                 ?? $this->brokenSeal($site)
                 ?? $this->movedLink($site)
-                ?? $this->rows->firstDifference($site);
-        });
+                ?? $this->rows->firstDifference($site),
+        );
     }
 
     private function walk(Site $site): ?ChainBreak
     {
         $position = 0;
         $hash = '';
-        while (($links = $this->links($site, $position)) !== []) {
+        while (($links = $this->links->after($site, $position)) !== []) {
             foreach ($links as $link) {
                 if ($link['position'] !== ++$position) {
                     return new ChainBreak('missing_link', $position, $link['kind'], $link['row_id']);
@@ -71,7 +47,7 @@ final readonly class ChainWalk
                 if ($digest === null) {
                     $hash = hash('sha256', $hash.$link['canonical'], true);
                 } else {
-                    $words = ChainLink::words(
+                    $words = Statement::link(
                         $site->id->toRfc4122(),
                         $position,
                         $link['kind'],
@@ -92,41 +68,10 @@ final readonly class ChainWalk
         return null;
     }
 
-    /**
-     * @return list<array{position: int, kind: string, row_id: string, recorded: string, form: int, hash: string,
-     *     row_digest: string|null, canonical: string|null}> the canonical form as chain_canonical() makes it, many
-     *     rows at once; within UTC
-     */
-    private function links(Site $site, int $after): array
-    {
-        $canonical = '';
-        foreach (self::KINDS as $kind) {
-            $row =
-                $kind === 'batch'
-                    ? "to_jsonb(r) - CASE WHEN r.piece_numbers IS NULL THEN 'piece_numbers' ELSE '' END"
-                    : 'to_jsonb(r)';
-            $canonical .= " WHEN '$kind' THEN (SELECT ($row)::text FROM $kind r WHERE r.id = l.row_id)";
-        }
-
-        /**
-         * @var list<array{position: int, kind: string, row_id: string, recorded: string, form: int, hash: string,
-         *     row_digest: string|null, canonical: string|null}>
-         */
-        return $this->connection->fetchAllAssociative(
-            <<<SQL
-            SELECT l.position, l.kind, l.row_id, encode(l.hash, 'hex') AS hash, l.form,
-                   to_char(l.recorded_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS recorded,
-                   encode(l.row_digest, 'hex') AS row_digest, CASE l.kind $canonical END AS canonical
-            FROM chain_link l WHERE l.site_id = ? AND l.position > ? ORDER BY l.position LIMIT ?
-            SQL,
-            [$site->id->toRfc4122(), $after, self::AT_ONCE],
-        );
-    }
-
     /** A row that was put in without its link. */
     private function unchained(Site $site): ?ChainBreak
     {
-        foreach (self::KINDS as $kind) {
+        foreach (ChainLinks::KINDS as $kind) {
             $ofSite = match ($kind) {
                 'event', 'batch_lot' => 'EXISTS (SELECT 1 FROM batch b WHERE b.id = r.batch_id AND b.site_id = :site)',
                 'thermometer_check' => 'EXISTS ('
@@ -153,7 +98,7 @@ final readonly class ChainWalk
     private function movedLink(Site $site): ?ChainBreak
     {
         $moments = '';
-        foreach (self::KINDS as $kind) {
+        foreach (ChainLinks::KINDS as $kind) {
             $moment = match ($kind) {
                 'batch' => 'begun_at',
                 'day_sign', 'day_said' => 'at',

@@ -28,6 +28,8 @@ final class ClockProblem extends Problem
 
     private static function local(Site $site, Instant $instant): string
     {
-        return (new \DateTimeImmutable($instant->rfc3339()))->setTimezone(new \DateTimeZone($site->timezone))->format('Y-m-d H:i');
+        return (new \DateTimeImmutable($instant->rfc3339()))
+            ->setTimezone(new \DateTimeZone($site->timezone))
+            ->format('Y-m-d H:i');
     }
 }

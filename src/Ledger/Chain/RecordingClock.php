@@ -57,6 +57,27 @@ final readonly class RecordingClock
         return \is_int($last) && $last > 0 ? Instant::ofEpoch($last) : null;
     }
 
+    /** @return list<array{at: Instant, last: Instant, by: string, reason: string}> what was said of it, latest first */
+    public function words(Site $site): array
+    {
+        /** @var list<array{at: int, last: int, by: string, reason: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT extract(epoch FROM recorded_at)::bigint AS at, extract(epoch FROM last_at)::bigint AS last, '
+            .'initials AS by, reason FROM clock_word WHERE site_id = ? ORDER BY id DESC LIMIT 20',
+            [$site->id->toRfc4122()],
+        );
+
+        return array_map(
+            static fn (array $row): array => [
+                'at' => Instant::ofEpoch($row['at']),
+                'last' => Instant::ofEpoch($row['last']),
+                'by' => $row['by'],
+                'reason' => $row['reason'],
+            ],
+            $rows,
+        );
+    }
+
     /** Within a write of the chain that is not held up by the clock: from here on it is measured from now. */
     public function vouch(Uuid $id, Account $by, Instant $last, Instant $now, string $reason): void
     {

@@ -4,44 +4,73 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Ledger\Chain;
 
+use Symfony\Component\Filesystem\Filesystem;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Proof\Statement;
 
 /**
- * Signed seals in a file beside the key, outside the database: what the chain came to, when. A chain that was cut
- * short, emptied or made anew is none that these seals are of.
+ * Signed seals in files beside the key, outside the database: what the chain came to, when. A chain that was cut short,
+ * emptied or made anew is none that these seals are of. The newest is one of all there is (`.head`); one every ten
+ * minutes stays (`.seals`).
  */
 final readonly class SealLog
 {
-    /** Seconds between two seals at the least. */
-    private const EVERY = 60;
+    /** Seconds between two seals that stay, at the least. */
+    private const EVERY = 600;
 
-    public function __construct(private SiteChain $chain, private SiteKeys $keys, private Now $now)
-    {
+    /** A line of a seal is shorter. */
+    private const TAIL_BYTES = 512;
+
+    public function __construct(
+        private SiteChain $chain,
+        private SiteKeys $keys,
+        private Filesystem $files,
+        private Now $now,
+    ) {
     }
 
-    /** Writes down what the chain comes to now, where that is anything new, and long enough after the last. */
+    /** Seals what the chain comes to now, where that is anything new. */
     public function note(Site $site): void
     {
-        $last = $this->all($site)[0] ?? null;
-        $now = $this->now->instant()->epoch;
         $seal = $this->chain->seal($site);
-        if ($seal === null) {
+        $head = $this->head($site);
+        if ($seal === null || ($head !== null && $seal->position === $head->position)) {
             return;
         }
-        if ($last !== null && ($seal->position <= $last->position || $now - $last->at < self::EVERY)) {
-            return;
+        if ($head !== null && $this->chain->at($site, $head->position)?->digest !== $head->digest) {
+            // It was not added to, but altered: that must still be found once it has gone on.
+            $this->add($site, $head);
         }
-        $signed = SignedSeal::of($site, $seal, $now, $this->keys);
-        file_put_contents($this->keys->path($site, '.seals'), $signed->line()."\n", \FILE_APPEND | \LOCK_EX);
+        $signed = $this->sign($site, $seal);
+        $this->files->dumpFile($this->keys->path($site, '.head'), $signed->line()."\n");
+        $last = SignedSeal::read($this->lastLine($site));
+        if ($last === null || $signed->at - $last->at >= self::EVERY) {
+            $this->add($site, $signed);
+        }
     }
 
-    /** The first seal that the chain does not come to any more, or that nobody with the key made. */
+    public function sign(Site $site, Seal $seal): SignedSeal
+    {
+        return SignedSeal::of($site, $seal, $this->now->instant()->epoch, $this->keys);
+    }
+
+    /** The first seal kept here that the chain does not come to any more, or that nobody with a key of it made. */
     public function firstBroken(Site $site): ?SignedSeal
     {
-        foreach (array_reverse($this->all($site)) as $seal) {
-            $isSigned = SiteKeys::holds($this->keys->publicKey($site), $seal->message(), $seal->signature);
-            if (!$isSigned || $this->chain->at($site, $seal->position)?->digest !== $seal->digest) {
+        return $this->firstBrokenOf($site, array_reverse($this->all($site)));
+    }
+
+    /** @param iterable<SignedSeal> $seals */
+    public function firstBrokenOf(Site $site, iterable $seals): ?SignedSeal
+    {
+        $keys = $this->keys->publicKeys($site);
+        foreach ($seals as $seal) {
+            $of = array_filter(
+                $keys,
+                static fn (string $key): bool => Statement::isSignedBy($key, $seal->message(), $seal->signature),
+            );
+            if ($of === [] || $this->chain->at($site, $seal->position)?->digest !== $seal->digest) {
                 return $seal;
             }
         }
@@ -52,16 +81,41 @@ final readonly class SealLog
     /** @return list<SignedSeal> the latest first */
     public function all(Site $site): array
     {
-        $path = $this->keys->path($site, '.seals');
-        $seals = [];
-        $lines = is_file($path) ? file($path, \FILE_IGNORE_NEW_LINES) : [];
-        foreach ($lines === false ? [] : $lines as $line) {
-            $seal = SignedSeal::read($line);
-            if ($seal !== null) {
-                $seals[] = $seal;
-            }
+        $seals = self::read($this->keys->path($site, '.seals'));
+        $head = $this->head($site);
+        if ($head !== null && ($seals === [] || end($seals)->position !== $head->position)) {
+            $seals[] = $head;
         }
 
         return array_reverse($seals);
+    }
+
+    /** @return list<SignedSeal> what stands in a file of seals, in its order */
+    public static function read(string $path): array
+    {
+        $lines = is_file($path) ? file($path, \FILE_IGNORE_NEW_LINES) : [];
+
+        return array_values(array_filter(array_map(SignedSeal::read(...), $lines === false ? [] : $lines)));
+    }
+
+    private function head(Site $site): ?SignedSeal
+    {
+        return self::read($this->keys->path($site, '.head'))[0] ?? null;
+    }
+
+    private function add(Site $site, SignedSeal $seal): void
+    {
+        file_put_contents($this->keys->path($site, '.seals'), $seal->line()."\n", \FILE_APPEND | \LOCK_EX);
+    }
+
+    private function lastLine(Site $site): string
+    {
+        $path = $this->keys->path($site, '.seals');
+        $end = is_file($path)
+            ? file_get_contents($path, offset: max(0, (int) filesize($path) - self::TAIL_BYTES))
+            : '';
+        $lines = explode("\n", trim((string) $end));
+
+        return end($lines);
     }
 }

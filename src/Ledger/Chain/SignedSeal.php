@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Ledger\Chain;
 
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Proof\Statement;
 
 /** What the chain of a site came to at a moment, signed with the key of the site. */
 final readonly class SignedSeal
@@ -35,7 +36,7 @@ final readonly class SignedSeal
     /** What is signed. */
     public function message(): string
     {
-        return "verjuicer-seal/1\n{$this->siteId}\n{$this->position}\n{$this->digest}\n{$this->at}";
+        return Statement::seal($this->siteId, $this->position, $this->digest, $this->at);
     }
 
     public function line(): string

@@ -7,10 +7,11 @@ namespace Verjuicer\App\Ledger\Chain;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\Filesystem\Filesystem;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Proof\Statement;
 
 /**
- * The Ed25519 key of each site (RFC 8032, by libsodium), in files of the service's own: whoever owns the database alone
- * cannot sign with it.
+ * The Ed25519 keys of each site (RFC 8032, by libsodium), in files of the service's own: whoever owns the database
+ * alone cannot sign with them. Of a key that is past, only its public half stays.
  */
 final readonly class SiteKeys
 {
@@ -23,24 +24,41 @@ final readonly class SiteKeys
     /** @return string 64 bytes in hexadecimal */
     public function sign(Site $site, string $message): string
     {
-        return sodium_bin2hex(sodium_crypto_sign_detached($message, sodium_crypto_sign_secretkey($this->pair($site))));
+        return self::signedBy($this->pair($site), $message);
     }
 
     /** @return string 32 bytes in hexadecimal: with it anybody checks what was signed */
     public function publicKey(Site $site): string
     {
-        return sodium_bin2hex(sodium_crypto_sign_publickey($this->pair($site)));
+        return self::publicOf($this->pair($site));
     }
 
-    public static function holds(string $publicKey, string $message, string $signature): bool
+    /** @return non-empty-list<string> the public halves of all keys there were, the present one last */
+    public function publicKeys(Site $site): array
     {
-        try {
-            [$key, $signed] = [sodium_hex2bin($publicKey), sodium_hex2bin($signature)];
+        $present = $this->publicKey($site);
+        $path = $this->path($site, '.pub');
+        $past = is_file($path) ? file($path, \FILE_IGNORE_NEW_LINES | \FILE_SKIP_EMPTY_LINES) : [];
 
-            return $key !== '' && $signed !== '' && sodium_crypto_sign_verify_detached($signed, $message, $key);
-        } catch (\SodiumException) {
-            return false;
-        }
+        return [...array_values(array_diff($past === false ? [] : $past, [$present])), $present];
+    }
+
+    /**
+     * Makes a new key, has the present one vouch for it, and forgets the private half of that once `$keep` has kept
+     * what is to be kept of it.
+     *
+     * @param \Closure(string, string, string): void $keep public key before, the new one, and what the one before
+     *     signed (`Statement::key`)
+     */
+    public function rotate(Site $site, \Closure $keep): void
+    {
+        $before = $this->pair($site);
+        $new = sodium_crypto_sign_keypair();
+        $change = Statement::key($site->id->toRfc4122(), self::publicOf($before), self::publicOf($new));
+        $keep(self::publicOf($before), self::publicOf($new), self::signedBy($before, $change));
+        file_put_contents($this->path($site, '.pub'), self::publicOf($before)."\n", \FILE_APPEND | \LOCK_EX);
+        $this->files->dumpFile($this->path($site, '.key'), sodium_bin2hex($new));
+        $this->files->chmod($this->path($site, '.key'), 0o600);
     }
 
     /** Where something of a site is kept beside its key. */
@@ -68,5 +86,17 @@ final readonly class SiteKeys
         \assert($pair !== '', 'a key was written there');
 
         return $pair;
+    }
+
+    /** @param non-empty-string $pair */
+    private static function publicOf(string $pair): string
+    {
+        return sodium_bin2hex(sodium_crypto_sign_publickey($pair));
+    }
+
+    /** @param non-empty-string $pair */
+    private static function signedBy(string $pair, string $message): string
+    {
+        return sodium_bin2hex(sodium_crypto_sign_detached($message, sodium_crypto_sign_secretkey($pair)));
     }
 }

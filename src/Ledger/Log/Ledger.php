@@ -23,6 +23,8 @@ final class Ledger
     /** @var array<string, true> ids of batches */
     private array $changed = [];
 
+    private ?Site $written = null;
+
     public function __construct(
         private readonly Connection $connection,
         private readonly SiteChain $chain,
@@ -67,11 +69,20 @@ final class Ledger
             --$this->depth;
             $this->changed = [];
         }
+        $this->written = $site;
         if ($changed !== []) {
             $this->follower->follow($site->id->toRfc4122(), $changed);
         }
 
         return $result;
+    }
+
+    /** Of which site something was recorded since this was asked last. */
+    public function written(): ?Site
+    {
+        [$site, $this->written] = [$this->written, null];
+
+        return $site;
     }
 
     /** Says, within a write, that something of a batch changed. */

@@ -112,6 +112,9 @@ final readonly class SettingsForm
             'second_factor' => $input->isOn('second_factor'),
             'keep_months' => $input->whole('keep_months', 1, 240, true) ?? $site->keepMonths,
             'keep_basis' => $input->text('keep_basis'),
+            'seal_mail' => self::addresses($input, 'seal_mail'),
+            'signs_from' => self::hour($input, 'signs_from'),
+            'second_signature' => $input->isOn('second_signature'),
             'house_limits' => $this->houseLimits($input, $site),
         ];
     }
@@ -184,6 +187,20 @@ final readonly class SettingsForm
 
             return null;
         }
+    }
+
+    /** @return string addresses parted by commas */
+    private static function addresses(FormInput $input, string $field): string
+    {
+        $addresses = preg_split('/[\s,;]+/', $input->text($field), -1, \PREG_SPLIT_NO_EMPTY);
+        $addresses = $addresses === false ? [] : $addresses;
+        foreach ($addresses as $address) {
+            if (filter_var($address, \FILTER_VALIDATE_EMAIL) === false) {
+                $input->refuse($field, 'site.problem.mail');
+            }
+        }
+
+        return implode(', ', $addresses);
     }
 
     private static function hour(FormInput $input, string $field): string

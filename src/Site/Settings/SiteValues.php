@@ -16,7 +16,7 @@ use Verjuicer\Core\Measure\TemperatureUnit;
  * @phpstan-type Values array{name: string, address: string, permit: string, timezone: string, elevation_m: int|null,
  *     opens_at: string, closes_at: string, unit: string, weight_unit: string, clock: string,
  *     rule_set: string, allergen_list: string, advisory: bool, susceptible: bool, second_factor: bool,
- *     keep_months: int, keep_basis: string,
+ *     keep_months: int, keep_basis: string, seal_mail: string, signs_from: string, second_signature: bool,
  *     house_limits: array<string, int>}
  */
 final readonly class SiteValues
@@ -48,6 +48,9 @@ final readonly class SiteValues
             'second_factor' => $site->asksSecondFactor,
             'keep_months' => $site->keepMonths,
             'keep_basis' => $site->keepBasis,
+            'seal_mail' => $site->sealMail,
+            'signs_from' => $site->signsFrom,
+            'second_signature' => $site->asksSecondSignature,
             'house_limits' => $limits,
         ];
     }
@@ -71,6 +74,9 @@ final readonly class SiteValues
         $site->asksSecondFactor = $values['second_factor'];
         $site->keepMonths = $values['keep_months'];
         $site->keepBasis = $values['keep_basis'];
+        $site->sealMail = $values['seal_mail'];
+        $site->signsFrom = $values['signs_from'];
+        $site->asksSecondSignature = $values['second_signature'];
         $site->houseLimits = $values['house_limits'];
     }
 }

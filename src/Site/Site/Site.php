@@ -82,6 +82,18 @@ class Site
     #[ORM\Column(type: 'text')]
     public string $keepBasis = '';
 
+    /** Where what the chain came to goes every day by mail: several addresses are parted by commas. */
+    #[ORM\Column(type: 'text')]
+    public string $sealMail = '';
+
+    /** "04:00" on its wall: from when the day before can be signed as a whole. */
+    #[ORM\Column(length: 5)]
+    public string $signsFrom = '04:00';
+
+    /** Whether a day is signed by two. */
+    #[ORM\Column]
+    public bool $asksSecondSignature = false;
+
     private ?Zone $zone = null;
 
     /** @param string $ruleSet the edition adopted last, once the one announced after it is in force */

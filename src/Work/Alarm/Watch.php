@@ -4,11 +4,15 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Alarm;
 
+use Verjuicer\App\Ledger\Chain\KeyLog;
 use Verjuicer\App\Ledger\Chain\SealLog;
+use Verjuicer\App\Ledger\Chain\SealPost;
+use Verjuicer\App\Ledger\Chain\SiteDays;
 use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Series\SeriesBlocks;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
 
 /**
@@ -27,6 +31,9 @@ final readonly class Watch
         private Sendings $sendings,
         private SeriesBlocks $blocks,
         private SealLog $seals,
+        private SealPost $post,
+        private KeyLog $keys,
+        private SiteDays $days,
         private Ledger $ledger,
         private Now $now,
     ) {
@@ -38,7 +45,23 @@ final readonly class Watch
         $this->escalate($site);
         $this->sendings->send($site);
         $this->blocks->close($site);
+        $this->closeDay($site);
         $this->seals->note($site);
+        $this->post->send($site);
+    }
+
+    /** A day is closed by the first write after it; where nobody records anything, by this one. */
+    private function closeDay(Site $site): void
+    {
+        $opened = $this->days->opened($site)?->iso();
+        if ($opened === null) {
+            return;
+        }
+        if ($this->keys->of($site) === []) {
+            $this->ledger->write($site, fn () => $this->keys->first($site));
+        } elseif ($opened !== LocalDate::ofInstant($this->now->instant(), $site->zone())->iso()) {
+            $this->ledger->write($site, static fn (): null => null);
+        }
     }
 
     private function raise(Site $site): void

@@ -13,6 +13,7 @@ use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Ledger\Chain\ClockProblem;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Tenancy\Tenant;
 
@@ -85,6 +86,11 @@ final class WatchCommand extends Command
                     if ($site !== null) {
                         $this->watch->look($site);
                     }
+                } catch (ClockProblem $problem) {
+                    $this->logger->warning('Nothing is recorded of site {site}: the clock cannot be right.', [
+                        'site' => $id,
+                        'exception' => $problem,
+                    ]);
                 } catch (\Doctrine\DBAL\Exception $problem) {
                     // Without its connection it leads no more: it begins anew.
                     throw $problem;

@@ -7,6 +7,7 @@ namespace Verjuicer\Tests\App\Book;
 use Doctrine\DBAL\DriverManager;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Process\Process;
+use Verjuicer\Tests\Kitchen\TestKitchen;
 
 /**
  * The demo is backed up, destroyed and restored; and exported and imported into an empty site: nothing is lost, altered
@@ -240,7 +241,12 @@ final class MovingHouseTest extends TestCase
         $process = new Process(
             [\PHP_BINARY, 'bin/console', ...$command],
             self::ROOT,
-            ['APP_ENV' => 'test', 'APP_DEBUG' => '0', 'DATABASE_URL' => $database],
+            [
+                'APP_ENV' => 'test',
+                'APP_DEBUG' => '0',
+                'DATABASE_URL' => $database,
+                'VERJUICER_KEYS' => TestKitchen::keys(),
+            ],
             null,
             120,
         );

@@ -23,7 +23,7 @@ final class MatrixTest extends KitchenTestCase
 {
     private const ANYBODY = [
         'api_assessment', 'api_batches', 'api_document', 'api_dues', 'api_lots', 'api_readings', 'api_record',
-        'healthz', 'keptz', 'login', 'logout', 'metrics', 'readyz', 'setup', 'setup_keep', 'shared', 'shared_pdf',
+        'checker', 'healthz', 'keptz', 'login', 'logout', 'metrics', 'readyz', 'setup', 'setup_keep', 'shared', 'shared_pdf',
         'stand_in_take',
         'welcome', 'who', 'who_is',
     ];
@@ -63,7 +63,7 @@ final class MatrixTest extends KitchenTestCase
     ];
 
     private const MANAGER = [
-        'day_sign', 'device_register', 'device_revoke', 'devices', 'duty_contacts', 'duty_levels', 'duty_shift_add',
+        'day_sign', 'keeping_clock', 'device_register', 'device_revoke', 'devices', 'duty_contacts', 'duty_levels', 'duty_shift_add',
         'duty_shift_remove', 'import', 'people', 'people_add', 'people_log',
         'person', 'person_do', 'person_keep', 'sensor_register', 'sensor_renew', 'sensor_revoke', 'site', 'site_keep',
         'token_make', 'token_revoke', 'tokens',

@@ -6,8 +6,10 @@ namespace Verjuicer\Tests\App\Ledger;
 
 use Verjuicer\App\Ledger\Chain\SealLog;
 use Verjuicer\App\Ledger\Chain\SignedSeal;
+use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Ledger\Chain\SiteKeys;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Proof\Statement;
 use Verjuicer\Tests\App\KitchenTestCase;
 
 /** Seals outside the database: signed with a key that only the service reads, at most one a minute, hard to forge. */
@@ -28,7 +30,7 @@ final class SignedSealsTest extends KitchenTestCase
         self::assertSame($public, $keys->publicKey($this->site));
         self::assertSame(0o600, fileperms($keys->path($this->site, '.key')) & 0o777);
         $signed = $keys->sign($this->site, 'what was recorded');
-        self::assertTrue(SiteKeys::holds($public, 'what was recorded', $signed));
+        self::assertTrue(Statement::isSignedBy($public, 'what was recorded', $signed));
         foreach (
             [
                 [$public, 'something else', $signed],
@@ -39,26 +41,44 @@ final class SignedSealsTest extends KitchenTestCase
                 ['no key', 'what was recorded', $signed],
             ] as $forged
         ) {
-            self::assertFalse(SiteKeys::holds(...$forged));
+            self::assertFalse(Statement::isSignedBy(...$forged));
         }
     }
 
-    public function testASealIsAddedOnceAMinuteAndOnlyWhereSomethingWasRecorded(): void
+    public function testTheNewestIsSealedAtOnceAndOneStaysEveryTenMinutes(): void
     {
         $log = $this->service(SealLog::class);
+        $stay = fn (): array => SealLog::read($this->service(SiteKeys::class)->path($this->site, '.seals'));
         $log->note($this->site);
         $log->note($this->site);
         self::assertCount(1, $log->all($this->site));
         $this->keep('7 171.1');
+        $length = $this->service(SiteChain::class)->length($this->site);
+        self::assertSame($length, $log->all($this->site)[0]->position, 'as soon as it was answered');
+        self::assertCount(1, $stay(), 'within ten minutes');
+        self::mockTime('+601 seconds');
+        $this->keep('7 171.2');
+        self::assertCount(2, $stay());
+        self::mockTime('+50 minutes');
         $log->note($this->site);
-        self::assertCount(1, $log->all($this->site), 'within the minute');
-        self::mockTime('+61 seconds');
-        $log->note($this->site);
-        self::assertCount(2, $log->all($this->site));
-        self::mockTime('+5 minutes');
-        $log->note($this->site);
-        self::assertCount(2, $log->all($this->site), 'nothing more was recorded');
+        self::assertCount(2, $stay(), 'nothing more was recorded');
         self::assertNull($log->firstBroken($this->site));
+    }
+
+    public function testWhatWasAlteredSinceItWasSealedIsFoundEvenOnceTheChainWentOn(): void
+    {
+        $log = $this->service(SealLog::class);
+        $this->keep('7 171.1');
+        self::assertNull($log->firstBroken($this->site));
+        $this->asOwner();
+        $this->connection()->executeStatement('SET session_replication_role = replica');
+        $this->connection()->executeStatement(
+            "UPDATE chain_link SET hash = sha256('x') WHERE position = (SELECT max(position) FROM chain_link)",
+        );
+        $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
+        $this->logIn();
+        $this->keep('7 171.2');
+        self::assertNotNull($log->firstBroken($this->site));
     }
 
     public function testASealThatSaysOtherwiseOrThatNobodySignedIsFound(): void

@@ -27,7 +27,7 @@ final class SiteChainTest extends KitchenTestCase
             .'FROM site_event) + (SELECT count(*) FROM lot) + (SELECT count(*) '
             .'FROM batch_lot) + (SELECT count(*) FROM thermometer_check) '
             .'+ (SELECT count(*) FROM alarm_event) + (SELECT count(*) FROM row_kept) '
-            .'+ (SELECT count(*) FROM day_close)',
+            .'+ (SELECT count(*) FROM day_close) + (SELECT count(*) FROM site_key)',
         );
         self::assertSame($rows, $chain->length($site));
         $this->keep('7 173');
@@ -282,7 +282,7 @@ final class SiteChainTest extends KitchenTestCase
         $this->connection()->executeStatement('SET session_replication_role = replica');
         foreach (
             [
-                'DELETE FROM alarm_event WHERE id = (SELECT row_id FROM chain_link ORDER BY position DESC LIMIT 1)',
+                'DELETE FROM site_key WHERE id = (SELECT row_id FROM chain_link ORDER BY position DESC LIMIT 1)',
                 'DELETE FROM chain_link WHERE position = (SELECT max(position) FROM chain_link)',
             ] as $sql
         ) {

@@ -440,6 +440,7 @@ final class SituationsTest extends KitchenTestCase
     private function told(Story $story, string $asOf): string
     {
         self::mockTime(new \DateTimeImmutable(Story::at($asOf)->rfc3339()));
+        $this->trustTheClock();
         $by = $this->logIn('dell');
         $report = $this->service(RecordImport::class)->import($story->json(), $by, false);
         self::assertTrue($report->isGood(), json_encode($report, \JSON_THROW_ON_ERROR));

@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Proof;
+
+/** What a file of proof shows. */
+final class Checked
+{
+    /** @var list<array{fault: Fault, of: string}> what does not hold, and of what */
+    public array $faults = [];
+
+    public string $site = '';
+    public string $siteId = '';
+    public string $made = '';
+    public string $key = '';
+    public int $batches = 0;
+    public int $events = 0;
+    public int $links = 0;
+    public int $seals = 0;
+
+    /** How many rows were recorded before links of form 2: the application alone can check those. */
+    public int $older = 0;
+
+    public function add(Fault $fault, string $of = ''): void
+    {
+        $this->faults[] = ['fault' => $fault, 'of' => $of];
+    }
+
+    public function holds(): bool
+    {
+        return $this->faults === [];
+    }
+}

@@ -1,0 +1,210 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Proof;
+
+/** Whether a record says what the rows it was made of say: its events, thermometer checks, batch and site. */
+final readonly class RecordInputs
+{
+    /** What stands in columns of an event's row, not among its members. */
+    private const ENVELOPE = ['id' => 1, 'at' => 1, 'by' => 1, 'type' => 1, 'recorded_at' => 1];
+
+    /** Facts of a batch by their member in the record: the column, and the name in `batch_fact`. */
+    private const FACTS = [
+        'name' => ['product_name', 'productName'],
+        'animal' => ['animal', 'animal'],
+        'form' => ['form', 'form'],
+        'integrity' => ['integrity', 'integrity'],
+        'pieces' => ['pieces', 'pieces'],
+        'wild' => ['is_wild', 'isWild'],
+        'advisory' => ['has_advisory', 'hasAdvisory'],
+    ];
+    private const OF_SITE = ['name', 'timezone', 'unit', 'elevation_m'];
+
+    /** More generations than a batch is ever divided in. */
+    private const GENERATIONS = 20;
+
+    public function __construct(private Rows $rows, private Checked $checked)
+    {
+    }
+
+    /** @param string $id of its batch */
+    public function compare(\stdClass $record, string $id, string $code): void
+    {
+        /** @var array<string, mixed> $data */
+        $data = json_decode((string) json_encode($record), true);
+        $batch = Rows::map($data, 'batch');
+        $known = [];
+        foreach (Rows::map($batch, 'events') as $event) {
+            ++$this->checked->events;
+            $event = \is_array($event) ? $event : [];
+            $of = Rows::text($event, 'id');
+            $known[$of] = true;
+            $row = $this->rows->of('event', $of);
+            $ofPit = $row === null ? $this->rows->of('site_event', $of) : null;
+            $isSame = match (true) {
+                $row !== null => $this->isOfRow($event, $row, $id),
+                $ofPit !== null => self::isOfPit($event, $ofPit),
+                default => null,
+            };
+            if ($isSame !== true) {
+                $this->checked->add($isSame === null ? Fault::EventNotWritten : Fault::EventDiffers, "$code $of");
+            }
+        }
+        foreach ($this->rows->eventsOf($id) as $of) {
+            if (!isset($known[$of])) {
+                $this->checked->add(Fault::EventLeftOut, "$code $of");
+            }
+        }
+        foreach (Rows::map($data, 'thermometers') as $thermometer) {
+            $this->thermometer(\is_array($thermometer) ? $thermometer : [], $code);
+        }
+        if (!$this->isOfBatch(Rows::map($batch, 'product'), Rows::text($data, 'rules'), $id)) {
+            $this->checked->add(Fault::BatchDiffers, $code);
+        }
+        if (!$this->isOfSite(Rows::map($data, 'site'))) {
+            $this->checked->add(Fault::SiteDiffers, $code);
+        }
+    }
+
+    /**
+     * @param array<mixed> $event
+     * @param array<string, mixed> $row
+     */
+    private function isOfRow(array $event, array $row, string $id): bool
+    {
+        $members = Rows::map($row, 'members');
+        foreach (['replaces', 'reason'] as $name) {
+            if (($row[$name] ?? null) !== null) {
+                $members[$name] = $row[$name];
+            }
+        }
+
+        return $this->isOfFamily(Rows::text($row, 'batch_id'), $id)
+            && Rows::text($event, 'type') === Rows::text($row, 'type')
+            && self::isSameEnvelope($event, $row)
+            && self::isSame(array_diff_key($event, self::ENVELOPE), $members);
+    }
+
+    /**
+     * @param array<mixed> $event
+     * @param array<string, mixed> $row
+     */
+    private static function isOfPit(array $event, array $row): bool
+    {
+        $members = Rows::map($row, 'members');
+        [$type, $said, $written] = match (Rows::text($row, 'type')) {
+            'set' => ['pit_set', $event['set'] ?? null, $members['temp'] ?? null],
+            'reading' => ['pit_reading', $event['temp'] ?? null, $members['temp'] ?? null],
+            default => ['note', $event['text'] ?? null, $members['words'] ?? null],
+        };
+
+        return Rows::text($event, 'type') === $type
+            && self::isSameEnvelope($event, $row)
+            && self::isSame($said, $written);
+    }
+
+    /**
+     * @param array<mixed> $event
+     * @param array<string, mixed> $row
+     */
+    private static function isSameEnvelope(array $event, array $row): bool
+    {
+        return Rows::text($event, 'by') === Rows::text($row, 'initials')
+            && Rows::instant($event['at'] ?? null) === Rows::instant($row['at'] ?? null)
+            && Rows::instant($event['recorded_at'] ?? null) === Rows::instant($row['recorded_at'] ?? null);
+    }
+
+    /** Whether a row is of this batch, or of one it was split off. */
+    private function isOfFamily(string $batch, string $id): bool
+    {
+        for ($generation = 0; $id !== '' && $generation < self::GENERATIONS; ++$generation) {
+            if ($id === $batch) {
+                return true;
+            }
+            $id = Rows::text($this->rows->of('batch', $id) ?? [], 'parent_id');
+        }
+
+        return false;
+    }
+
+    /** @param array<mixed> $thermometer */
+    private function thermometer(array $thermometer, string $code): void
+    {
+        $label = Rows::text($thermometer, 'id');
+        foreach (Rows::map($thermometer, 'checks') as $check) {
+            $check = \is_array($check) ? $check : [];
+            $written = array_filter(
+                $this->rows->checksOf($label, Rows::instant($check['at'] ?? null)),
+                static fn (array $row): bool => Rows::text($row, 'method') === Rows::text($check, 'method')
+                    && self::isSame($row['expected'] ?? null, $check['expected'] ?? null)
+                    && self::isSame($row['read'] ?? null, $check['read'] ?? null),
+            );
+            if ($written === []) {
+                $this->checked->add(Fault::CheckNotWritten, "$code $label");
+            }
+        }
+    }
+
+    /** @param array<string, mixed> $product */
+    private function isOfBatch(array $product, string $rules, string $id): bool
+    {
+        $row = $this->rows->of('batch', $id);
+        if ($row === null || Rows::text($row, 'rule_set') !== $rules) {
+            return false;
+        }
+        $facts = $this->rows->factsOf($id);
+        foreach (self::FACTS as $member => [$column, $fact]) {
+            $written = \array_key_exists($fact, $facts) ? $facts[$fact] : $row[$column] ?? null;
+            if (!self::isSame($product[$member] ?? (\is_bool($written) ? false : null), $written)) {
+                return false;
+            }
+        }
+        $grams = \array_key_exists('rawGrams', $facts) ? $facts['rawGrams'] : $row['raw_grams'] ?? null;
+        $kilograms = $product['raw_weight_kg'] ?? null;
+        $said = \is_int($kilograms) || \is_float($kilograms) ? (int) round(1000 * $kilograms) : null;
+
+        return self::isSame($said, $grams);
+    }
+
+    /** @param array<string, mixed> $site as it was when the batch was begun: as it was kept at some time */
+    private function isOfSite(array $site): bool
+    {
+        $of = static fn (array $one): array => array_intersect_key($one, array_fill_keys(self::OF_SITE, true));
+        foreach ($this->rows->sites as $kept) {
+            if (
+                self::isSame($of($site), $of($kept))
+                && self::isSame(Rows::map($site, 'house_limits'), Rows::map($kept, 'house_limits'))
+            ) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** Numbers are the same by their value, objects by their members, whatever the order of these. */
+    private static function isSame(mixed $one, mixed $other): bool
+    {
+        if (\is_array($one) && \is_array($other)) {
+            $one = array_filter($one, static fn (mixed $value): bool => $value !== null);
+            $other = array_filter($other, static fn (mixed $value): bool => $value !== null);
+            if (array_diff_key($one, $other) !== [] || array_diff_key($other, $one) !== []) {
+                return false;
+            }
+            foreach ($one as $name => $value) {
+                if (!self::isSame($value, $other[$name])) {
+                    return false;
+                }
+            }
+
+            return true;
+        }
+        if ((\is_int($one) || \is_float($one)) && (\is_int($other) || \is_float($other))) {
+            return (float) $one === (float) $other;
+        }
+
+        return $one === $other;
+    }
+}

@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Proof;
+
+/** The exact bytes that are hashed or signed, with "\n" between their parts (docs/format/proof.md). */
+final class Statement
+{
+    /**
+     * What is hashed of a link, after the 32 bytes of the hash before it.
+     *
+     * @param string $recorded as "2026-11-27T05:14:23Z"
+     * @param string $digest SHA-256 of the row in its canonical form, in hexadecimal
+     */
+    public static function link(
+        string $siteId,
+        int $position,
+        string $kind,
+        string $rowId,
+        string $recorded,
+        string $digest,
+    ): string {
+        return implode("\n", ['verjuicer-link/2', $siteId, $position, $kind, $rowId, $recorded, $digest]);
+    }
+
+    /**
+     * What is signed of a seal: that the chain of a site came to this digest at this link.
+     *
+     * @param int $at seconds since 1970
+     */
+    public static function seal(string $siteId, int $position, string $digest, int $at): string
+    {
+        return implode("\n", ['verjuicer-seal/1', $siteId, $position, $digest, $at]);
+    }
+
+    /** What the key before signs of the one after it; public keys in hexadecimal. */
+    public static function key(string $siteId, string $before, string $after): string
+    {
+        return implode("\n", ['verjuicer-key/1', $siteId, $before, $after]);
+    }
+
+    /**
+     * What is signed of a file.
+     *
+     * @param 'proof'|'packet' $what
+     * @param string $digest SHA-256 of all bytes before the signature, in hexadecimal
+     */
+    public static function file(string $what, string $siteId, string $digest): string
+    {
+        return implode("\n", ["verjuicer-$what/1", $siteId, $digest]);
+    }
+
+    /**
+     * Whether a signature (Ed25519, RFC 8032) is of a message.
+     *
+     * @param string $publicKey 32 bytes in hexadecimal
+     * @param string $signature 64 bytes in hexadecimal
+     */
+    public static function isSignedBy(string $publicKey, string $message, string $signature): bool
+    {
+        try {
+            [$key, $signed] = [sodium_hex2bin($publicKey), sodium_hex2bin($signature)];
+
+            return $key !== '' && $signed !== '' && sodium_crypto_sign_verify_detached($signed, $message, $key);
+        } catch (\SodiumException) {
+            return false;
+        }
+    }
+}

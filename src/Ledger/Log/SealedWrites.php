@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Log;
+
+use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+use Symfony\Component\HttpKernel\Event\TerminateEvent;
+use Verjuicer\App\Ledger\Chain\SealLog;
+
+/** Seals what was recorded once it is answered, so that not even the newest can be cut off unseen. */
+final readonly class SealedWrites
+{
+    public function __construct(private Ledger $ledger, private SealLog $seals)
+    {
+    }
+
+    #[AsEventListener(event: TerminateEvent::class, priority: 20)]
+    public function seal(): void
+    {
+        $site = $this->ledger->written();
+        if ($site !== null) {
+            $this->seals->note($site);
+        }
+    }
+}

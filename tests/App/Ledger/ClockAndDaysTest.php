@@ -1,0 +1,192 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Ledger;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\Console\Tester\CommandTester;
+use Symfony\Component\Filesystem\Filesystem;
+use Symfony\Component\Mime\Email;
+use Verjuicer\App\Door\Console\VerifyCommand;
+use Verjuicer\App\Ledger\Chain\ChainWalk;
+use Verjuicer\App\Ledger\Chain\RecordingClock;
+use Verjuicer\App\Ledger\Chain\SealLog;
+use Verjuicer\App\Ledger\Chain\SealPost;
+use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Chain\SiteDays;
+use Verjuicer\App\Ledger\Chain\SiteKeys;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Work\Alarm\Watch;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Tests\App\KitchenTestCase;
+
+/** One wrong clock freezes nothing: it records nothing, or its day has a range more; and what days came to leaves. */
+final class ClockAndDaysTest extends KitchenTestCase
+{
+    private string $folder = '';
+
+    protected function setUp(): void
+    {
+        $this->folder = sys_get_temp_dir().'/verjuicer-elsewhere-'.bin2hex(random_bytes(6));
+        $_SERVER['VERJUICER_SEALS_TO'] = $_ENV['VERJUICER_SEALS_TO'] = $this->folder;
+        parent::setUp();
+    }
+
+    protected function tearDown(): void
+    {
+        parent::tearDown();
+        $_SERVER['VERJUICER_SEALS_TO'] = $_ENV['VERJUICER_SEALS_TO'] = '';
+        (new Filesystem())->remove($this->folder);
+    }
+
+    #[DataProvider('clocks')]
+    public function testAClockIsTrustedBetweenALittleBehindAndTwoWeeksAhead(int $seconds, bool $isTrusted): void
+    {
+        $last = Instant::ofEpoch(1_790_000_000);
+        self::assertSame($isTrusted, RecordingClock::isTrusted($last, Instant::ofEpoch($last->epoch + $seconds)));
+        self::assertTrue(RecordingClock::isTrusted(null, $last));
+    }
+
+    /** @return iterable<string, array{int, bool}> */
+    public static function clocks(): iterable
+    {
+        yield 'as it was' => [0, true];
+        yield 'put right by a time server' => [-120, true];
+        yield 'behind' => [-121, false];
+        yield 'a holiday later' => [14 * 86_400, true];
+        yield 'far ahead' => [14 * 86_400 + 1, false];
+    }
+
+    public function testAClockThatCannotBeRightRecordsNothingUntilItIsOrAManagerSaysWhy(): void
+    {
+        $site = $this->logIn('ike')->site;
+        $events = 'SELECT count(*) FROM event';
+        $before = $this->number($events);
+        self::mockTime('-1 hour');
+        $page = $this->keep('7 173');
+        self::assertResponseStatusCodeSame(503);
+        self::assertStringContainsString('the clock of this machine says 2026-11-24 13:00', $page->text());
+        self::assertSame('7 173', $page->filter('[name=line]')->attr('value'), 'nothing typed is lost');
+        self::mockTime('+1 hour');
+        $this->keep('7 173');
+        self::assertSame($before + 1, $this->number($events), 'once it is right');
+        self::mockTime('+200 days');
+        $this->logIn('ike');
+        $this->keep('7 174');
+        self::assertSame($before + 1, $this->number($events));
+        self::assertSelectorNotExists('[name=reason]', $this->client->request('GET', '/keeping')->text());
+        $this->logIn('dell');
+        $page = $this->client->request('GET', '/keeping');
+        $page = $this->client->submit($page->selectButton('The clock is right')->form());
+        self::assertResponseStatusCodeSame(422, $page->text());
+        $this->client->submit($page->selectButton('The clock is right')->form(['reason' => 'closed for the winter']));
+        self::assertStringContainsString('closed for the winter', $this->client->followRedirect()->text());
+        self::assertSelectorNotExists('[action="/keeping/clock"]');
+        $this->logIn('ike');
+        $this->keep('7 174');
+        self::assertSame($before + 2, $this->number($events));
+        // It was wrong after all. Put right, it stands behind: a manager says why, and the day goes on.
+        self::mockTime('-200 days');
+        $this->trustTheClock();
+        $this->logIn('ike');
+        $this->keep('7 175');
+        self::assertSame($before + 3, $this->number($events));
+        $days = array_column(iterator_to_array($this->service(SiteDays::class)->ranges($site), false), 'day');
+        self::assertSame(
+            ['2026-11-24', '2027-06-12', '2026-11-24'],
+            \array_slice($days, -3),
+            'the day has a range more, and none is frozen',
+        );
+        $seal = $this->service(SiteDays::class)->seal($site, self::day('2026-11-24'));
+        self::assertSame($this->service(SiteChain::class)->length($site), $seal?->position);
+        self::assertNull($this->service(ChainWalk::class)->firstBreak($site));
+    }
+
+    public function testOneWrongStampFreezesNoDay(): void
+    {
+        $site = $this->logIn('ike')->site;
+        $days = $this->service(SiteDays::class);
+        $yesterday = $days->seal($site, self::day('2026-11-23'));
+        $this->connection()->executeStatement(
+            "INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members)
+             SELECT gen_random_uuid(), batch_id, at, '2031-01-01', account_id, initials, type, members
+             FROM event ORDER BY seq DESC LIMIT 1",
+        );
+        $this->trustTheClock();
+        $this->keep('7 173');
+        self::assertEquals($yesterday, $days->seal($site, self::day('2026-11-23')));
+        self::assertSame('2026-11-24', $days->opened($site)?->iso());
+        self::assertSame(
+            $this->service(SiteChain::class)->length($site),
+            $days->seal($site, self::day('2026-11-24'))?->position,
+        );
+        self::assertNull($this->service(ChainWalk::class)->firstBreak($site));
+    }
+
+    public function testADayIsClosedWhenItIsOverAndWhatItCameToLeaves(): void
+    {
+        $site = $this->site('owner@example.org, office@example.org');
+        $this->keep('7 173');
+        $length = $this->service(SiteChain::class)->length($site);
+        self::mockTime('+1 day');
+        $this->service(Watch::class)->look($site);
+        $seal = $this->service(SiteDays::class)->seal($site, self::day('2026-11-24'));
+        self::assertGreaterThanOrEqual($length, $seal->position ?? 0);
+        $mail = self::getMailerMessage(-1 + \count(self::getMailerMessages()));
+        self::assertInstanceOf(Email::class, $mail);
+        self::assertSame(['owner@example.org', 'office@example.org'], array_map(
+            static fn ($to): string => $to->getAddress(),
+            $mail->getTo(),
+        ));
+        self::assertStringContainsString("Link $seal?->position: $seal?->digest", (string) $mail->getTextBody());
+        $elsewhere = $this->service(SealPost::class)->elsewhere($site);
+        self::assertSame($seal?->position, end($elsewhere)->position ?? 0);
+        self::assertNull($this->service(SealLog::class)->firstBrokenOf($site, $elsewhere));
+        $sent = \count(self::getMailerMessages());
+        $this->service(SealPost::class)->send($site);
+        self::assertCount($sent, self::getMailerMessages(), 'each day once');
+        self::assertCount(\count($elsewhere), $this->service(SealPost::class)->elsewhere($site));
+    }
+
+    public function testWhatLeftFindsAChainThatWasCutWithAllThatWasKeptHere(): void
+    {
+        $site = $this->site('');
+        $this->keep('7 173');
+        self::mockTime('+1 day');
+        $this->service(Watch::class)->look($site);
+        $elsewhere = $this->service(SealPost::class)->elsewhere($site);
+        $sealed = end($elsewhere)->position ?? 0;
+        $this->asOwner();
+        $verify = new CommandTester($this->service(VerifyCommand::class));
+        self::assertSame(0, $verify->execute([]), $verify->getDisplay());
+        $this->connection()->executeStatement('SET session_replication_role = replica');
+        $this->connection()->executeStatement('DELETE FROM day_close WHERE last_position = ?', [$sealed]);
+        $this->connection()->executeStatement('DELETE FROM chain_link WHERE position >= ?', [$sealed]);
+        $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
+        $keys = $this->service(SiteKeys::class);
+        (new Filesystem())->remove([$keys->path($site, '.seals'), $keys->path($site, '.head')]);
+        self::assertSame(1, $verify->execute([]));
+        self::assertStringContainsString('sent to a second place', $verify->getDisplay());
+        // The same by a file that came by mail.
+        $file = $this->folder.'/'.$site->id->toRfc4122().'.seals';
+        rename($file, "$file.mail");
+        self::assertSame(1, $verify->execute(['--seals' => ["$file.mail"]]));
+        self::assertStringContainsString('it was cut, emptied or made anew', $verify->getDisplay());
+        self::assertSame(2, $verify->execute(['--seals' => [__FILE__]]), 'no seals are in that file');
+    }
+
+    private function site(string $mail): Site
+    {
+        $site = $this->logIn('ike')->site;
+        $site->sealMail = $mail;
+
+        return $site;
+    }
+
+    private static function day(string $day): LocalDate
+    {
+        return LocalDate::ofIso($day) ?? throw new \LogicException();
+    }
+}

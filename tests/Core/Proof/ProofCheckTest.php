@@ -1,0 +1,194 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\Core\Proof;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Verjuicer\Core\Proof\Fault;
+use Verjuicer\Core\Proof\PacketTail;
+use Verjuicer\Core\Proof\ProofCheck;
+use Verjuicer\Core\Proof\Statement;
+
+/** Whoever alters a proof, or makes a false one, is found: with the key, without it, and with a key of their own. */
+final class ProofCheckTest extends TestCase
+{
+    public function testWhatWasMadeHolds(): void
+    {
+        $checked = (new ProofCheck())->of((new MadeProof())->signed());
+        self::assertSame([], $checked->faults);
+        self::assertSame([1, 3, 7, 1], [$checked->batches, $checked->events, $checked->links, $checked->seals]);
+        self::assertSame('Quarry Lane Smokehouse', $checked->site);
+    }
+
+    /**
+     * Whoever has the key signs anew what they altered: it does not come to the seals.
+     *
+     * @param \Closure(MadeProof): void $alter
+     */
+    #[DataProvider('alterations')]
+    public function testWhatIsAlteredAndSignedAnewIsFound(Fault $fault, \Closure $alter): void
+    {
+        $proof = new MadeProof();
+        $alter($proof);
+        $faults = array_column((new ProofCheck())->of($proof->signed())->faults, 'fault');
+        self::assertContains($fault, $faults, implode(', ', array_column($faults, 'value')));
+    }
+
+    /** @return iterable<string, array{Fault, \Closure(MadeProof): void}> */
+    public static function alterations(): iterable
+    {
+        $say = static fn (string $path, mixed $value): \Closure => static function (MadeProof $proof) use (
+            $path,
+            $value,
+        ): void {
+            $place = &$proof->lines;
+            foreach (explode('.', $path) as $name) {
+                \assert(\is_array($place));
+                $place = &$place[$name];
+            }
+            $place = $value;
+        };
+        $record = '1.batch.record';
+        $event = "$record.batch.events.1";
+        yield 'a temperature of the record' => [Fault::EventDiffers, $say("$event.temp.f", 165)];
+        yield 'a temperature said in the other unit' => [Fault::EventDiffers, $say("$event.temp", ['c' => 31.1])];
+        yield 'its time' => [Fault::EventDiffers, $say("$event.at", MadeProof::at('10:01'))];
+        yield 'when it was written down' => [Fault::EventDiffers, $say("$event.recorded_at", MadeProof::at('10:01'))];
+        yield 'who' => [Fault::EventDiffers, $say("$event.by", 'XX')];
+        yield 'its kind' => [Fault::EventDiffers, $say("$event.type", 'note')];
+        yield 'a member more' => [Fault::EventDiffers, $say("$event.replaces", MadeProof::id(11))];
+        yield 'what the pit read' => [Fault::EventDiffers, $say("$record.batch.events.2.temp.f", 225)];
+        yield 'an event nobody wrote' => [Fault::EventNotWritten, $say("$event.id", MadeProof::id(99))];
+        yield 'an event left out' => [
+            Fault::EventLeftOut,
+            static function (MadeProof $proof): void {
+                /** @var array{batch: array{record: array{batch: array{events: list<mixed>}}}} $line */
+                $line = $proof->lines[1];
+                unset($line['batch']['record']['batch']['events'][1]);
+                $proof->lines[1] = $line;
+            },
+        ];
+        yield 'a check that passed' => [Fault::CheckNotWritten, $say("$record.thermometers.0.checks.0.read.f", 32)];
+        yield 'a check of another thermometer' => [Fault::CheckNotWritten, $say("$record.thermometers.0.id", 'T2')];
+        yield 'a whole muscle' => [Fault::BatchDiffers, $say("$record.batch.product.integrity", 'non_intact')];
+        yield 'wild game' => [Fault::BatchDiffers, $say("$record.batch.product.wild", true)];
+        yield 'its weight' => [Fault::BatchDiffers, $say("$record.batch.product.raw_weight_kg", 4.3)];
+        yield 'another rule set' => [Fault::BatchDiffers, $say("$record.rules", 'other')];
+        yield 'the elevation' => [Fault::SiteDiffers, $say("$record.site.elevation_m", 0)];
+        yield 'a house limit' => [Fault::SiteDiffers, $say("$record.site.house_limits", ['prep_out_seconds' => 60])];
+        yield 'a row' => [Fault::RowAltered, $say('5.row.is', '{"id":"'.MadeProof::BATCH.'"}')];
+        yield 'a row under the id of another' => [Fault::RowAltered, $say('5.row.is', '{"id":"x"}')];
+        yield 'a row that has no link' => [Fault::RowNotChained, $say('5.row.kind', 'lot')];
+        yield 'a link' => [Fault::ChainBroken, $say('9.run.links.2.3', str_repeat('0', 64))];
+        yield 'the time of a link' => [Fault::ChainBroken, $say('9.run.links.2.2', MadeProof::at('12:01'))];
+        yield 'where a link stands' => [Fault::ChainBroken, $say('9.run.from', 40)];
+        yield 'what came before' => [Fault::ChainBroken, $say('9.run.before', str_repeat('0', 64))];
+        yield 'a seal' => [Fault::SealNotSigned, $say('10.seal.at', 1_790_000_001)];
+        yield 'a seal of another place' => [Fault::ChainBroken, $say('10.seal.position', 46)];
+        yield 'a key nobody vouches for' => [
+            Fault::KeyUnvouched,
+            $say('0.proof.keys.1', ['public' => 'x', 'before' => str_repeat('a', 64), 'vouched' => '', 'reason' => '']),
+        ];
+        yield 'what the application found itself' => [Fault::SaidBroken, $say('0.proof.verified.breaks', ['cut'])];
+        yield 'no key named' => [Fault::KeyNotNamed, $say('0.proof.keys', [])];
+    }
+
+    public function testWhoeverHasNoKeyCannotAlterAnything(): void
+    {
+        $lines = (new MadeProof())->signed();
+        $lines[1] = str_replace('"f":88', '"f":98', $lines[1]);
+        $faults = array_column((new ProofCheck())->of($lines)->faults, 'fault');
+        self::assertContains(Fault::AlteredFile, $faults);
+        self::assertContains(Fault::NotSigned, $faults);
+    }
+
+    public function testOneMoreLineAMissingSignatureAndNoProofAtAllAreFound(): void
+    {
+        $lines = (new MadeProof())->signed();
+        foreach (
+            [
+                [Fault::AlteredFile, [...$lines, "{}\n"]],
+                [Fault::NotSigned, \array_slice($lines, 0, -1)],
+                [Fault::NotAProof, ['no JSON']],
+                [Fault::NotSigned, []],
+                [Fault::NotSigned, ['{"signature": {"key": 1, "sha256": null}}']],
+            ] as [$fault, $given]
+        ) {
+            self::assertContains($fault, array_column((new ProofCheck())->of($given)->faults, 'fault'));
+        }
+    }
+
+    public function testAKeyOfTheirOwnIsNotTheOneOfTheKitchen(): void
+    {
+        $other = sodium_crypto_sign_seed_keypair(hash('sha256', 'a forger', true));
+        $faults = array_column((new ProofCheck())->of((new MadeProof())->signed($other))->faults, 'fault');
+        self::assertSame([Fault::KeyNotNamed], $faults);
+    }
+
+    public function testAKeyThatTheOneBeforeVouchesForIsGood(): void
+    {
+        $proof = new MadeProof();
+        $new = sodium_crypto_sign_seed_keypair(hash('sha256', 'the next key', true));
+        $public = sodium_bin2hex(sodium_crypto_sign_publickey($new));
+        $vouched = MadeProof::sign($proof->pair, Statement::key(MadeProof::SITE, $proof->key, $public));
+        /** @var array{proof: array{keys: list<array<string, string>>}} $head */
+        $head = $proof->lines[0];
+        $head['proof']['keys'][] = [
+            'public' => $public, 'before' => $proof->key, 'vouched' => $vouched, 'reason' => 'a new machine',
+        ];
+        $proof->lines[0] = $head;
+        self::assertSame([], (new ProofCheck())->of($proof->signed($new))->faults);
+    }
+
+    public function testEachVerdictIsJudgedAnewWhereThatCanBe(): void
+    {
+        $lines = (new MadeProof())->signed();
+        $asked = [];
+        $judge = static function (\stdClass $record, string $at) use (&$asked): string {
+            $asked[] = $at;
+
+            return 'running';
+        };
+        self::assertSame([], (new ProofCheck($judge))->of($lines)->faults);
+        self::assertSame([MadeProof::at('12:00')], $asked);
+        $faults = (new ProofCheck(static fn (): string => 'broken'))->of($lines)->faults;
+        self::assertSame([['fault' => Fault::VerdictDiffers, 'of' => 'LS-1']], $faults);
+    }
+
+    /** @param \Closure(string): string $alter */
+    #[DataProvider('tails')]
+    public function testNothingButTheSignatureCanStandBehindAPacket(bool $isGood, \Closure $alter): void
+    {
+        $signed = "%PDF-1.7\n1 0 obj\n<< >>\nendobj\nxref\n0 1\n0000000000 65535 f \n"
+            ."trailer\n<< /Size 7 /Root 3 0 R /Info 2 0 R /ID [<aa> <aa>] /Prev 9 >>\nstartxref\n33\n%%EOF\n";
+        $packet = $signed.PacketTail::of($signed, MadeProof::SITE, str_repeat('a', 64), str_repeat('b', 128));
+        $found = PacketTail::in($alter($packet));
+        self::assertSame($isGood, $found !== null);
+        if ($isGood) {
+            self::assertSame(\strlen($signed), $found['signed'] ?? 0);
+        }
+    }
+
+    /** @return iterable<string, array{bool, \Closure(string): string}> */
+    public static function tails(): iterable
+    {
+        yield 'as it was made' => [true, static fn (string $packet): string => $packet];
+        yield 'another root' => [
+            false,
+            static fn (string $packet): string => substr_replace($packet, '4', (int) strrpos($packet, '3 0 R'), 1),
+        ];
+        yield 'an object more' => [
+            false,
+            static fn (string $packet): string => str_replace("endobj\nxref\n7", "endobj\n8 0 obj\nxref\n7", $packet),
+        ];
+        yield 'a further update' => [false, static fn (string $packet): string => $packet."trailer\n%%EOF\n"];
+        yield 'no signature' => [
+            false,
+            static fn (string $packet): string => str_replace('/Signature', '/Signed', $packet),
+        ];
+        yield 'cut' => [false, static fn (string $packet): string => substr($packet, 0, -3)];
+        yield 'nothing' => [false, static fn (): string => ''];
+    }
+}
