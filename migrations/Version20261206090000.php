@@ -48,6 +48,7 @@ final class Version20261206090000 extends AbstractMigration
             seq BIGINT GENERATED ALWAYS AS IDENTITY
             SQL);
         $this->days();
+        $this->signatures();
         $this->addSql("ALTER TABLE site ADD seal_mail TEXT NOT NULL DEFAULT '', ADD signs_from VARCHAR(5) NOT NULL DEFAULT '04:00', ADD asks_second_signature BOOLEAN NOT NULL DEFAULT FALSE");
         $this->addSql(<<<'SQL'
             CREATE OR REPLACE FUNCTION whole_figures() RETURNS TABLE (entries BIGINT, open_batches BIGINT, behind BIGINT, last_link TIMESTAMPTZ)
@@ -129,6 +130,29 @@ final class Version20261206090000 extends AbstractMigration
                     nullif(current_setting('verjuicer.now', true), '')::timestamptz,
                     (SELECT recorded_at FROM chain_link WHERE site_id = of_site ORDER BY position DESC LIMIT 1), to_timestamp(0)));
                 RETURN NULL;
+            END
+            $$
+            SQL);
+    }
+
+    /** A column added later is in the canonical form only where it says something: links made before it stay what they are. */
+    private function signatures(): void
+    {
+        $this->addSql('ALTER TABLE day_sign ADD until TIMESTAMPTZ(0), ADD breaks JSONB');
+        $this->addSql(<<<'SQL'
+            CREATE OR REPLACE FUNCTION chain_canonical(of_kind TEXT, of_id UUID) RETURNS TEXT LANGUAGE plpgsql STABLE SET timezone = 'UTC' AS $$
+            DECLARE canonical JSONB;
+            BEGIN
+                EXECUTE format('SELECT to_jsonb(t) FROM %I t WHERE t.id = $1', of_kind) INTO canonical USING of_id;
+                IF of_kind = 'batch' AND canonical->'piece_numbers' = 'null'::jsonb THEN
+                    canonical := canonical - 'piece_numbers';
+                ELSIF of_kind = 'day_sign' AND canonical->'until' = 'null'::jsonb THEN
+                    canonical := canonical - 'until';
+                END IF;
+                IF of_kind = 'day_sign' AND canonical->'breaks' = 'null'::jsonb THEN
+                    canonical := canonical - 'breaks';
+                END IF;
+                RETURN canonical::text;
             END
             $$
             SQL);

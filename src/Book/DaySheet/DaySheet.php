@@ -4,14 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Book\DaySheet;
 
-use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Chain\Seal;
 use Verjuicer\App\Ledger\Lot\Lot;
-use Verjuicer\Core\Assess\ActionTaken;
-use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
-use Verjuicer\Core\Measure\Span;
 
 /**
  * One day of a site, as a manager verifies it: what was on, what was read and missed, what is open, what came in and
@@ -20,21 +16,20 @@ use Verjuicer\Core\Measure\Span;
 final readonly class DaySheet
 {
     /**
-     * @param list<array{batch: Batch, verdict: string, readings: int, late: int, late_after: Span, zone: string,
-     *     findings: list<array{finding: Finding, sentence: string}>, cautions: list<string>, open: list<string>,
-     *     actions: list<ActionTaken>, runs_on: bool}> $batches
+     * @param list<SheetBatch> $batches
      * @param list<array{label: string, at: Instant, by: string, method: string, read: string, passed: bool}> $checks
      * @param list<Lot> $lots
      * @param list<array{at: Instant, by: string, what: string, batch: string, id: string}> $disposals
-     * @param list<array{at: Instant, by: string, name: string, digest: string, reasons: array<string, string>,
-     *     said: list<SaidOfBatch>}> $signatures
+     * @param list<SheetSignature> $signatures the latest first
      * @param list<array{at: Instant, recorded_at: Instant, by: string, batch: string, id: string,
-     *     type: string}> $amendments
+     *     type: string}> $amendments what was written down of the day after the last signature
+     * @param Instant $signsFrom from when the whole day can be signed
      */
     public function __construct(
         public LocalDate $day,
         public Instant $from,
         public Instant $to,
+        public Instant $signsFrom,
         public array $batches,
         public array $checks,
         public array $lots,
@@ -45,16 +40,45 @@ final readonly class DaySheet
     ) {
     }
 
-    /** @return list<string> "batch id/rule" of everything that nobody has settled */
+    /** @return list<array{key: string, batch: SheetBatch, rule: string}> what asks for a reason, by "batch id/rule" */
     public function open(): array
     {
         $open = [];
-        foreach ($this->batches as $row) {
-            foreach ($row['open'] as $rule) {
-                $open[] = $row['batch']->id->toRfc4122().'/'.$rule;
+        foreach ($this->batches as $batch) {
+            foreach ($batch->unreasoned() as $rule) {
+                $open[] = ['key' => $batch->batch->id->toRfc4122().'/'.$rule, 'batch' => $batch, 'rule' => $rule];
             }
         }
 
         return $open;
+    }
+
+    /** @return array{entries: int, late: int, replaced: int, imported: int} */
+    public function counts(): array
+    {
+        $marked = array_merge(...array_map(static fn (SheetBatch $one): array => $one->marked, $this->batches));
+        $of = static fn (string $mark): int => \count(
+            array_filter($marked, static fn (MarkedEntry $one): bool => \in_array($mark, $one->marks(), true)),
+        );
+
+        return [
+            'entries' => array_sum(array_map(static fn (SheetBatch $one): int => $one->entries, $this->batches)),
+            'late' => $of('late'),
+            'replaced' => $of('replaced'),
+            'imported' => $of('imported'),
+        ];
+    }
+
+    /** @return list<SheetSignature> those under the whole day, each person once, the first first */
+    public function whole(): array
+    {
+        $whole = [];
+        foreach (array_reverse($this->signatures) as $signature) {
+            if ($signature->until === null) {
+                $whole[$signature->accountId] ??= $signature;
+            }
+        }
+
+        return array_values($whole);
     }
 }

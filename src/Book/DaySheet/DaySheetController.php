@@ -9,12 +9,19 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
+use Verjuicer\App\Book\Proof\Verification;
+use Verjuicer\App\Book\Proof\Verified;
+use Verjuicer\App\Ledger\Chain\SealLog;
+use Verjuicer\App\Ledger\Chain\SiteDays;
+use Verjuicer\App\Ledger\Chain\SiteKeys;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\People\NotByPin;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 
 /** The sheet of a day, and a manager's signature under it. */
@@ -23,6 +30,10 @@ final class DaySheetController extends FormController
 {
     public function __construct(
         private readonly DaySheets $sheets,
+        private readonly SiteDays $days,
+        private readonly SealLog $seals,
+        private readonly SiteKeys $keys,
+        private readonly Verification $verification,
         private readonly MachineStates $machine,
         private readonly UserPasswordHasherInterface $hasher,
         private readonly CurrentAccount $account,
@@ -48,25 +59,55 @@ final class DaySheetController extends FormController
     public function sign(string $day, Request $request): Response
     {
         $sheet = $this->sheet($day);
+        $by = $this->account->get();
+        $now = $this->now->instant();
         $input = $this->read($request, 'day');
         $id = $input->id();
-        if (!$this->hasher->isPasswordValid($this->account->get(), $input->typed->getString('password'))) {
+        if (!$this->hasher->isPasswordValid($by, $input->typed->getString('password'))) {
             $input->refuse('password', 'day.problem.password');
+        }
+        if (!self::asks($sheet, $by, $now)) {
+            $input->refuse('form', 'day.problem.nothing');
+        }
+        $isOver = !$sheet->signsFrom->isAfter($now);
+        if (!$isOver && !$input->isOn('until_now')) {
+            $input->refuse('until_now', 'day.problem.until');
         }
         $reasons = [];
         foreach ($sheet->open() as $index => $open) {
             $reason = $input->text('reason'.$index);
-            $reasons[$open] = $reason;
+            $reasons[$open['key']] = $reason;
             if ($reason === '') {
                 $input->refuse('reason'.$index, 'day.problem.reason');
             }
         }
-        if (!$input->isGood()) {
-            return $this->view($sheet, $input);
+        $verified = $this->verification->since($by->site, $this->days->before($by->site, $sheet->day));
+        if (!$verified->holds() && !$input->isOn('seen')) {
+            $input->refuse('seen', 'day.problem.broken');
         }
-        $this->sheets->sign($id, $sheet, $this->account->get(), $reasons);
+        if (!$input->isGood()) {
+            return $this->view($sheet, $input, $verified);
+        }
+        $until = $isOver ? null : ($now->isAfter($sheet->to) ? $sheet->to : $now);
+        $this->sheets->sign($id, $sheet, $by, $reasons, $until, $verified->breaks);
 
         return $this->kept('day.signed', 'day', ['day' => $day]);
+    }
+
+    /** Whether there is anything under this sheet for somebody to sign. */
+    private static function asks(DaySheet $sheet, Account $by, Instant $now): bool
+    {
+        $whole = $sheet->whole();
+        $hasSigned = array_filter(
+            $whole,
+            static fn (SheetSignature $one): bool => $one->accountId === $by->id->toRfc4122(),
+        ) !== [];
+
+        return match (true) {
+            $sheet->amendments !== [], $whole === [] => true,
+            default => !$hasSigned && $by->site->asksSecondSignature && \count($whole) < 2
+                && !$sheet->signsFrom->isAfter($now),
+        };
     }
 
     private function sheet(string $day): DaySheet
@@ -84,14 +125,23 @@ final class DaySheetController extends FormController
         return LocalDate::ofInstant($this->now->instant(), $this->account->get()->site->zone());
     }
 
-    private function view(DaySheet $sheet, FormInput $input): Response
+    private function view(DaySheet $sheet, FormInput $input, ?Verified $verified = null): Response
     {
+        $by = $this->account->get();
+        $now = $this->now->instant();
+
         return $this->page('book/day_sheet/day.html.twig', $input, [
             'walked' => $this->machine->all()['verify'] ?? null,
             'sheet' => $sheet,
-            'site' => $this->account->get()->site,
+            'site' => $by->site,
             'open' => $sheet->open(),
             'is_today' => !$this->current()->isAfter($sheet->day),
+            'is_over' => !$sheet->signsFrom->isAfter($now),
+            'now' => $now,
+            'asks' => self::asks($sheet, $by, $now),
+            'breaks' => $verified->breaks ?? [],
+            'key' => $this->keys->publicKey($by->site),
+            'sealed' => $sheet->seal === null ? null : $this->seals->sign($by->site, $sheet->seal),
         ]);
     }
 }

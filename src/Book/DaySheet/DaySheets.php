@@ -11,6 +11,7 @@ use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Ledger\Chain\SiteDays;
 use Verjuicer\App\Ledger\Check\ThermometerChecks;
 use Verjuicer\App\Ledger\Log\Ledger;
@@ -21,15 +22,16 @@ use Verjuicer\App\Platform\Wording\FindingText;
 use Verjuicer\App\Platform\Wording\ZoneText;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Site\Site\WallTime;
+use Verjuicer\App\Work\Batch\RecordLog;
 use Verjuicer\Core\Assess\ActionTaken;
+use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding\Finding;
-use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Kinds\Discard;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
-use Verjuicer\Core\Measure\Span;
 
 /** Makes day sheets, and keeps the signatures under them. */
 final readonly class DaySheets
@@ -45,6 +47,7 @@ final readonly class DaySheets
         private ThermometerChecks $thermometerChecks,
         private Ledger $ledger,
         private Figures $figures,
+        private SiteChain $chain,
         private SiteDays $days,
         private Now $now,
     ) {
@@ -55,18 +58,25 @@ final readonly class DaySheets
         $from = $day->startIn($site->zone());
         $to = $day->plusDays(1)->startIn($site->zone());
         $signatures = $this->signatures($site, $day);
+        $batches = $this->batches($site, $from, $to);
+        $reasons = $this->reasons($site, $batches);
+        $rows = $seen = [];
+        foreach ($batches as $batch) {
+            $rows[] = $this->batch($batch, $day, $from, $to, $reasons, $seen);
+        }
 
         return new DaySheet(
             $day,
             $from,
             $to,
-            array_map(fn (Batch $batch): array => $this->batch($batch, $from, $to), $this->batches($site, $from, $to)),
+            WallTime::parse($day->plusDays(1)->iso().' '.$site->signsFrom, $site->zone(), $to) ?? $to,
+            $rows,
             $this->checks($site, $from, $to),
             $this->lots($site, $from, $to),
             $this->disposals($site, $from, $to),
             $this->days->seal($site, $day),
             $signatures,
-            $signatures === [] ? [] : $this->amendments($site, $from, $to, $signatures[0]['at']),
+            $signatures === [] ? [] : $this->amendments($site, $from, $to, $signatures[0]),
         );
     }
 
@@ -75,15 +85,24 @@ final readonly class DaySheets
      * open.
      *
      * @param array<string, string> $reasons by "batch id/rule"
+     * @param Instant|null $until what it is about, where the day is not over
+     * @param list<string> $breaks what does not hold of the chain, seen by whoever signs
      */
-    public function sign(Uuid $id, DaySheet $sheet, Account $by, array $reasons): void
-    {
-        $this->ledger->write($by->site, function () use ($id, $sheet, $by, $reasons): void {
-            $seal = $this->days->seal($by->site, $sheet->day);
+    public function sign(
+        Uuid $id,
+        DaySheet $sheet,
+        Account $by,
+        array $reasons,
+        ?Instant $until,
+        array $breaks,
+    ): void {
+        $this->ledger->write($by->site, function () use ($id, $sheet, $by, $reasons, $until, $breaks): void {
+            // Everything there is: what was written down of the day later stands under it, too.
+            $seal = $this->chain->seal($by->site);
             $at = $this->now->instant()->rfc3339();
             $this->connection->executeStatement(
                 'INSERT INTO day_sign (id, site_id, day, at, account_id, initials, position, digest, '
-                .'reasons) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
+                .'reasons, until, breaks) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
                 [
                     $id->toRfc4122(),
                     $by->site->id->toRfc4122(),
@@ -94,6 +113,8 @@ final readonly class DaySheets
                     $seal->position ?? 0,
                     $seal->digest ?? '',
                     json_encode((object) $reasons, \JSON_THROW_ON_ERROR),
+                    $until?->rfc3339(),
+                    $breaks === [] ? null : json_encode($breaks, \JSON_THROW_ON_ERROR),
                 ],
             );
             $this->connection->executeStatement(
@@ -112,20 +133,20 @@ final readonly class DaySheets
     private function said(DaySheet $sheet): array
     {
         return array_map(
-            fn (array $row): SaidOfBatch => new SaidOfBatch(
-                $row['batch']->id->toRfc4122(),
-                $row['batch']->tag.' · '.$row['batch']->productName.' · '.$row['batch']->code,
-                $row['verdict'],
-                $row['batch']->ruleSet,
-                $row['zone'],
+            fn (SheetBatch $row): SaidOfBatch => new SaidOfBatch(
+                $row->batch->id->toRfc4122(),
+                $row->batch->tag.' · '.$row->batch->productName.' · '.$row->batch->code,
+                $row->verdict,
+                $row->batch->ruleSet,
+                $row->zone,
                 array_map(
-                    fn (array $one): string => implode(' · ', [
-                        $this->translator->trans('rule.'.$one['finding']->rule),
-                        $this->translator->trans('verdict.'.($one['finding']->verdict->value ?? 'caution')),
-                        $one['sentence'],
-                        $one['finding']->citation,
+                    fn (SheetFinding $one): string => implode(' · ', [
+                        $this->translator->trans('rule.'.$one->finding->rule),
+                        $this->translator->trans('verdict.'.($one->finding->verdict->value ?? 'caution')),
+                        $one->sentence,
+                        $one->finding->citation,
                     ]),
-                    $row['findings'],
+                    $row->findings,
                 ),
             ),
             $sheet->batches,
@@ -158,52 +179,154 @@ final readonly class DaySheets
     }
 
     /**
-     * @return array{batch: Batch, verdict: string, readings: int, late: int, late_after: Span, zone: string,
-     *     findings: list<array{finding: Finding, sentence: string}>, cautions: list<string>, open: list<string>,
-     *     actions: list<ActionTaken>, runs_on: bool}
+     * @param array<string, Reason> $reasons by "batch id/rule"
+     * @param array<string, true> $seen ids of entries that stand on the sheet already: portions share them
      */
-    private function batch(Batch $batch, Instant $from, Instant $to): array
-    {
+    private function batch(
+        Batch $batch,
+        LocalDate $day,
+        Instant $from,
+        Instant $to,
+        array $reasons,
+        array &$seen,
+    ): SheetBatch {
         $assessment = $this->assessments->whole($batch);
         $readings = array_filter(
             $assessment->timeline->readings,
             static fn ($reading): bool => $reading->at >= $from->epoch && $reading->at < $to->epoch,
         );
-        $wrong = array_values(
-            array_filter(
-                $assessment->findings,
-                static fn (Finding $finding): bool => $finding->verdict === Verdict::Broken
-                    || $finding->verdict === Verdict::NotShown,
-            ),
-        );
-        $cautions = array_values(
-            array_filter($assessment->findings, static fn (Finding $finding): bool => $finding->verdict === null),
-        );
+        $findings = $elsewhere = [];
+        foreach ($assessment->findings as $finding) {
+            if (!$finding->isWrong()) {
+                continue;
+            }
+            $one = $this->finding($batch, $assessment, $finding, $reasons);
+            if ($one->day->iso() === $day->iso()) {
+                $findings[] = $one;
+            } elseif (!$one->day->isAfter($day)) {
+                $elsewhere[$finding->rule] = $one->day;
+            }
+        }
+        [$entries, $marked] = self::marked($assessment, $from, $to, $seen);
 
-        return [
-            'batch' => $batch,
-            'verdict' => $assessment->verdict->value,
-            'readings' => \count($readings),
-            'late' => LateReadings::among($readings, $assessment),
-            'late_after' => $assessment->rules->house()->longAfter,
-            'zone' => $this->zone->of($assessment->dangerZone),
-            'findings' => array_map(
-                fn (Finding $finding): array => [
-                    'finding' => $finding,
-                    'sentence' => $this->findings->sentence($finding, $assessment),
-                ],
-                $wrong,
+        return new SheetBatch(
+            $batch,
+            $assessment->verdict->value,
+            \count($readings),
+            LateReadings::among($readings, $assessment),
+            $assessment->rules->house()->longAfter,
+            $this->zone->of($assessment->dangerZone),
+            $findings,
+            $elsewhere,
+            array_values(
+                array_map(
+                    fn (Finding $finding): string => $this->findings->sentence($finding, $assessment),
+                    array_filter(
+                        $assessment->findings,
+                        static fn (Finding $finding): bool => $finding->verdict === null,
+                    ),
+                ),
             ),
-            'cautions' => array_map(
-                fn (Finding $finding): string => $this->findings->sentence($finding, $assessment),
-                $cautions,
-            ),
-            'open' => OpenActions::of($assessment),
-            'actions' => ActionTaken::of($assessment),
-            'runs_on' => $batch->begunAt->getTimestamp() < $from->epoch
+            ActionTaken::of($assessment),
+            $batch->begunAt->getTimestamp() < $from->epoch
                 || $assessment->timeline->end === null
                 || $assessment->timeline->end->epoch >= $to->epoch,
-        ];
+            $marked,
+            $entries,
+        );
+    }
+
+    /** @param array<string, Reason> $reasons */
+    private function finding(Batch $batch, Assessment $assessment, Finding $finding, array $reasons): SheetFinding
+    {
+        // It belongs to the day on which it went wrong.
+        $moment = $finding->deadline ?? $finding->to ?? $finding->from
+            ?? Instant::ofEpoch($batch->begunAt->getTimestamp());
+        $asOf = $assessment->timeline->asOf;
+        $actions = array_filter(
+            ActionTaken::of($assessment),
+            static fn (ActionTaken $one): bool => $one->rule === $finding->rule,
+        );
+
+        return new SheetFinding(
+            $finding,
+            $this->findings->sentence($finding, $assessment),
+            LocalDate::ofInstant($moment->isAfter($asOf) ? $asOf : $moment, $batch->site->zone()),
+            $this->evidence($batch->site, $assessment, $finding, $moment),
+            \in_array($finding->rule, OpenActions::of($assessment), true) || $actions === [] ? null : end($actions),
+            $reasons[$batch->id->toRfc4122().'/'.$finding->rule] ?? null,
+        );
+    }
+
+    private function evidence(Site $site, Assessment $assessment, Finding $finding, Instant $told): string
+    {
+        $moments = [];
+        foreach ($assessment->timeline->events as $event) {
+            if (\in_array($event->id, $finding->evidence, true)) {
+                $moments[] = $event->at;
+            }
+        }
+        $count = \count($moments);
+
+        return $count === 0 ? '' : $this->translator->trans('day.evidence', [
+            '%count%' => $count,
+            '{from}' => $this->figures->instant($moments[0], $site->zone(), $told),
+            '{to}' => $this->figures->instant($moments[$count - 1], $site->zone(), $told),
+        ]);
+    }
+
+    /**
+     * @param array<string, true> $seen
+     *
+     * @return array{int, list<MarkedEntry>} how many entries of the day, and those that are marked
+     */
+    private static function marked(Assessment $assessment, Instant $from, Instant $to, array &$seen): array
+    {
+        $entries = 0;
+        $marked = [];
+        foreach (array_reverse(RecordLog::of($assessment->record, $assessment->rules->house()->longAfter)) as $row) {
+            $event = $row->event;
+            if ($event->at->epoch < $from->epoch || $event->at->epoch >= $to->epoch || isset($seen[$event->id])) {
+                continue;
+            }
+            $seen[$event->id] = true;
+            ++$entries;
+            $entry = new MarkedEntry($event, $row->late, $row->replacedBy);
+            if ($entry->marks() !== []) {
+                $marked[] = $entry;
+            }
+        }
+
+        return [$entries, $marked];
+    }
+
+    /**
+     * @param list<Batch> $batches
+     *
+     * @return array<string, Reason> by "batch id/rule": a finding is reasoned once, under whatever day
+     */
+    private function reasons(Site $site, array $batches): array
+    {
+        $first = array_map(static fn (Batch $one): int => $one->begunAt->getTimestamp(), $batches);
+        if ($first === []) {
+            return [];
+        }
+        /** @var list<array{at: int, by: string, reasons: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT extract(epoch FROM at)::bigint AS at, initials AS by, reasons FROM day_sign '
+            .'WHERE site_id = ? AND day >= ? ORDER BY position, at',
+            [$site->id->toRfc4122(), LocalDate::ofInstant(Instant::ofEpoch(min($first)), $site->zone())->iso()],
+        );
+        $reasons = [];
+        foreach ($rows as $row) {
+            /** @var array<string, string> $said */
+            $said = (array) json_decode($row['reasons'], true, flags: \JSON_THROW_ON_ERROR);
+            foreach ($said as $of => $words) {
+                $reasons[$of] ??= new Reason($words, Instant::ofEpoch($row['at']), $row['by']);
+            }
+        }
+
+        return $reasons;
     }
 
     /** @return list<array{label: string, at: Instant, by: string, method: string, read: string, passed: bool}> */
@@ -262,28 +385,29 @@ final readonly class DaySheets
         return array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at'])] + $row, $rows);
     }
 
-    /**
-     * @return list<array{at: Instant, by: string, name: string, digest: string, reasons: array<string, string>,
-     *     said: list<SaidOfBatch>}> the latest first
-     */
+    /** @return list<SheetSignature> the latest first */
     private function signatures(Site $site, LocalDate $day): array
     {
         /**
-         * @var list<array{at: int, by: string, name: string, digest: string, reasons: string, said: string|null}> $rows
+         * @var list<array{at: int, by: string, account_id: string, name: string, position: int, digest: string,
+         *     until: int|null, reasons: string, breaks: string|null, said: string|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'
-            SELECT extract(epoch FROM s.at)::bigint AS at, s.initials AS by, a.name, s.digest, s.reasons,
-              d.batches AS said
+            SELECT extract(epoch FROM s.at)::bigint AS at, s.initials AS by, s.account_id, a.name, s.position, s.digest,
+              extract(epoch FROM s.until)::bigint AS until, s.reasons, s.breaks, d.batches AS said
             FROM day_sign s JOIN account a ON a.id = s.account_id LEFT JOIN day_said d ON d.id = s.id
               WHERE s.site_id = ? AND s.day = ? ORDER BY s.at DESC, s.position DESC
             SQL,
             [$site->id->toRfc4122(), $day->iso()],
         );
 
-        return array_map(static function (array $row): array {
+        return array_map(static function (array $row): SheetSignature {
             /** @var array<string, string> $reasons */
             $reasons = (array) json_decode($row['reasons'], true, flags: \JSON_THROW_ON_ERROR);
+
+            /** @var list<string> $breaks */
+            $breaks = json_decode($row['breaks'] ?? '[]', true, flags: \JSON_THROW_ON_ERROR);
 
             /**
              * @var list<array{id: string, batch: string, verdict: string, rules: string, zone: string,
@@ -291,11 +415,18 @@ final readonly class DaySheets
              */
             $said = json_decode($row['said'] ?? '[]', true, flags: \JSON_THROW_ON_ERROR);
 
-            return [
-                'at' => Instant::ofEpoch($row['at']),
-                'reasons' => $reasons,
-                'said' => array_map(SaidOfBatch::of(...), $said),
-            ] + $row;
+            return new SheetSignature(
+                Instant::ofEpoch($row['at']),
+                $row['by'],
+                $row['account_id'],
+                $row['name'],
+                $row['position'],
+                $row['digest'],
+                $row['until'] === null ? null : Instant::ofEpoch($row['until']),
+                $reasons,
+                $breaks,
+                array_map(SaidOfBatch::of(...), $said),
+            );
         }, $rows);
     }
 
@@ -303,15 +434,15 @@ final readonly class DaySheets
      * @return list<array{at: Instant, recorded_at: Instant, by: string, batch: string, id: string, type: string}> what
      *     was written down of the day after it was signed
      */
-    private function amendments(Site $site, Instant $from, Instant $to, Instant $signed): array
+    private function amendments(Site $site, Instant $from, Instant $to, SheetSignature $last): array
     {
         /** @var list<array{at: int, recorded_at: int, by: string, batch: string, id: string, type: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'
             SELECT extract(epoch FROM e.at)::bigint AS at, extract(epoch FROM e.recorded_at)::bigint AS recorded_at,
               e.initials AS by, b.code AS batch, b.id, e.type
-            FROM event e JOIN batch b ON b.id = e.batch_id
-            WHERE b.site_id = :site AND e.recorded_at > :signed AND e.id IN (
+            FROM event e JOIN batch b ON b.id = e.batch_id JOIN chain_link l ON l.kind = 'event' AND l.row_id = e.id
+            WHERE b.site_id = :site AND l.position > :signed AND e.recorded_at >= :at AND e.id IN (
                 SELECT d.id FROM event d WHERE d.at >= :from AND d.at < :to
                 UNION SELECT c.id FROM event d JOIN event c ON c.replaces = d.id WHERE d.at >= :from AND d.at < :to
             )
@@ -319,13 +450,15 @@ final readonly class DaySheets
             SELECT extract(epoch FROM f.recorded_at)::bigint, extract(epoch FROM f.recorded_at)::bigint, f.initials,
               b.code, b.id, 'facts'
             FROM batch_fact f JOIN batch b ON b.id = f.batch_id LEFT JOIN batch_report r ON r.batch_id = b.id
-            WHERE f.site_id = :site AND f.recorded_at > :signed AND b.begun_at < :to AND (r.ended_at IS NULL
+              JOIN chain_link l ON l.kind = 'batch_fact' AND l.row_id = f.id
+            WHERE f.site_id = :site AND l.position > :signed AND f.recorded_at >= :at AND b.begun_at < :to AND (r.ended_at IS NULL
               OR r.ended_at >= :from)
             ORDER BY recorded_at
             SQL,
             [
                 'site' => $site->id->toRfc4122(),
-                'signed' => $signed->rfc3339(),
+                'signed' => $last->position,
+                'at' => $last->at->rfc3339(),
                 'from' => $from->rfc3339(),
                 'to' => $to->rfc3339(),
             ],

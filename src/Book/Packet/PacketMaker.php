@@ -291,13 +291,20 @@ final readonly class PacketMaker
         );
     }
 
-    /** @return list<array{day: string, at: Instant, name: string, digest: string, reasons: list<string>}> */
+    /**
+     * @return list<array{day: string, at: Instant, by: string, name: string, digest: string, until: Instant|null,
+     *     reasons: list<string>}>
+     */
     private function signatures(Site $site, PacketScope $scope): array
     {
-        /** @var list<array{day: string, at: int, name: string, digest: string, reasons: string}> $rows */
+        /**
+         * @var list<array{day: string, at: int, by: string, name: string, digest: string, until: int|null,
+         *     reasons: string}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'
-            SELECT s.day::text AS day, extract(epoch FROM s.at)::bigint AS at, a.name, s.digest, s.reasons
+            SELECT s.day::text AS day, extract(epoch FROM s.at)::bigint AS at, s.initials AS by, a.name, s.digest,
+              extract(epoch FROM s.until)::bigint AS until, s.reasons
               FROM day_sign s JOIN account a ON a.id = s.account_id
             WHERE s.site_id = ? AND s.day BETWEEN ? AND ? ORDER BY s.day, s.at
             SQL,
@@ -308,7 +315,11 @@ final readonly class PacketMaker
             /** @var array<string, string> $reasons */
             $reasons = (array) json_decode($row['reasons'], true, flags: \JSON_THROW_ON_ERROR);
 
-            return ['at' => Instant::ofEpoch($row['at']), 'reasons' => array_values($reasons)] + $row;
+            return [
+                'at' => Instant::ofEpoch($row['at']),
+                'until' => $row['until'] === null ? null : Instant::ofEpoch($row['until']),
+                'reasons' => array_values($reasons),
+            ] + $row;
         }, $rows);
     }
 }

@@ -85,6 +85,33 @@ final readonly class Verification
         );
     }
 
+    /**
+     * As much as a signature under a day asks for: the links of that day and since, the seals over them, and what may
+     * be changed.
+     */
+    public function since(Site $site, int $position): Verified
+    {
+        $seals = array_filter(
+            $this->seals->all($site),
+            static fn (SignedSeal $seal): bool => $seal->position > $position,
+        );
+        $hasKey = $this->keys->holds($site);
+        $break = $this->walk->firstBreakAfter($site, $position);
+
+        return new Verified(
+            $this->now->instant(),
+            $this->chain->length($site) - $position,
+            \count($seals),
+            [
+                ...($hasKey ? [] : [$this->say('key')]),
+                ...$this->sealed($site, 'sealed', $this->seals->firstBrokenOf($site, array_reverse($seals))),
+                ...($break === null ? [] : [$this->told($site, $break)]),
+            ],
+            [],
+            $hasKey,
+        );
+    }
+
     /** @return list<string> keys nobody vouched for: what was explained is no break, and is said all the same */
     private function notes(Site $site): array
     {

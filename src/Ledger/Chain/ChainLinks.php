@@ -33,6 +33,9 @@ final readonly class ChainLinks
         'site_key',
     ];
 
+    /** Columns added later: where they say nothing they are not in the canonical form. */
+    private const ADDED = ['batch' => ['piece_numbers'], 'day_sign' => ['until', 'breaks']];
+
     public function __construct(private Connection $connection)
     {
     }
@@ -134,10 +137,10 @@ final readonly class ChainLinks
     {
         $cases = '';
         foreach (self::KINDS as $kind) {
-            $row =
-                $kind === 'batch'
-                    ? "to_jsonb(r) - CASE WHEN r.piece_numbers IS NULL THEN 'piece_numbers' ELSE '' END"
-                    : 'to_jsonb(r)';
+            $row = 'to_jsonb(r)';
+            foreach (self::ADDED[$kind] ?? [] as $column) {
+                $row .= " - CASE WHEN r.$column IS NULL THEN '$column' ELSE '' END";
+            }
             $cases .= " WHEN '$kind' THEN (SELECT ($row)::text FROM $kind r WHERE r.id = l.row_id)";
         }
 

@@ -31,10 +31,26 @@ final readonly class ChainWalk
         );
     }
 
-    private function walk(Site $site): ?ChainBreak
+    /**
+     * From a place on, which is taken as it is: seals say whether it may be.
+     *
+     * @return ChainBreak|null null where it holds
+     */
+    public function firstBreakAfter(Site $site, int $position): ?ChainBreak
     {
-        $position = 0;
+        return $this->links->inUtc(
+            fn (): ?ChainBreak => $this->walk($site, $position)
+                ?? $this->brokenSeal($site)
+                ?? $this->rows->firstDifference($site),
+        );
+    }
+
+    private function walk(Site $site, int $position = 0): ?ChainBreak
+    {
         $hash = '';
+        foreach ($position === 0 ? [] : $this->links->between($site, $position, $position) as $link) {
+            $hash = (string) hex2bin($link['hash']);
+        }
         while (($links = $this->links->after($site, $position)) !== []) {
             foreach ($links as $link) {
                 if ($link['position'] !== ++$position) {

@@ -91,6 +91,18 @@ final readonly class SiteDays
         );
     }
 
+    /** Where the first range of a day begins: the place before it; that of now where the day has none. */
+    public function before(Site $site, LocalDate $day): int
+    {
+        $place = $this->connection->fetchOne(
+            'SELECT coalesce((SELECT min(first_position) - 1 FROM day_close WHERE site_id = :site AND day = :day), '
+            .'(SELECT max(last_position) FROM day_close WHERE site_id = :site), 0)',
+            ['site' => $site->id->toRfc4122(), 'day' => $day->iso()],
+        );
+
+        return \is_int($place) ? $place : 0;
+    }
+
     /**
      * @return iterable<array{day: string, position: int, digest: string}> what the chain came to at the end of every
      *     range, the open one last

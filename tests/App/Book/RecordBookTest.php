@@ -60,7 +60,7 @@ final class RecordBookTest extends KitchenTestCase
             $page->filter('[id^=problem-reason]')->count(),
             'every open finding is settled or named',
         );
-        $fields = ['password' => 'oak-and-patience'];
+        $fields = ['password' => 'oak-and-patience', 'until_now' => '1'];
         foreach (
             $page
 ->filter('input[name^=reason]')
@@ -112,6 +112,108 @@ final class RecordBookTest extends KitchenTestCase
             $this->service(ChainWalk::class)->firstBreak($this->logIn()->site)?->what,
             'and the altered signature is found',
         );
+    }
+
+    public function testADayIsSignedOnceItIsOverOrUntilNowByNameAndAmendmentsAlone(): void
+    {
+        $day = $this->day(0);
+        $this->logIn('dell');
+        $page = $this->signed($day, []);
+        self::assertSelectorTextContains('#problem-until_now', 'The day is not over', 'today is not signed as a whole');
+        $this->signed($day, ['until_now' => '1']);
+        $main = $this->client->followRedirect()->filter('main')->text();
+        self::assertStringContainsString('for the day until 14:00', $main);
+        self::assertStringContainsString('Left open: seen (DF, Tue 24 Nov 2026 14:00)', $main, 'with its finding');
+        self::mockTime('2026-11-25 10:59:00 UTC');
+        self::assertStringContainsString('can be signed from 04:00', $this->sheet($day), 'a minute before four');
+        self::mockTime('2026-11-25 11:00:00 UTC');
+        $this->logIn('dell');
+        self::assertStringNotContainsString('cooked through is open', $this->sheet($day), 'nothing is reasoned twice');
+        $this->signed($day, []);
+        self::assertStringContainsString('Everything of this day is signed', $this->sheet($day));
+        $this->client->request('POST', '/days/'.$day, ['password' => 'oak-and-patience']);
+        self::assertResponseStatusCodeSame(422, 'nothing is left to sign');
+        $this->keep('7 174 yesterday 13:00');
+        $this->logIn('dell');
+        self::assertStringContainsString('You sign what was written down since', $this->sheet($day));
+        $this->signed($day, []);
+        self::assertStringContainsString('Everything of this day is signed', $this->sheet($day));
+        self::assertSame(3, $this->number('SELECT count(*) FROM day_sign'));
+    }
+
+    public function testWhereASiteAsksForItASecondPersonSigns(): void
+    {
+        $day = $this->day(-1);
+        $this->connection()->executeStatement('UPDATE site SET asks_second_signature = true');
+        $this->connection()->executeStatement("UPDATE account SET role = 'manager' WHERE initials = 'MR'");
+        self::mockTime('2026-11-25 12:00:00 UTC');
+        $this->logIn('dell');
+        $this->signed($day, []);
+        self::assertStringContainsString('another manager signs', $this->sheet($day));
+        self::assertStringContainsString('Everything of this day is signed', $this->sheet($day), 'by this one');
+        $this->logIn('mara');
+        self::assertStringContainsString('Your signature is the second', $this->sheet($day));
+        $this->signed($day, []);
+        self::assertStringNotContainsString('another manager signs', $this->sheet($day));
+    }
+
+    public function testWhatDoesNotHoldIsSeenBeforeItIsSignedAndStandsUnderTheSheet(): void
+    {
+        $day = $this->day(0);
+        $this->asOwner();
+        $this->connection()->executeStatement('SET session_replication_role = replica');
+        $this->connection()->executeStatement(
+            "UPDATE event SET initials = 'XX' WHERE id = (SELECT id FROM event ORDER BY seq DESC LIMIT 1)",
+        );
+        $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
+        $this->logIn('dell');
+        $page = $this->signed($day, ['until_now' => '1']);
+        self::assertSelectorTextContains('#problem-seen', 'say that you have seen it');
+        self::assertStringContainsString('was altered', $page->filter('main form')->text());
+        $this->client->submit($page->selectButton('Verify and sign')->form([
+            'seen' => '1',
+            'password' => 'oak-and-patience',
+        ]));
+        self::assertStringContainsString('Signed though it did not hold', $this->sheet($day));
+    }
+
+    public function testTheSheetCountsAndMarksWhatWasLateReplacedOrTakenInFromAFile(): void
+    {
+        $day = $this->day(0);
+        $this->logIn('ike');
+        $before = $this->client->request('GET', '/days/'.$day)->filter('main')->text();
+        $counted = '/(\d+) entries of this day: (\d+) late, (\d+) replaced, (\d+) from/';
+        self::assertMatchesRegularExpression($counted, $before);
+        preg_match($counted, $before, $of);
+        [, $entries, $late, $replaced] = array_map(intval(...), $of) + [0, 0, 0, 0];
+        $this->keep('7.2 157 -65 because the card lay in the truck');
+        $id = $this->words("SELECT e.id FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.tag = 7 ORDER BY e.seq DESC LIMIT 1");
+        $page = $this->client->request('GET', $this->path(7)."/events/$id");
+        $this->client->submit($page->selectButton('Keep the correction')->form(['reason' => 'read wrong']));
+        $after = $this->sheet($day);
+        self::assertStringContainsString(
+            \sprintf('%d entries of this day: %d late, %d replaced', $entries + 2, $late + 2, $replaced + 1),
+            $after,
+        );
+        self::assertMatchesRegularExpression('/late, replaced: 12:55 .*157 °F.* replaced 14:00 by MR: .*read wrong/', $after);
+    }
+
+    /** @param array<string, string> $more */
+    private function signed(string $day, array $more): Crawler
+    {
+        $page = $this->client->request('GET', '/days/'.$day);
+        $fields = ['password' => 'oak-and-patience'] + $more;
+        $names = $page->filter('input[name^=reason]')->each(static fn (Crawler $one): string => (string) $one->attr('name'));
+        foreach ($names as $name) {
+            $fields[$name] = 'seen';
+        }
+
+        return $this->client->submit($page->selectButton('Verify and sign')->form($fields));
+    }
+
+    private function sheet(string $day): string
+    {
+        return $this->client->request('GET', '/days/'.$day)->filter('main')->text();
     }
 
     #[DataProvider('noDays')]

@@ -78,7 +78,7 @@ final class PutRightTest extends KitchenTestCase
     {
         $this->logIn('dell');
         $page = $this->client->request('GET', '/days/2026-11-24');
-        $fields = ['password' => 'oak-and-patience'];
+        $fields = ['password' => 'oak-and-patience', 'until_now' => '1'];
         foreach (
             $page
 ->filter('input[name^=reason]')
