@@ -50,6 +50,10 @@ final readonly class Assessor
             new Check\VacuumPackCheck(),
             new Check\SteamTableReheatCheck(),
             new Check\MixedCheck(),
+            new Check\ProcedureCheck(),
+            new Check\RawFishCheck(),
+            new Check\SideCoolingCheck(),
+            new Check\RoastAgainCheck(),
         ];
     }
 

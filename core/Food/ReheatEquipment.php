@@ -10,6 +10,7 @@ enum ReheatEquipment: string
     case Oven = 'oven';
     case Stove = 'stove';
     case Pit = 'pit';
+    case Microwave = 'microwave';
     case SteamTable = 'steam_table';
     case ChafingDish = 'chafing_dish';
     case Cabinet = 'cabinet';
@@ -19,7 +20,7 @@ enum ReheatEquipment: string
     {
         return match ($this) {
             self::SteamTable, self::ChafingDish, self::Cabinet => true,
-            self::Oven, self::Stove, self::Pit => false,
+            self::Oven, self::Stove, self::Pit, self::Microwave => false,
         };
     }
 }

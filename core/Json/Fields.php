@@ -200,6 +200,31 @@ final class Fields
         return [];
     }
 
+    /**
+     * Several of the values an enumeration lists; none where the list is absent.
+     *
+     * @template T of \BackedEnum
+     *
+     * @param class-string<T> $values
+     *
+     * @return list<T>
+     */
+    public function choices(string $name, string $values): array
+    {
+        $chosen = [];
+        foreach ($this->texts($name) as $value) {
+            $case = $values::tryFrom($value);
+            if ($case === null) {
+                $known = array_map(static fn (\BackedEnum $one): string => (string) $one->value, $values::cases());
+                $this->wrong($name, \sprintf('holds what is not known: write some of %s', implode(', ', $known)));
+            } else {
+                $chosen[] = $case;
+            }
+        }
+
+        return $chosen;
+    }
+
     /** @return list<int> different whole numbers from 1, at least one; null where the list is absent */
     public function numbers(string $name): ?array
     {

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Proof;
 
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\MalformedInstant;
+
 /** Rows that were handed over, in their order; what is asked of them often is found at once. */
 final class Rows
 {
@@ -76,9 +79,11 @@ final class Rows
     /** @return int|null seconds since 1970 */
     public static function instant(mixed $value): ?int
     {
-        $seconds = \is_string($value) ? strtotime($value) : false;
-
-        return $seconds === false ? null : $seconds;
+        try {
+            return \is_string($value) ? Instant::parse($value)->epoch : null;
+        } catch (MalformedInstant) {
+            return null;
+        }
     }
 
     /** @param array<mixed> $row */

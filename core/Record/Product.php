@@ -7,6 +7,7 @@ namespace Verjuicer\Core\Record;
 use Verjuicer\Core\Food\Animal;
 use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\Integrity;
+use Verjuicer\Core\Food\Treatment;
 use Verjuicer\Core\Measure\Weight;
 
 /** What is being smoked, as far as the rules ask. */
@@ -16,6 +17,7 @@ final readonly class Product
      * @param Weight|null $rawWeight of one piece
      * @param int $pieces how many; not read where `pieceNumbers` names them
      * @param list<int>|null $pieceNumbers the pieces a record holds that was split off by pieces
+     * @param list<Treatment> $treatments what is done to it so that it keeps
      * @param array<string, mixed> $extensions members nobody here knows: kept, ignored
      */
     public function __construct(
@@ -30,6 +32,7 @@ final readonly class Product
         public bool $advisory = false,
         public ?array $pieceNumbers = null,
         public array $extensions = [],
+        public array $treatments = [],
     ) {
     }
 

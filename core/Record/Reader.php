@@ -11,6 +11,8 @@ use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Food\Animal;
 use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\Integrity;
+use Verjuicer\Core\Food\ProcedureKind;
+use Verjuicer\Core\Food\Treatment;
 use Verjuicer\Core\Json\Fields;
 use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -130,10 +132,29 @@ final readonly class Reader
         $siteName = $fields->text('name');
         $elevation = $fields->whole('elevation_m');
         $house = self::stricter($fields->has('house_limits') ? $fields->object('house_limits') : null);
+        $procedures = $fields->has('procedures') ? self::procedures($fields) : null;
 
         return $zone === null || $unit === null
             ? null
-            : new Site($siteName, $zone, $unit, $elevation, $fields->unknown(), $house);
+            : new Site($siteName, $zone, $unit, $elevation, $fields->unknown(), $house, $procedures);
+    }
+
+    /** @return list<Procedure> */
+    private static function procedures(Fields $site): array
+    {
+        $procedures = [];
+        foreach ($site->objects('procedures', false) as $fields) {
+            $kind = $fields->requiredChoice('kind', ProcedureKind::class);
+            $number = $fields->requiredText('number');
+            $version = $fields->count('version', 1);
+            $from = $fields->requiredInstant('from');
+            $to = $fields->instant('to');
+            if ($kind !== null && $number !== null && $from !== null) {
+                $procedures[] = new Procedure($kind, $number, $version, $from, $to);
+            }
+        }
+
+        return $procedures;
     }
 
     /** What the site holds itself to beyond our defaults, in seconds. */
@@ -208,6 +229,7 @@ final readonly class Reader
         $stuffed = $fields->flag('stuffed');
         $wild = $fields->flag('wild');
         $advisory = $fields->flag('advisory');
+        $treatments = $fields->choices('treatments', Treatment::class);
         if ($animal === null || $form === null || $integrity === null) {
             return null;
         }
@@ -228,6 +250,7 @@ final readonly class Reader
             $advisory,
             $pieceNumbers,
             $extensions,
+            $treatments,
         );
     }
 

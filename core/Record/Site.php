@@ -11,7 +11,10 @@ use Verjuicer\Core\Ruleset\StricterLimits;
 /** Where the batch was made: its clock on the wall and the unit it thinks in. */
 final readonly class Site
 {
-    /** @param array<string, mixed> $extensions members nobody here knows: kept, ignored */
+    /**
+     * @param array<string, mixed> $extensions members nobody here knows: kept, ignored
+     * @param list<Procedure>|null $procedures in writing; null where the record does not say
+     */
     public function __construct(
         public ?string $name,
         public Zone $zone,
@@ -19,6 +22,7 @@ final readonly class Site
         public ?int $elevationM,
         public array $extensions = [],
         public StricterLimits $house = new StricterLimits(),
+        public ?array $procedures = null,
     ) {
     }
 }

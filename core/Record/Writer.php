@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Record;
 
 use Verjuicer\Core\Event\FieldValue;
+use Verjuicer\Core\Food\Treatment;
 
 /** Writes `verjuicer-record/1`; what it writes reads back as the same record, extensions included. */
 final readonly class Writer
@@ -32,6 +33,9 @@ final readonly class Writer
                         'unit' => $record->site->unit->value,
                         'elevation_m' => $record->site->elevationM,
                         'house_limits' => $house->isNone() ? null : (object) $house->seconds,
+                        'procedures' => $record->site->procedures === null
+                            ? null
+                            : array_map(self::procedure(...), $record->site->procedures),
                     ],
                     $record->site->extensions,
                 ),
@@ -103,6 +107,20 @@ final readonly class Writer
         return $members;
     }
 
+    private static function procedure(Procedure $procedure): \stdClass
+    {
+        return self::object(
+            [
+                'kind' => $procedure->kind->value,
+                'number' => $procedure->number,
+                'version' => $procedure->version,
+                'from' => $procedure->from->rfc3339(),
+                'to' => $procedure->to?->rfc3339(),
+            ],
+            [],
+        );
+    }
+
     private static function thermometer(Thermometer $thermometer): \stdClass
     {
         return self::object(
@@ -136,6 +154,9 @@ final readonly class Writer
                 'raw_weight_kg' => $product->rawWeight?->kilograms(),
                 'pieces' => $product->pieces,
                 'piece_numbers' => $product->pieceNumbers,
+                'treatments' => $product->treatments === []
+                    ? null
+                    : array_map(static fn (Treatment $one): string => $one->value, $product->treatments),
                 'stuffed' => $product->stuffed,
                 'wild' => $product->wild,
                 'advisory' => $product->advisory,

@@ -9,7 +9,7 @@ use Verjuicer\Core\Measure\Threshold;
 /** The numbers of one edition of one food code, complete from the moment it exists. */
 final readonly class RuleSet
 {
-    /** @param array<class-string<RulePart>, RulePart> $parts every one its vocabulary lists */
+    /** @param array<class-string<RulePart>, RulePart> $parts every one its vocabulary lists, what is optional too */
     public function __construct(
         public string $id,
         public string $title,

@@ -34,6 +34,9 @@ final readonly class RuleSetReader
         foreach (Vocabulary::PARTS as $part) {
             $parts[$part] = $part::read($top->part($part::key()));
         }
+        foreach (Vocabulary::OPTIONAL as $part) {
+            $parts[$part] = $top->has($part::key()) ? $part::read($top->part($part::key())) : $part::none();
+        }
         $ruleSet = new RuleSet(
             $top->text('id'),
             $top->text('title'),

@@ -27,4 +27,7 @@ final readonly class Vocabulary
         ThermometerRules::class,
         HouseLimits::class,
     ];
+
+    /** What a code may leave out: then nothing is found of it. */
+    public const OPTIONAL = [ProcedureRules::class, FurtherRules::class];
 }

@@ -7,6 +7,7 @@ namespace Verjuicer\Tests\Core;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Assessor;
 use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Food\Treatment;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Record;
@@ -27,6 +28,9 @@ final class Story
     /** @var list<array<string, mixed>> */
     private array $thermometers = [];
 
+    /** @var list<array<string, mixed>>|null what the site has in writing */
+    private ?array $papers = null;
+
     private string $zone = 'America/Denver';
 
     private static ?RuleSetLibrary $library = null;
@@ -42,7 +46,9 @@ final class Story
     }
 
     /**
-     * @param string $product "turkey roast", "lamb roast 3.1kg 2pieces", "pork cut non_intact stuffed wild advisory"
+     * @param string $product "turkey roast", "lamb roast 3.1kg 2pieces", "pork cut non_intact stuffed wild advisory",
+     *     "pork roast cured"; "papers" where the site says what it has in writing, "paper:vacuum_pack:-10:60" for a
+     *     procedure in force from one minute to another
      */
     public function about(string $product): self
     {
@@ -58,12 +64,31 @@ final class Story
                 $story->product['raw_weight_kg'] = (float) $word;
             } elseif (str_ends_with($word, 'pieces')) {
                 $story->product['pieces'] = (int) $word;
+            } elseif (str_starts_with($word, 'paper')) {
+                $story->papers = [...$story->papers ?? [], ...self::paper($word)];
+            } elseif (Treatment::tryFrom($word) !== null) {
+                $story->product['treatments'] = [$word];
             } elseif ($word !== 'non_intact') {
                 $story->product[$word] = true;
             }
         }
 
         return $story;
+    }
+
+    /** @return list<array<string, mixed>> */
+    private static function paper(string $word): array
+    {
+        [, $kind, $from, $to] = explode(':', $word) + ['', '', '', ''];
+
+        $paper = [
+            'kind' => $kind,
+            'number' => 'P-1',
+            'version' => 2,
+            'from' => self::at($from)->rfc3339(),
+        ] + ($to === '' ? [] : ['to' => self::at($to)->rfc3339()]);
+
+        return $kind === '' ? [] : [$paper];
     }
 
     /** @param string ...$checks "-60 32.0 32.4": minutes, expected, read; in °C with a c behind each */
@@ -112,7 +137,8 @@ final class Story
         return json_encode(
             [
                 'format' => Reader::FORMAT,
-                'site' => ['timezone' => $this->zone, 'unit' => 'F'],
+                'site' => ['timezone' => $this->zone, 'unit' => 'F']
+                    + ($this->papers === null ? [] : ['procedures' => $this->papers]),
                 'rules' => 'us-food-code-2022',
                 'thermometers' => $this->thermometers,
                 'batch' => [

@@ -451,8 +451,8 @@ final readonly class DaySheets
               b.code, b.id, 'facts'
             FROM batch_fact f JOIN batch b ON b.id = f.batch_id LEFT JOIN batch_report r ON r.batch_id = b.id
               JOIN chain_link l ON l.kind = 'batch_fact' AND l.row_id = f.id
-            WHERE f.site_id = :site AND l.position > :signed AND f.recorded_at >= :at AND b.begun_at < :to AND (r.ended_at IS NULL
-              OR r.ended_at >= :from)
+            WHERE f.site_id = :site AND l.position > :signed AND f.recorded_at >= :at AND b.begun_at < :to
+              AND (r.ended_at IS NULL OR r.ended_at >= :from)
             ORDER BY recorded_at
             SQL,
             [

@@ -39,6 +39,10 @@ class Product
     #[ORM\Column(nullable: true)]
     public ?int $yieldMost = null;
 
+    /** @var list<string> what is done to it so that it keeps (`Treatment`) */
+    #[ORM\Column(type: 'json')]
+    public array $treatments = [];
+
     #[ORM\Column]
     public bool $isRetired = false;
 
@@ -78,6 +82,7 @@ class Product
         $copy->rest = $this->rest;
         [$copy->yieldLeast, $copy->yieldMost] = [$this->yieldLeast, $this->yieldMost];
         $copy->doneness = $this->doneness;
+        $copy->treatments = $this->treatments;
 
         return $copy;
     }

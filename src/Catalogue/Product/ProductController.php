@@ -18,6 +18,7 @@ use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\Core\Food\Animal;
 use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\Integrity;
+use Verjuicer\Core\Food\Treatment;
 use Verjuicer\Core\Ruleset\CookingCategory;
 use Verjuicer\Core\Ruleset\CookingRules;
 
@@ -79,6 +80,9 @@ final class ProductController extends FormController
             $filled['where'.$index] = $spot['where'];
         }
         $doneness = $product->doneness();
+        foreach ($product->treatments as $treatment) {
+            $filled[$treatment] = '1';
+        }
         if ($doneness !== null) {
             $filled += [
                 'from' => $doneness->from->number().strtolower($doneness->from->unit->value),
@@ -146,6 +150,12 @@ final class ProductController extends FormController
             $input->isOn('retired'),
         ];
         [$kept->yieldLeast, $kept->yieldMost] = [$least, $most];
+        $kept->treatments = array_values(
+            array_filter(
+                array_column(Treatment::cases(), 'value'),
+                static fn (string $one): bool => $input->isOn($one),
+            ),
+        );
         $kept->liked($from === null || $to === null ? null : new Doneness($from, $to, $input->text('feel')));
         $this->entities->persist($kept);
         try {
@@ -168,6 +178,7 @@ final class ProductController extends FormController
             $input,
             $law + [
                 'product' => $product,
+                'treatments' => array_column(Treatment::cases(), 'value'),
                 'site' => $this->account->get()->site,
                 'animals' => Animal::cases(),
                 'forms' => Form::cases(),

@@ -16,7 +16,10 @@ final class KitchenController extends AbstractController
         'before' => ['plans', 'receiving', 'products', 'recipes', 'templates'],
         'at_pit' => ['alarms', 'pits', 'hot_round', 'thermometers', 'sensors', 'what_if', 'wall', 'card'],
         'after' => ['cooling', 'today', 'unsettled', 'labels'],
-        'book' => ['search', 'packets', 'trends', 'keeping', 'exchange', 'duty', 'site', 'people', 'devices', 'sites'],
+        'book' => [
+            'search', 'papers', 'packets', 'trends', 'keeping', 'exchange', 'duty', 'site', 'people', 'devices',
+            'sites',
+        ],
     ];
     private const OF = [
         'site' => 'ROLE_MANAGER',

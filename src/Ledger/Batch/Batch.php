@@ -68,6 +68,10 @@ class Batch
     #[ORM\Column(type: 'json', nullable: true)]
     public readonly ?array $pieceNumbers;
 
+    /** @var list<string>|null what is done to it so that it keeps (`Treatment`); null where nothing is */
+    #[ORM\Column(type: 'json', nullable: true)]
+    public readonly ?array $treatments;
+
     public function __construct(
         // Not readonly: Doctrine writes it twice into a lazily loaded object.
         #[ORM\Id] #[ORM\Column(type: 'uuid')] public Uuid $id,
@@ -83,6 +87,8 @@ class Batch
         $this->animal = $source->animal ?? $plan->product->animal;
         $this->form = $source->form ?? $plan->product->form;
         $this->integrity = $source->integrity ?? $plan->product->integrity;
+        $treatments = $source === null ? $plan->product->treatments : $source->treatments ?? [];
+        $this->treatments = $treatments === [] ? null : $treatments;
         $this->tag = $plan->tag;
         $this->pieces = $plan->pieces;
         $this->rawGrams = $plan->rawGrams;

@@ -31,10 +31,13 @@ final readonly class ChainLinks
         'day_close',
         'clock_word',
         'site_key',
+        'procedure_version',
+        'procedure_training',
+        'procedure_scan',
     ];
 
     /** Columns added later: where they say nothing they are not in the canonical form. */
-    private const ADDED = ['batch' => ['piece_numbers'], 'day_sign' => ['until', 'breaks']];
+    private const ADDED = ['batch' => ['piece_numbers', 'treatments'], 'day_sign' => ['until', 'breaks']];
 
     public function __construct(private Connection $connection)
     {
@@ -137,7 +140,8 @@ final readonly class ChainLinks
     {
         $cases = '';
         foreach (self::KINDS as $kind) {
-            $row = 'to_jsonb(r)';
+            // Of a scan its digest is hashed, not its bytes.
+            $row = $kind === 'procedure_scan' ? "to_jsonb(r) - 'content'" : 'to_jsonb(r)';
             foreach (self::ADDED[$kind] ?? [] as $column) {
                 $row .= " - CASE WHEN r.$column IS NULL THEN '$column' ELSE '' END";
             }

@@ -7,9 +7,11 @@ namespace Verjuicer\App\Ledger\Log;
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\HeldPieces;
+use Verjuicer\App\Ledger\Procedure\Procedures;
 use Verjuicer\App\Site\Settings\SiteHistory;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\Procedure;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Record;
 
@@ -22,6 +24,7 @@ final readonly class StoredRecords
         private PitShare $pits,
         private Reader $reader,
         private SiteHistory $history,
+        private Procedures $procedures,
     ) {
     }
 
@@ -91,6 +94,7 @@ final readonly class StoredRecords
                 'unit' => $site->unit->value,
                 'elevation_m' => $site->elevationM,
                 'house_limits' => $site->houseLimits === [] ? null : (object) $site->houseLimits,
+                'procedures' => array_map(self::procedure(...), $this->procedures->forRecords($batch->site)),
             ],
             'rules' => $batch->ruleSet,
             'thermometers' => $this->thermometers($batch, $rows),
@@ -112,9 +116,21 @@ final readonly class StoredRecords
                     'stuffed' => $batch->isStuffed || self::wasStuffed($events),
                     'wild' => $batch->isWild,
                     'advisory' => $batch->hasAdvisory,
+                    'treatments' => $batch->treatments ?? [],
                 ],
                 'events' => $events,
             ],
+        ];
+    }
+
+    private static function procedure(Procedure $one): \stdClass
+    {
+        return (object) [
+            'kind' => $one->kind->value,
+            'number' => $one->number,
+            'version' => $one->version,
+            'from' => $one->from->rfc3339(),
+            'to' => $one->to?->rfc3339(),
         ];
     }
 

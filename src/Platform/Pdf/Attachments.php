@@ -10,6 +10,9 @@ namespace Verjuicer\App\Platform\Pdf;
  */
 final class Attachments
 {
+    private const TRAILER = '/trailer\s*<<\s*\/Size (\d+)\s*\/Root (\d+) 0 R\s*\/Info (\d+) 0 R.*?>>'
+        .'\s*startxref\s*(\d+)\s*%%EOF\s*$/sD';
+
     /**
      * @param string $pdf with a cross-reference table, as weasyprint writes it
      * @param list<array{name: string, type: string, description: string, content: string}> $files plain names
@@ -18,8 +21,7 @@ final class Attachments
      */
     public static function add(string $pdf, array $files, \DateTimeImmutable $made): string
     {
-        $form = '/trailer\s*<<\s*\/Size (\d+)\s*\/Root (\d+) 0 R\s*\/Info (\d+) 0 R.*?>>\s*startxref\s*(\d+)\s*%%EOF\s*$/sD';
-        if (preg_match($form, substr($pdf, -4096), $part) !== 1) {
+        if (preg_match(self::TRAILER, substr($pdf, -4096), $part) !== 1) {
             throw new \UnexpectedValueException('The PDF has another trailer than expected.');
         }
         [$size, $root, $info, $before] = array_map(intval(...), \array_slice($part, 1));
@@ -28,7 +30,8 @@ final class Attachments
         foreach ($files as $file) {
             [$stream, $spec] = [$next++, $next++];
             $objects[$stream] = self::stream($file['content'], $file['type'], $made);
-            $objects[$spec] = "<< /Type /Filespec /F ({$file['name']}) /UF ({$file['name']}) /Desc ({$file['description']}) "
+            $name = $file['name'];
+            $objects[$spec] = "<< /Type /Filespec /F ($name) /UF ($name) /Desc ({$file['description']}) "
                 ."/AFRelationship /Data /EF << /F $stream 0 R >> >>";
             $specs[] = "$spec 0 R";
             $names[] = "({$file['name']}) $spec 0 R";

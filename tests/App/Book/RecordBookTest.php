@@ -187,7 +187,9 @@ final class RecordBookTest extends KitchenTestCase
         preg_match($counted, $before, $of);
         [, $entries, $late, $replaced] = array_map(intval(...), $of) + [0, 0, 0, 0];
         $this->keep('7.2 157 -65 because the card lay in the truck');
-        $id = $this->words("SELECT e.id FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.tag = 7 ORDER BY e.seq DESC LIMIT 1");
+        $id = $this->words(
+            'SELECT e.id FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.tag = 7 ORDER BY e.seq DESC LIMIT 1',
+        );
         $page = $this->client->request('GET', $this->path(7)."/events/$id");
         $this->client->submit($page->selectButton('Keep the correction')->form(['reason' => 'read wrong']));
         $after = $this->sheet($day);

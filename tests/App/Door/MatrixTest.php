@@ -23,7 +23,8 @@ final class MatrixTest extends KitchenTestCase
 {
     private const ANYBODY = [
         'api_assessment', 'api_batches', 'api_document', 'api_dues', 'api_lots', 'api_readings', 'api_record',
-        'checker', 'healthz', 'keptz', 'login', 'logout', 'metrics', 'readyz', 'setup', 'setup_keep', 'shared', 'shared_pdf',
+        'checker', 'healthz', 'keptz', 'login', 'logout', 'metrics', 'readyz', 'setup', 'setup_keep',
+        'shared', 'shared_pdf',
         'stand_in_take',
         'welcome', 'who', 'who_is',
     ];
@@ -38,7 +39,7 @@ final class MatrixTest extends KitchenTestCase
         'own_sign_out', 'packet', 'packet_pdf', 'packets', 'pit', 'pits', 'plan', 'plan_after', 'plan_calendar',
         'plan_dish', 'plan_lists', 'plan_schedule', 'plans', 'product', 'products', 'recall', 'receiving',
         'recipe', 'recipes', 'resume', 'search', 'templates', 'theme', 'thermometer', 'thermometers', 'today', 'trend',
-        'sensor', 'sensor_series', 'sensors',
+        'sensor', 'sensor_series', 'sensors', 'paper', 'paper_pdf', 'paper_scanned', 'papers',
         'site_enter', 'sites', 'trend_gaps', 'trend_took', 'trends', 'units', 'unsettled', 'wall', 'wall_live',
         'what_if',
     ];
@@ -50,7 +51,7 @@ final class MatrixTest extends KitchenTestCase
         'correction_keep', 'delivery_keep', 'delivery_new', 'divide', 'divide_keep', 'divide_pieces', 'doubted',
         'doubted_keep', 'facts', 'facts_keep', 'hot_round_keep', 'label_print', 'log_keep', 'lot_move', 'lot_put_right',
         'mix', 'packet_ask', 'pit_take_back', 'plan_dish_make', 'plan_make', 'pit_write', 'sensor_place',
-        'thermometer_check',
+        'thermometer_check', 'paper_trained',
     ];
 
     private const PITMASTER = [
@@ -63,7 +64,8 @@ final class MatrixTest extends KitchenTestCase
     ];
 
     private const MANAGER = [
-        'day_sign', 'keeping_clock', 'device_register', 'device_revoke', 'devices', 'duty_contacts', 'duty_levels', 'duty_shift_add',
+        'day_sign', 'keeping_clock', 'paper_keep', 'paper_scan',
+        'device_register', 'device_revoke', 'devices', 'duty_contacts', 'duty_levels', 'duty_shift_add',
         'duty_shift_remove', 'import', 'people', 'people_add', 'people_log',
         'person', 'person_do', 'person_keep', 'sensor_register', 'sensor_renew', 'sensor_revoke', 'site', 'site_keep',
         'token_make', 'token_revoke', 'tokens',

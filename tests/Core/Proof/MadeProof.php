@@ -125,7 +125,10 @@ final class MadeProof
                         'elevation_m' => 1610,
                     ],
                     'thermometers' => [['id' => 'T1', 'checks' => [
-                        ['at' => self::at('08:00'), 'method' => 'ice', 'expected' => ['f' => 32.0], 'read' => ['f' => 32.5]],
+                        [
+                            'at' => self::at('08:00'), 'method' => 'ice',
+                            'expected' => ['f' => 32.0], 'read' => ['f' => 32.5],
+                        ],
                     ]]],
                     'batch' => [
                         'code' => 'LS-1',

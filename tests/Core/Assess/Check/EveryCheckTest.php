@@ -33,7 +33,7 @@ final class EveryCheckTest extends TestCase
         'lamb roast 3kg',
         'turkey roast 2pieces',
         'pork rte_commercial',
-        'fish cut',
+        'fish cut advisory papers',
         'none side',
     ];
     private const RECORDS = 150;
@@ -184,6 +184,7 @@ final class EveryCheckTest extends TestCase
             '60 cold_hold',
             '61 pack method=vacuum',
         )->record();
+        yield -2 => Story::of('0 prep', '9 serve')->about('fish cut advisory')->record();
         yield -1 => Story::of('0 cook oven=still set=250', '10 40', '400 120', '500 rest')->record();
         for ($seed = 1; $seed <= self::RECORDS; ++$seed) {
             $chance = new Randomizer(new Mt19937($seed));
