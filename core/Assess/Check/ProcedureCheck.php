@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Assess\Check;
+
+use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\NeededProcedures;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Finding\Findings;
+use Verjuicer\Core\Ruleset\ProcedureRules;
+
+/**
+ * What was done asks for a written procedure, and the site had none in force. A record that says nothing of the
+ * procedures of its site is asked nothing.
+ */
+final readonly class ProcedureCheck implements Check
+{
+    public function judge(CaseFile $case, Findings $findings): void
+    {
+        if ($case->site->procedures === null) {
+            return;
+        }
+        $rules = $case->rule(ProcedureRules::class);
+        foreach (NeededProcedures::of($case->site, $case->product, $case->timeline->events) as $needed) {
+            $citation = $rules->citation($needed['kind']);
+            if ($needed['procedure'] === null && $citation !== null) {
+                $findings->add(
+                    new Finding(
+                        rule: 'house.procedure',
+                        verdict: null,
+                        citation: $citation,
+                        message: 'house.procedure_'.$needed['kind']->value,
+                        values: ['at' => $needed['event']->at],
+                        from: $needed['event']->at,
+                        evidence: [$needed['event']->id],
+                    ),
+                );
+            }
+        }
+    }
+}

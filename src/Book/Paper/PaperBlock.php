@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Book\Paper;
+
+/** A heading, a list of points, or a paragraph. */
+final readonly class PaperBlock
+{
+    /**
+     * @param string $is 'heading', 'points' or 'words'
+     * @param list<string> $lines
+     */
+    public function __construct(public string $is, public array $lines)
+    {
+    }
+}

@@ -1,0 +1,251 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Ledger\Procedure;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\DBAL\ParameterType;
+use Symfony\Component\Uid\Uuid;
+use Symfony\Contracts\Service\ResetInterface;
+use Verjuicer\App\Ledger\Log\Ledger;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Food\ProcedureKind;
+use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Record\Procedure;
+
+/** What a site has in writing: versions that are only added, who is trained on them, and scans of approvals. */
+final class Procedures implements ResetInterface
+{
+    /** @var array<string, list<ProcedureVersion>> by site */
+    private array $known = [];
+
+    public function __construct(
+        private readonly Connection $connection,
+        private readonly Ledger $ledger,
+        private readonly Now $now,
+    ) {
+    }
+
+    public function reset(): void
+    {
+        $this->known = [];
+    }
+
+    /** @return list<ProcedureVersion> the earliest first */
+    public function of(Site $site): array
+    {
+        return $this->known[$site->id->toRfc4122()] ??= $this->read($site);
+    }
+
+    /** @return list<ProcedureVersion> of one kind, the latest first */
+    public function ofKind(Site $site, ProcedureKind $kind): array
+    {
+        return array_reverse(
+            array_values(
+                array_filter($this->of($site), static fn (ProcedureVersion $one): bool => $one->kind === $kind),
+            ),
+        );
+    }
+
+    public function inForce(Site $site, ProcedureKind $kind): ?ProcedureVersion
+    {
+        $now = $this->now->instant();
+        $inForce = null;
+        foreach (array_reverse($this->ofKind($site, $kind)) as $one) {
+            if ($one->inForceFrom !== null && !$one->inForceFrom->isAfter($now)) {
+                $inForce = $one->comesIntoForce() ? $one : null;
+            }
+        }
+
+        return $inForce;
+    }
+
+    /** @return list<Procedure> each from when it was in force to when another version came, or it was withdrawn */
+    public function forRecords(Site $site): array
+    {
+        $procedures = [];
+        foreach (ProcedureKind::cases() as $kind) {
+            $versions = array_values(
+                array_filter(
+                    array_reverse($this->ofKind($site, $kind)),
+                    static fn (ProcedureVersion $one): bool => $one->inForceFrom !== null,
+                ),
+            );
+            foreach ($versions as $index => $one) {
+                $from = $one->inForceFrom;
+                if ($from !== null && $one->comesIntoForce()) {
+                    $to = ($versions[$index + 1] ?? null)?->inForceFrom;
+                    $procedures[] = new Procedure($kind, $one->number, $one->version, $from, $to);
+                }
+            }
+        }
+
+        return $procedures;
+    }
+
+    /**
+     * @param array{number: string, body: string, from: Instant|null, withdrawn: bool, approved_by: string,
+     *     approved_on: LocalDate|null, approval_number: string, reason: string} $said
+     */
+    public function add(Uuid $id, Account $by, ProcedureKind $kind, array $said): void
+    {
+        $this->ledger->write($by->site, fn () => $this->connection->executeStatement(
+            <<<'SQL'
+            INSERT INTO procedure_version (id, site_id, kind, number, version, body, in_force_from, is_withdrawn,
+              approved_by, approved_on, approval_number, reason, account_id, initials, recorded_at)
+            SELECT :id, :site, :kind, :number, coalesce(max(version), 0) + 1, :body, :from, :withdrawn, :approved_by,
+              :approved_on, :approval_number, :reason, :account, :initials, :now
+            FROM procedure_version WHERE site_id = :site AND kind = :kind
+            ON CONFLICT (id) DO NOTHING
+            SQL,
+            [
+                'id' => $id->toRfc4122(),
+                'site' => $by->site->id->toRfc4122(),
+                'kind' => $kind->value,
+                'number' => $said['number'],
+                'body' => $said['body'],
+                'from' => $said['from']?->rfc3339(),
+                'withdrawn' => $said['withdrawn'],
+                'approved_by' => $said['approved_by'],
+                'approved_on' => $said['approved_on']?->iso(),
+                'approval_number' => $said['approval_number'],
+                'reason' => $said['reason'],
+                'account' => $by->id->toRfc4122(),
+                'initials' => $by->initials,
+                'now' => $this->now->instant()->rfc3339(),
+            ],
+            ['withdrawn' => ParameterType::BOOLEAN],
+        ));
+        $this->reset();
+    }
+
+    /** Somebody signs that they have read it and were shown how. */
+    public function train(Uuid $id, Account $who, string $version): void
+    {
+        $this->ledger->write($who->site, fn () => $this->connection->executeStatement(
+            'INSERT INTO procedure_training (id, site_id, version_id, account_id, initials, recorded_at) '
+            .'VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING',
+            [
+                $id->toRfc4122(),
+                $who->site->id->toRfc4122(),
+                $version,
+                $who->id->toRfc4122(),
+                $who->initials,
+                $this->now->instant()->rfc3339(),
+            ],
+        ));
+    }
+
+    /** @return list<array{name: string, at: Instant}> */
+    public function trained(string $version): array
+    {
+        /** @var list<array{name: string, at: int}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT a.name, extract(epoch FROM t.recorded_at)::bigint AS at FROM procedure_training t '
+            .'JOIN account a ON a.id = t.account_id WHERE t.version_id = ? ORDER BY t.recorded_at, a.name',
+            [$version],
+        );
+
+        return array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at'])] + $row, $rows);
+    }
+
+    public function isTrained(Account $who, string $version): bool
+    {
+        return $this->connection->fetchOne(
+            'SELECT 1 FROM procedure_training WHERE version_id = ? AND account_id = ?',
+            [$version, $who->id->toRfc4122()],
+        ) !== false;
+    }
+
+    public function attach(Uuid $id, Account $by, string $version, string $name, string $type, string $content): void
+    {
+        $this->ledger->write($by->site, fn () => $this->connection->executeStatement(
+            'INSERT INTO procedure_scan (id, site_id, version_id, name, type, sha256, content, account_id, initials, '
+            .'recorded_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
+            [
+                $id->toRfc4122(),
+                $by->site->id->toRfc4122(),
+                $version,
+                $name,
+                $type,
+                hash('sha256', $content),
+                $content,
+                $by->id->toRfc4122(),
+                $by->initials,
+                $this->now->instant()->rfc3339(),
+            ],
+            [6 => ParameterType::LARGE_OBJECT],
+        ));
+    }
+
+    /** @return list<array{id: string, name: string, type: string, sha256: string, by: string}> */
+    public function scans(string $version): array
+    {
+        /** @var list<array{id: string, name: string, type: string, sha256: string, by: string}> */
+        return $this->connection->fetchAllAssociative(
+            'SELECT id, name, type, sha256, initials AS by FROM procedure_scan WHERE version_id = ? '
+            .'ORDER BY recorded_at',
+            [$version],
+        );
+    }
+
+    /** @return array{name: string, type: string, content: string}|null of this site */
+    public function scan(Site $site, string $id): ?array
+    {
+        /** @var array{name: string, type: string, content: resource|string}|false $row */
+        $row = $this->connection->fetchAssociative(
+            'SELECT name, type, content FROM procedure_scan WHERE site_id = ? AND id = ?',
+            [$site->id->toRfc4122(), $id],
+        );
+
+        if ($row === false) {
+            return null;
+        }
+        $content = $row['content'];
+
+        return [
+            'name' => $row['name'],
+            'type' => $row['type'],
+            'content' => \is_string($content) ? $content : (string) stream_get_contents($content),
+        ];
+    }
+
+    /** @return list<ProcedureVersion> */
+    private function read(Site $site): array
+    {
+        /**
+         * @var list<array{id: string, kind: string, number: string, version: int, body: string, from: int|null,
+         *     is_withdrawn: bool, approved_by: string, approved_on: string|null, approval_number: string,
+         *     reason: string, by: string, at: int}> $rows
+         */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT id, kind, number, version, body, extract(epoch FROM in_force_from)::bigint AS from, is_withdrawn, '
+            .'approved_by, approved_on::text AS approved_on, approval_number, reason, initials AS by, '
+            .'extract(epoch FROM recorded_at)::bigint AS at FROM procedure_version WHERE site_id = ? ORDER BY seq',
+            [$site->id->toRfc4122()],
+        );
+
+        return array_map(
+            static fn (array $row): ProcedureVersion => new ProcedureVersion(
+                $row['id'],
+                ProcedureKind::from($row['kind']),
+                $row['number'],
+                $row['version'],
+                $row['body'],
+                $row['from'] === null ? null : Instant::ofEpoch($row['from']),
+                $row['is_withdrawn'],
+                $row['approved_by'],
+                $row['approved_on'] === null ? null : LocalDate::ofIso($row['approved_on']),
+                $row['approval_number'],
+                $row['reason'],
+                $row['by'],
+                Instant::ofEpoch($row['at']),
+            ),
+            $rows,
+        );
+    }
+}
