@@ -13,6 +13,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Twig\Environment;
+use Verjuicer\App\Ledger\Procedure\ProcedureLog;
 use Verjuicer\App\Ledger\Procedure\Procedures;
 use Verjuicer\App\Ledger\Procedure\ProcedureVersion;
 use Verjuicer\App\Platform\Form\FormController;
@@ -37,6 +38,7 @@ final class PaperController extends FormController
 
     public function __construct(
         private readonly Procedures $procedures,
+        private readonly ProcedureLog $written,
         private readonly GuidedText $texts,
         private readonly SiteRules $rules,
         private readonly Environment $twig,
@@ -98,7 +100,7 @@ final class PaperController extends FormController
         $now = $this->now->instant();
         $zone = $by->site->zone();
         $start = $from === null ? null : WallTime::parse("$from 00:00", $zone, $now);
-        $this->procedures->add($id, $by, $kind, [
+        $this->written->add($id, $by, $kind, [
             'number' => $number,
             'body' => $body,
             // Nothing is in force before it was written down.
@@ -120,7 +122,7 @@ final class PaperController extends FormController
         $input = $this->read($request, 'trained');
         $inForce = $this->procedures->inForce($this->account->get()->site, $kind);
         if ($inForce !== null && $input->isGood()) {
-            $this->procedures->train($input->id(), $this->account->get(), $inForce->id);
+            $this->written->train($input->id(), $this->account->get(), $inForce->id);
         }
 
         return $this->kept('paper.trained_kept', 'paper', ['kind' => $kind->value]);
@@ -145,7 +147,7 @@ final class PaperController extends FormController
             return $this->view($kind, $this->blank($this->begun($kind)), $input);
         }
         $name = mb_substr(mb_scrub(basename($file->getClientOriginalName())), 0, 100);
-        $this->procedures->attach($id, $by, $version->id, $name, $type, $content);
+        $this->written->attach($id, $by, $version->id, $name, $type, $content);
 
         return $this->kept('paper.scan_kept', 'paper', ['kind' => $kind->value]);
     }

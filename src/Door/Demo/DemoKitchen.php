@@ -6,11 +6,21 @@ namespace Verjuicer\App\Door\Demo;
 
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Food\Oven;
+use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
 /** The Quarry Lane Smokehouse, an invented restaurant on the day the demo is loaded. Minutes count from that moment. */
 final readonly class DemoKitchen
 {
+    private const PAPERS = [
+        [-7200, 'dell', ProcedureKind::TimeControl],
+        [-7195, 'dell', ProcedureKind::Cooling],
+        [-7190, 'dell', ProcedureKind::VacuumPack],
+        [-7185, 'dell', ProcedureKind::FlavourSmoke],
+        [-7180, 'dell', ProcedureKind::Recall],
+        [-7175, 'dell', ProcedureKind::ThermometerChecks],
+        [-7170, 'dell', ProcedureKind::CorrectiveActions],
+    ];
     private const PASSWORD = 'oak-and-patience';
 
     /** Login, name, initials, role. */
@@ -236,6 +246,7 @@ final readonly class DemoKitchen
             self::LOTS,
             self::batches(),
             self::divisions(),
+            self::PAPERS,
         );
     }
 

@@ -6,6 +6,7 @@ namespace Verjuicer\App\Door\Demo;
 
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Food\Oven;
+use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
 /**
@@ -34,6 +35,7 @@ final readonly class Story
      * @param list<array{int, int, string, list<array{int, int, string, int|null}>, list<array{int, int, string,
      *     string}>}> $divisions tag, minutes, login, portions: tag, grams, container, mm deep; and entries: tag,
      *     minutes, login, what is written after the tag
+     * @param list<array{int, string, ProcedureKind}> $papers minutes, login, and what was put in writing then
      */
     public function __construct(
         public string $site,
@@ -52,6 +54,7 @@ final readonly class Story
         public array $lots = [],
         public array $batches = [],
         public array $divisions = [],
+        public array $papers = [],
     ) {
     }
 }

@@ -10,6 +10,7 @@ use Symfony\Component\Clock\Clock;
 use Symfony\Component\Clock\MockClock;
 use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Book\Paper\GuidedText;
 use Verjuicer\App\Catalogue\Holding\HoldUnit;
 use Verjuicer\App\Catalogue\Pit\Pit;
 use Verjuicer\App\Catalogue\Product\Product;
@@ -30,6 +31,7 @@ use Verjuicer\App\Ledger\Log\SiteLog;
 use Verjuicer\App\Ledger\Lot\Lot;
 use Verjuicer\App\Ledger\Opening\NewBatches;
 use Verjuicer\App\Ledger\Pit\PitHistory;
+use Verjuicer\App\Ledger\Procedure\ProcedureLog;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Projection\Projections;
 use Verjuicer\App\Site\People\Account;
@@ -43,6 +45,7 @@ use Verjuicer\App\Work\Portion\PortionRow;
 use Verjuicer\App\Work\Portion\Portions;
 use Verjuicer\Core\Event\Kinds\Note;
 use Verjuicer\Core\Food\PitSign;
+use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
@@ -78,6 +81,8 @@ final class StoryLoader
         private readonly EntryLine $line,
         private readonly RecordEntry $entry,
         private readonly Portions $portions,
+        private readonly ProcedureLog $written,
+        private readonly GuidedText $texts,
         private readonly Now $now,
     ) {
     }
@@ -122,6 +127,7 @@ final class StoryLoader
         $this->entities->flush();
         $this->ledger->write($site, function () use ($story, $site, $people, $products): void {
             $this->steps = [];
+            $this->loadPapers($story, $site, $people);
             $this->loadThermometers($story, $site, $people);
             $this->loadPits($story, $site, $people);
             $this->loadLots($story, $site, $people, $products);
@@ -180,6 +186,26 @@ final class StoryLoader
         }
 
         return $people;
+    }
+
+    /** @param array<string, Account> $people */
+    private function loadPapers(Story $story, Site $site, array $people): void
+    {
+        foreach ($story->papers as [$minutes, $login, $kind]) {
+            $this->step($minutes, function () use ($site, $people, $minutes, $login, $kind): void {
+                $at = $this->writtenDown($minutes);
+                $this->written->add(Uuid::v7(), $people[$login], $kind, [
+                    'number' => 'P-'.(1 + (int) array_search($kind, ProcedureKind::cases(), true)),
+                    'body' => $this->texts->of($site, $kind),
+                    'from' => $at,
+                    'withdrawn' => false,
+                    'approved_by' => '',
+                    'approved_on' => null,
+                    'approval_number' => '',
+                    'reason' => 'Put in writing',
+                ]);
+            });
+        }
     }
 
     /** @param array<string, Account> $people */

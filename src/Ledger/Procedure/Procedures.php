@@ -5,10 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Ledger\Procedure;
 
 use Doctrine\DBAL\Connection;
-use Doctrine\DBAL\ParameterType;
-use Symfony\Component\Uid\Uuid;
 use Symfony\Contracts\Service\ResetInterface;
-use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
@@ -17,17 +14,14 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Record\Procedure;
 
-/** What a site has in writing: versions that are only added, who is trained on them, and scans of approvals. */
+/** What a site has in writing: versions, who is trained on them, and scans of approvals. */
 final class Procedures implements ResetInterface
 {
     /** @var array<string, list<ProcedureVersion>> by site */
     private array $known = [];
 
-    public function __construct(
-        private readonly Connection $connection,
-        private readonly Ledger $ledger,
-        private readonly Now $now,
-    ) {
+    public function __construct(private readonly Connection $connection, private readonly Now $now)
+    {
     }
 
     public function reset(): void
@@ -87,59 +81,6 @@ final class Procedures implements ResetInterface
         return $procedures;
     }
 
-    /**
-     * @param array{number: string, body: string, from: Instant|null, withdrawn: bool, approved_by: string,
-     *     approved_on: LocalDate|null, approval_number: string, reason: string} $said
-     */
-    public function add(Uuid $id, Account $by, ProcedureKind $kind, array $said): void
-    {
-        $this->ledger->write($by->site, fn () => $this->connection->executeStatement(
-            <<<'SQL'
-            INSERT INTO procedure_version (id, site_id, kind, number, version, body, in_force_from, is_withdrawn,
-              approved_by, approved_on, approval_number, reason, account_id, initials, recorded_at)
-            SELECT :id, :site, :kind, :number, coalesce(max(version), 0) + 1, :body, :from, :withdrawn, :approved_by,
-              :approved_on, :approval_number, :reason, :account, :initials, :now
-            FROM procedure_version WHERE site_id = :site AND kind = :kind
-            ON CONFLICT (id) DO NOTHING
-            SQL,
-            [
-                'id' => $id->toRfc4122(),
-                'site' => $by->site->id->toRfc4122(),
-                'kind' => $kind->value,
-                'number' => $said['number'],
-                'body' => $said['body'],
-                'from' => $said['from']?->rfc3339(),
-                'withdrawn' => $said['withdrawn'],
-                'approved_by' => $said['approved_by'],
-                'approved_on' => $said['approved_on']?->iso(),
-                'approval_number' => $said['approval_number'],
-                'reason' => $said['reason'],
-                'account' => $by->id->toRfc4122(),
-                'initials' => $by->initials,
-                'now' => $this->now->instant()->rfc3339(),
-            ],
-            ['withdrawn' => ParameterType::BOOLEAN],
-        ));
-        $this->reset();
-    }
-
-    /** Somebody signs that they have read it and were shown how. */
-    public function train(Uuid $id, Account $who, string $version): void
-    {
-        $this->ledger->write($who->site, fn () => $this->connection->executeStatement(
-            'INSERT INTO procedure_training (id, site_id, version_id, account_id, initials, recorded_at) '
-            .'VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING',
-            [
-                $id->toRfc4122(),
-                $who->site->id->toRfc4122(),
-                $version,
-                $who->id->toRfc4122(),
-                $who->initials,
-                $this->now->instant()->rfc3339(),
-            ],
-        ));
-    }
-
     /** @return list<array{name: string, at: Instant}> */
     public function trained(string $version): array
     {
@@ -159,27 +100,6 @@ final class Procedures implements ResetInterface
             'SELECT 1 FROM procedure_training WHERE version_id = ? AND account_id = ?',
             [$version, $who->id->toRfc4122()],
         ) !== false;
-    }
-
-    public function attach(Uuid $id, Account $by, string $version, string $name, string $type, string $content): void
-    {
-        $this->ledger->write($by->site, fn () => $this->connection->executeStatement(
-            'INSERT INTO procedure_scan (id, site_id, version_id, name, type, sha256, content, account_id, initials, '
-            .'recorded_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
-            [
-                $id->toRfc4122(),
-                $by->site->id->toRfc4122(),
-                $version,
-                $name,
-                $type,
-                hash('sha256', $content),
-                $content,
-                $by->id->toRfc4122(),
-                $by->initials,
-                $this->now->instant()->rfc3339(),
-            ],
-            [6 => ParameterType::LARGE_OBJECT],
-        ));
     }
 
     /** @return list<array{id: string, name: string, type: string, sha256: string, by: string}> */

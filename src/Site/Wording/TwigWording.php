@@ -18,6 +18,7 @@ use Verjuicer\App\Site\Site\MadeOffline;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\DangerZone;
+use Verjuicer\Core\Assess\Evidence\NeededProcedures;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Measure\Instant;
@@ -26,6 +27,7 @@ use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\Procedure;
 
 /** Figures, in templates. */
 final readonly class TwigWording
@@ -77,6 +79,19 @@ final readonly class TwigWording
     public function zoneHelp(Assessment $assessment): string
     {
         return $this->zone->help($assessment);
+    }
+
+    /** @return list<Procedure> what was in force of the written procedures that a batch asks for */
+    #[AsTwigFilter('procedures')]
+    public function procedures(Assessment $assessment): array
+    {
+        $needed = NeededProcedures::of(
+            $assessment->record->site,
+            $assessment->record->product,
+            $assessment->timeline->events,
+        );
+
+        return array_values(array_filter(array_column($needed, 'procedure')));
     }
 
     /** @param int $pieces of the batch it is of */

@@ -197,7 +197,10 @@ final class RecordBookTest extends KitchenTestCase
             \sprintf('%d entries of this day: %d late, %d replaced', $entries + 2, $late + 2, $replaced + 1),
             $after,
         );
-        self::assertMatchesRegularExpression('/late, replaced: 12:55 .*157 °F.* replaced 14:00 by MR: .*read wrong/', $after);
+        self::assertMatchesRegularExpression(
+            '/late, replaced: 12:55 .*157 °F.* replaced 14:00 by MR: .*read wrong/',
+            $after,
+        );
     }
 
     /** @param array<string, string> $more */
@@ -205,7 +208,9 @@ final class RecordBookTest extends KitchenTestCase
     {
         $page = $this->client->request('GET', '/days/'.$day);
         $fields = ['password' => 'oak-and-patience'] + $more;
-        $names = $page->filter('input[name^=reason]')->each(static fn (Crawler $one): string => (string) $one->attr('name'));
+        $names = $page
+            ->filter('input[name^=reason]')
+            ->each(static fn (Crawler $one): string => (string) $one->attr('name'));
         foreach ($names as $name) {
             $fields[$name] = 'seen';
         }

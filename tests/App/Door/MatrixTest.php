@@ -78,7 +78,7 @@ final class MatrixTest extends KitchenTestCase
     private const NO_ID = '#^[^{]*$#';
 
     /** Days, trends and files of the site of whoever asks. */
-    private const OF_WHO_ASKS = ['day', 'day_sign', 'trend', 'trend_took', 'export', 'recall'];
+    private const OF_WHO_ASKS = ['paper', 'paper_keep', 'paper_trained', 'day', 'day_sign', 'trend', 'trend_took', 'export', 'recall'];
 
     public function testEveryRouteStandsHereOnce(): void
     {
@@ -210,6 +210,7 @@ final class MatrixTest extends KitchenTestCase
             'dish' => "SELECT d.id FROM plan_dish d JOIN plan p ON p.id = d.plan_id
                 WHERE p.name = 'Harvest supper' LIMIT 1",
             'alarm' => 'SELECT id FROM alarm ORDER BY id LIMIT 1',
+            'scan' => 'SELECT gen_random_uuid()',
             'shift' => 'SELECT id FROM duty_shift ORDER BY id LIMIT 1',
             'sensor' => 'SELECT id FROM sensor ORDER BY name LIMIT 1',
             'thermometer' => 'SELECT id FROM thermometer ORDER BY label LIMIT 1',
@@ -218,7 +219,8 @@ final class MatrixTest extends KitchenTestCase
                 : 'SELECT id FROM batch WHERE tag = 7',
         ];
         $words = [
-            'day' => '2026-11-24', 'stage' => 'cook', 'group' => 'by_rule', 'kind' => 'lot', 'theme' => 'day',
+            'day' => '2026-11-24', 'stage' => 'cook', 'group' => 'by_rule', 'theme' => 'day',
+            'kind' => str_starts_with($name, 'paper') ? 'cooling' : 'lot',
             'units' => 'own', 'number' => '1', 'secret' => 'nobody-was-invited-by-this', 'token' => str_repeat('a', 43),
             'what' => [
                 'person_do' => 'sign-out',

@@ -1,0 +1,166 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Book;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
+use Symfony\Component\HttpFoundation\File\UploadedFile;
+use Symfony\Component\Process\Process;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Book\Paper\PaperText;
+use Verjuicer\App\Ledger\Assessment\Assessments;
+use Verjuicer\App\Ledger\Chain\ChainWalk;
+use Verjuicer\App\Ledger\Procedure\Procedures;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Work\Entry\Draft;
+use Verjuicer\App\Work\Entry\RecordEntry;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Event\Kinds\Pack;
+use Verjuicer\Core\Food\ProcedureKind;
+use Verjuicer\Tests\App\KitchenTestCase;
+
+/** What a kitchen has in writing: begun from its own settings, never approved by itself, in force when it says. */
+final class PapersTest extends KitchenTestCase
+{
+    #[DataProvider('kinds')]
+    public function testEachBeginsWithATextOfItsOwnThatNobodyApproved(ProcedureKind $kind): void
+    {
+        $this->logIn('dell');
+        $page = $this->client->request('GET', '/papers/'.$kind->value);
+        $body = $page->filter('textarea')->text();
+        self::assertStringContainsString('## ', $page->filter('textarea')->html());
+        self::assertDoesNotMatchRegularExpression('/\{\w+\}|\bapproved by\b/i', $body, 'every figure is filled in');
+        self::assertStringContainsString('your regulatory authority decides', $page->filter('main')->text());
+        self::assertStringNotContainsString('Approved by', $page->filter('main section')->first()->text());
+    }
+
+    /** @return iterable<string, array{ProcedureKind}> */
+    public static function kinds(): iterable
+    {
+        foreach (ProcedureKind::cases() as $kind) {
+            yield $kind->value => [$kind];
+        }
+    }
+
+    public function testTheLimitsAreThoseOfTheRuleSetAndTheSite(): void
+    {
+        $this->logIn('dell');
+        $text = fn (string $kind): string => $this->client->request('GET', "/papers/$kind")->filter('textarea')->text();
+        self::assertStringContainsString(
+            'From 135 °F to 70 °F within 2 h, and to 41 °F within 6 h in all',
+            $text('cooling'),
+        );
+        self::assertStringContainsString('within 4 h', $text('time_control'));
+        self::assertStringContainsString('3-501.19(A)', $text('time_control'));
+    }
+
+    public function testAVersionIsKeptSignedPrintedAndItsScanStays(): void
+    {
+        $this->logIn('dell');
+        $page = $this->client->request('GET', '/papers/preserving');
+        $form = $page->selectButton('Keep this version')->form([
+            'number' => 'HP-1', 'reason' => 'asked by the county', 'from' => '2026-11-24',
+        ]);
+        $this->client->submit($form);
+        self::assertSelectorTextContains('#problem-from', 'only with the approval');
+        $form['approved_by'] = 'County health';
+        $this->client->submit($form);
+        self::assertSelectorTextContains('#problem-approved_by', 'its day and its number');
+        $form['approved_on'] = '2026-11-02';
+        $form['approval_number'] = 'V-77';
+        $this->client->submit($form);
+        $main = $this->client->followRedirect()->filter('main')->text();
+        $approved = 'Approved by County health, number V-77, Mon 2 Nov 2026';
+        foreach (['HP-1, version 1', 'In force since', $approved] as $words) {
+            self::assertStringContainsString($words, $main);
+        }
+        $this->client->submit($form);
+        self::assertSame(1, $this->number("SELECT count(*) FROM procedure_version WHERE kind = 'preserving'"), 'once');
+        $file = (string) tempnam(sys_get_temp_dir(), 'scan');
+        file_put_contents($file, "%PDF-1.4\n%%EOF\n");
+        $this->attach($file);
+        self::assertStringContainsString('approval.pdf', $this->client->followRedirect()->filter('main')->text());
+        file_put_contents($file, '<script>');
+        $this->attach($file);
+        self::assertSelectorTextContains('#problem-file', 'A PDF, PNG or JPEG');
+        unlink($file);
+        $this->logIn('ike');
+        $page = $this->client->request('GET', '/papers/preserving');
+        $this->client->submit($page->selectButton('I have read it')->form());
+        self::assertStringContainsString('Ike', $this->client->followRedirect()->filter('main')->text());
+        $this->client->request('GET', '/papers/preserving/paper.pdf');
+        $content = (string) $this->client->getResponse()->getContent();
+        $pdf = new Process(['pdftotext', '-layout', '-', '-'], null, null, $content);
+        $pdf->mustRun();
+        foreach (['HP-1, 1', 'County health', 'Clostridium botulinum', 'your regulatory authority decides'] as $words) {
+            self::assertStringContainsString($words, (string) preg_replace('/\s+/', ' ', $pdf->getOutput()));
+        }
+        $walk = $this->service(ChainWalk::class);
+        self::assertNull($walk->firstBreak($this->logIn()->site), 'all of it is in the chain');
+        $this->asOwner();
+        $this->connection()->executeStatement('SET session_replication_role = replica');
+        $this->connection()->executeStatement(
+            "UPDATE procedure_version SET approved_by = '' WHERE kind = 'preserving'",
+        );
+        $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
+        self::assertSame('altered', $walk->firstBreak($this->logIn()->site)?->what);
+    }
+
+    #[TestWith([false, 0])]
+    #[TestWith([true, 1])]
+    public function testABatchThatNeedsAProcedureSaysSoWhereNoneIsInForce(bool $isWithdrawn, int $count): void
+    {
+        $site = $this->logIn('dell')->site;
+        if ($isWithdrawn) {
+            $page = $this->client->request('GET', '/papers/vacuum_pack');
+            $form = $page->selectButton('Keep this version')->form(['reason' => 'stopped', 'from' => '2026-11-24']);
+            $form['withdrawn'] = '1';
+            $this->client->submit($form);
+            self::assertNull($this->service(Procedures::class)->inForce($site, ProcedureKind::VacuumPack));
+        }
+        $this->service(RecordEntry::class)->keep(
+            $this->batch(27),
+            $this->logIn('ike'),
+            true,
+            new Draft(Uuid::v7(), new Pack('vacuum'), $this->service(Now::class)->instant()),
+        );
+        $findings = array_filter(
+            $this->service(Assessments::class)->whole($this->batch(27))->findings,
+            static fn (Finding $one): bool => $one->rule === 'house.procedure',
+        );
+        self::assertCount($count, $findings);
+        $page = $this->client->request('GET', $this->path(27))->filter('main')->text();
+        self::assertSame($isWithdrawn, str_contains($page, 'no written procedure for that was in force'));
+        self::assertSame(!$isWithdrawn, str_contains($page, 'By P-4, version 1 (Vacuum packing)'));
+    }
+
+    public function testATextIsSetAsHeadingsPointsAndParagraphs(): void
+    {
+        $blocks = PaperText::blocks("## One\r\nwords\nmore\n\n- a\n- b\n\nlast\n## Two");
+        self::assertSame(
+            [
+                ['heading', ['One']],
+                ['words', ['words', 'more']],
+                ['points', ['a', 'b']],
+                ['words', ['last']],
+                ['heading', ['Two']],
+            ],
+            array_map(static fn ($one): array => [$one->is, $one->lines], $blocks),
+        );
+        self::assertSame([], PaperText::blocks(" \n "));
+    }
+
+    private function attach(string $file): void
+    {
+        $page = $this->client->request('GET', '/papers/preserving');
+        $form = $page->selectButton('Attach to the latest version')->form();
+        $this->client->request(
+            'POST',
+            $form->getUri(),
+            $form->getPhpValues(),
+            ['file' => new UploadedFile($file, 'approval.pdf', null, null, true)],
+        );
+    }
+}
