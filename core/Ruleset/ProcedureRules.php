@@ -5,13 +5,21 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Ruleset;
 
 use Verjuicer\Core\Food\ProcedureKind;
+use Verjuicer\Core\Measure\Span;
 
 /** Which procedures a code asks for in writing, each with its section. A code that says nothing of it asks for none. */
 final readonly class ProcedureRules implements RulePart
 {
-    /** @param array<string, string> $citations by the kind of the procedure */
-    private function __construct(private array $citations)
-    {
+    /**
+     * @param array<string, string> $citations by the kind of the procedure
+     * @param Span|null $firstHeating of meat that is cooked through later, at the most
+     * @param string $planCitation what a plan beside a variance holds; '' where the code says nothing of it
+     */
+    private function __construct(
+        private array $citations,
+        public ?Span $firstHeating = null,
+        public string $planCitation = '',
+    ) {
     }
 
     public static function key(): string
@@ -33,7 +41,14 @@ final readonly class ProcedureRules implements RulePart
             }
         }
 
-        return new self($citations);
+        $break = $fields->has('non_continuous') ? $fields->part('non_continuous') : null;
+        $variance = $fields->has('preserving') ? $fields->part('preserving') : null;
+
+        return new self(
+            $citations,
+            $break?->has('seconds') === true ? $break->span('seconds') : null,
+            $variance?->has('plan') === true ? $variance->text('plan') : '',
+        );
     }
 
     /** @return string|null null where the code asks for no such procedure */

@@ -18,6 +18,7 @@ use Verjuicer\Core\Ruleset\CoolingRules;
 use Verjuicer\Core\Ruleset\DateMarkRules;
 use Verjuicer\Core\Ruleset\ProcedureRules;
 use Verjuicer\Core\Ruleset\ReheatingRules;
+use Verjuicer\Core\Ruleset\ThermometerRules;
 use Verjuicer\Core\Ruleset\TimeControlRules;
 use Verjuicer\Core\Ruleset\VacuumPackRules;
 
@@ -50,6 +51,7 @@ final readonly class GuidedText
         $reheating = $rules->get(ReheatingRules::class);
         $time = $rules->get(TimeControlRules::class);
         $house = $rules->house();
+        $papers = $rules->get(ProcedureRules::class);
         $limit = fn (Threshold $one): string => $this->figures->threshold($one, $site->unit);
         $preserved = array_filter(
             $this->products->of($site),
@@ -59,7 +61,7 @@ final readonly class GuidedText
         return [
             '{site}' => $site->name,
             '{code}' => $rules->title,
-            '{citation}' => $rules->get(ProcedureRules::class)->citation($kind) ?? $house->citation,
+            '{citation}' => $papers->citation($kind) ?? $house->citation,
             '{cold}' => $limit($limits->cold->threshold),
             '{hot}' => $limit($limits->hot->threshold),
             '{middle}' => $limit($cooling->middle->threshold),
@@ -70,6 +72,9 @@ final readonly class GuidedText
             '{hot_hours}' => $this->figures->span($time->limitOf(TimePlan::Hot4h)->span),
             '{cold_hours}' => $this->figures->span($time->limitOf(TimePlan::Cold6h)->span),
             '{ceiling}' => $limit($time->coldCeiling->threshold),
+            '{first}' => $papers->firstHeating === null ? '–' : $this->figures->span($papers->firstHeating),
+            '{plan}' => $papers->planCitation,
+            '{tolerance}' => $rules->get(ThermometerRules::class)->tolerance->citation,
             '{vacuum}' => $this->figures->span($rules->get(VacuumPackRules::class)->within->span),
             '{days}' => (string) $rules->get(DateMarkRules::class)->days,
             '{checks}' => $this->figures->span($house->hotHoldCheck),

@@ -13,7 +13,6 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Twig\Environment;
-use Verjuicer\App\Ledger\Procedure\ProcedureLog;
 use Verjuicer\App\Ledger\Procedure\Procedures;
 use Verjuicer\App\Ledger\Procedure\ProcedureVersion;
 use Verjuicer\App\Platform\Form\FormController;

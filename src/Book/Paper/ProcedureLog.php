@@ -2,12 +2,13 @@
 
 declare(strict_types=1);
 
-namespace Verjuicer\App\Ledger\Procedure;
+namespace Verjuicer\App\Book\Paper;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\ParameterType;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Log\Ledger;
+use Verjuicer\App\Ledger\Procedure\Procedures;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Food\ProcedureKind;
