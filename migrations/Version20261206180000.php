@@ -18,6 +18,8 @@ final class Version20261206180000 extends AbstractMigration
     {
         $this->addSql("ALTER TABLE product ADD treatments JSON NOT NULL DEFAULT '[]'");
         $this->addSql('ALTER TABLE batch ADD treatments JSONB');
+        // Not left out of what is kept of a packet: which file it was is in the chain.
+        $this->addSql('ALTER TABLE packet ADD sha256 CHAR(64)');
         // Columns added later are in the canonical form only where they say something; of a scan its digest is, not its bytes.
         $this->addSql(<<<'SQL'
             CREATE OR REPLACE FUNCTION chain_canonical(of_kind TEXT, of_id UUID) RETURNS TEXT LANGUAGE plpgsql STABLE SET timezone = 'UTC' AS $$

@@ -15,6 +15,7 @@ final readonly class Packet
      * @param int|null $total batches; null until they were counted
      * @param string|null $problem why it could not be made
      * @param Instant|null $expiresAt until when a link opens it
+     * @param string|null $sha256 of the file as it was made
      */
     public function __construct(
         public string $id,
@@ -28,6 +29,7 @@ final readonly class Packet
         public ?Instant $expiresAt,
         public string $siteId,
         public string $by,
+        public ?string $sha256 = null,
     ) {
     }
 

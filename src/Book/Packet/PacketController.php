@@ -86,6 +86,7 @@ final class PacketController extends FormController
             'packet' => $this->find($id),
             'site' => $this->account->get()->site,
             'link' => null,
+            'openings' => $this->packets->openings($this->find($id)),
         ]);
     }
 
@@ -116,7 +117,21 @@ final class PacketController extends FormController
             'packet' => $this->find($id),
             'site' => $this->account->get()->site,
             'link' => $link,
+            'openings' => $this->packets->openings($packet),
         ]);
+    }
+
+    #[IsGranted('ROLE_PITMASTER')]
+    #[Route('/packets/{id}/withdraw', name: 'packet_withdraw', methods: ['POST'])]
+    public function withdraw(string $id, Request $request): Response
+    {
+        $packet = $this->find($id);
+        if ($this->read($request, 'withdraw')->isGood()) {
+            $this->packets->withdraw($packet);
+            $this->log->note($packet->siteId, $this->account->get(), 'packet_withdrawn', $packet->id);
+        }
+
+        return $this->kept('packet.withdrawn', 'packet', ['id' => $id]);
     }
 
     /** For an inspector without an account: this packet and nothing else, while the link lives. */

@@ -28,6 +28,7 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Page\ConfiguredAddress;
 use Verjuicer\App\Platform\Pdf\Attachments;
 use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Platform\Wording\FindingText;
 use Verjuicer\App\Site\People\SiteHabits;
 use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\App\Site\Site\Site;
@@ -38,6 +39,7 @@ use Verjuicer\App\Work\Batch\CookView;
 use Verjuicer\App\Work\Batch\RecordLog;
 use Verjuicer\Core\Assess\ActionTaken;
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Core\Food\TimePlan;
 use Verjuicer\Core\Measure\Instant;
@@ -74,6 +76,8 @@ final readonly class PacketMaker
         private ProofFile $proof,
         private Finder $finder,
         private Alarms $alarms,
+        private PacketSurroundings $around,
+        private FindingText $findings,
         private Figures $figures,
         private Environment $twig,
         private ConfiguredAddress $address,
@@ -118,6 +122,10 @@ final readonly class PacketMaker
             'pages' => $pages,
             'categories' => CookingCategory::cases(),
             'plans' => TimePlan::cases(),
+            'lots' => $this->around->lots($site, $ids, $from, $to),
+            'pits' => $this->around->pits($site, $from, $to),
+            'people' => $this->around->people($site),
+            'in_force' => $this->rules->of($site),
             'checks' => $this->checks($site, $from, $to),
             'alarms' => array_map(
                 fn (Alarm $one): array => ['alarm' => $one, 'history' => $this->alarms->history($one->id)],
@@ -173,6 +181,7 @@ final readonly class PacketMaker
                     'open' => OpenActions::of($assessment),
                     'actions' => ActionTaken::of($assessment),
                 ]),
+                fn (Finding $finding): string => $this->findings->sentence($finding, $assessment),
             );
             $this->packets->progress($packet, $index + 1, \count($ids));
             yield [$batch, $assessment];

@@ -5,12 +5,17 @@ declare(strict_types=1);
 namespace Verjuicer\App\Book\Packet;
 
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\Core\Assess\ActionTaken;
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Core\Ruleset\RuleSet;
 
 /** The batches of a packet as they are laid out, and what they come to together. */
 final class PacketPages
 {
+    private const MISSED = 'house.hot_hold_check';
+
     /** @var list<string> HTML of each batch */
     public array $parts = [];
 
@@ -23,12 +28,19 @@ final class PacketPages
     /** @var list<array{id: string, code: string, tag: int, name: string, verdict: string}> */
     public array $contents = [];
 
+    /** @var list<WrongThing> what went wrong and what was done about it, in the order of the batches */
+    public array $wrong = [];
+
+    /** @var list<array{code: string, tag: int, sentence: string}> rounds of hot food that nobody made */
+    public array $missed = [];
+
     public function __construct(RuleSet $inForce)
     {
         $this->ruleSets[$inForce->id] = $inForce;
     }
 
-    public function add(Batch $batch, Assessment $assessment, RuleSet $rules, string $html): void
+    /** @param \Closure(Finding): string $say the sentence of a finding */
+    public function add(Batch $batch, Assessment $assessment, RuleSet $rules, string $html, \Closure $say): void
     {
         foreach ($assessment->rulesJudged as $rule => $verdict) {
             $this->rules[$rule][$verdict->value] = ($this->rules[$rule][$verdict->value] ?? 0) + 1;
@@ -36,6 +48,25 @@ final class PacketPages
         ksort($this->rules);
         $this->ruleSets[$batch->ruleSet] = $rules;
         $this->parts[] = $html;
+        $open = OpenActions::of($assessment);
+        foreach ($assessment->findings as $finding) {
+            if ($finding->isWrong()) {
+                $actions = array_filter(
+                    ActionTaken::of($assessment),
+                    static fn (ActionTaken $one): bool => $one->rule === $finding->rule,
+                );
+                $this->wrong[] = new WrongThing(
+                    $batch->id->toRfc4122(),
+                    $batch->tag.' · '.$batch->productName.' · '.$batch->code,
+                    $finding,
+                    $say($finding),
+                    array_values($actions),
+                    \in_array($finding->rule, $open, true),
+                );
+            } elseif ($finding->rule === self::MISSED) {
+                $this->missed[] = ['code' => $batch->code, 'tag' => $batch->tag, 'sentence' => $say($finding)];
+            }
+        }
         $this->contents[] = [
             'id' => $batch->id->toRfc4122(),
             'code' => $batch->code,

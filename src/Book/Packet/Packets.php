@@ -21,7 +21,7 @@ final readonly class Packets
     private const COLUMNS = <<<'SQL'
     p.id, extract(epoch FROM p.at)::bigint AS at, p.scope, p.paper, p.done, p.total, extract(epoch
       FROM p.finished_at)::bigint AS finished_at, p.problem,
-    extract(epoch FROM p.expires_at)::bigint AS expires_at, p.site_id, a.initials AS by
+    extract(epoch FROM p.expires_at)::bigint AS expires_at, p.site_id, a.initials AS by, p.sha256
     SQL;
 
     public function __construct(
@@ -104,6 +104,28 @@ final readonly class Packets
         return $token;
     }
 
+    /** A link that was handed on opens nothing any more. */
+    public function withdraw(Packet $packet): void
+    {
+        $this->connection->executeStatement('UPDATE packet SET token_hash = NULL, expires_at = NULL WHERE id = ?', [
+            $packet->id,
+        ]);
+    }
+
+    /** @return list<array{at: Instant, by: string, address: string}> who opened it, '' for somebody with a link */
+    public function openings(Packet $packet): array
+    {
+        /** @var list<array{at: int, by: string, address: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT extract(epoch FROM l.at)::bigint AS at, coalesce(a.name, '') AS by, l.address FROM people_log l "
+            ."LEFT JOIN account a ON a.id = l.account_id WHERE l.site_id = ? AND l.what = 'packet_opened' "
+            .'AND l.about LIKE ? ORDER BY l.at DESC, l.id DESC LIMIT 100',
+            [$packet->siteId, $packet->id.'%'],
+        );
+
+        return array_map(static fn (array $row): array => ['at' => Instant::ofEpoch($row['at'])] + $row, $rows);
+    }
+
     public function progress(Packet $packet, int $done, int $total): void
     {
         $this->connection->executeStatement('UPDATE packet SET done = ?, total = ? WHERE id = ?', [
@@ -116,8 +138,9 @@ final readonly class Packets
     public function finish(Packet $packet, Instant $now, string $pdf): void
     {
         $this->connection->executeStatement(
-            'UPDATE packet SET finished_at = ?, pdf = ?, problem = NULL WHERE id = ? AND finished_at IS NULL',
-            [$now->rfc3339(), $pdf, $packet->id],
+            'UPDATE packet SET finished_at = ?, pdf = ?, problem = NULL, sha256 = ? '
+            .'WHERE id = ? AND finished_at IS NULL',
+            [$now->rfc3339(), $pdf, hash('sha256', $pdf), $packet->id],
             [2 => ParameterType::STRING, 1 => ParameterType::LARGE_OBJECT],
         );
     }
@@ -147,7 +170,8 @@ final readonly class Packets
         $columns = self::COLUMNS;
         /**
          * @var list<array{id: string, at: int, scope: string, paper: string, done: int, total: int|null,
-         *     finished_at: int|null, problem: string|null, expires_at: int|null, site_id: string, by: string}> $rows
+         *     finished_at: int|null, problem: string|null, expires_at: int|null, site_id: string, by: string,
+         *     sha256: string|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT $columns FROM packet p JOIN account a ON a.id = p.account_id WHERE $where ORDER BY p.at DESC, "
@@ -168,6 +192,7 @@ final readonly class Packets
                 $row['expires_at'] === null ? null : Instant::ofEpoch($row['expires_at']),
                 $row['site_id'],
                 $row['by'],
+                $row['sha256'],
             ),
             $rows,
         );

@@ -25,7 +25,7 @@ final readonly class PeopleLog
 
     /**
      * @param Account|null $by null for somebody without an account
-     * @param 'login'|'login_failed'|'pin'|'pin_failed'|'password_failed'|'export'|'packet_shared'|'packet_opened' $what
+     * @param string $what the key of its words under `people.log.what`
      * @param string $about what of, in few words
      */
     public function note(string $siteId, ?Account $by, string $what, string $about = ''): void

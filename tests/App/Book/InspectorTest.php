@@ -186,7 +186,8 @@ final class InspectorTest extends KitchenTestCase
         $this->client->restart();
         self::assertStringContainsString('Duck', $this->client->request('GET', $link)->filter('main')->text());
         $this->client->request('GET', $link.'/packet.pdf');
-        self::assertStringStartsWith('%PDF-', (string) $this->client->getResponse()->getContent());
+        $pdf = (string) $this->client->getResponse()->getContent();
+        self::assertStringStartsWith('%PDF-', $pdf);
         $this->client->request('GET', '/');
         self::assertResponseRedirects('http://localhost/login');
         $made = "SELECT md5(pdf) FROM packet WHERE id = '$id'";
@@ -199,11 +200,26 @@ final class InspectorTest extends KitchenTestCase
         self::assertSame($before, $this->words($made), 'what was handed on is never made anew');
         $this->client->request('GET', '/shared/'.str_repeat('0', 48));
         self::assertResponseStatusCodeSame(404);
+        $this->logIn('mara');
+        $page = $this->client->request('GET', '/packets/'.$id);
+        self::assertStringContainsString(
+            hash('sha256', $pdf),
+            $page->filter('main')->text(),
+        );
+        self::assertSame(2, substr_count($page->filter('#openings + ul')->text(), 'by the link'), 'page and file');
+        $withdrawn = $page->selectButton('Withdraw the link')->form();
         $this->connection()->executeStatement(
             "UPDATE packet SET expires_at = '".TestKitchen::MOMENT."'::timestamptz - interval '1 second'",
         );
         $this->client->request('GET', $link);
         self::assertResponseStatusCodeSame(404, 'expired');
+        $this->connection()->executeStatement('UPDATE packet SET expires_at = ?', ['2100-01-01']);
+        $this->client->request('GET', $link);
+        self::assertResponseIsSuccessful();
+        $this->logIn('mara');
+        $this->client->submit($withdrawn);
+        $this->client->request('GET', $link);
+        self::assertResponseStatusCodeSame(404, 'withdrawn');
     }
 
     public function testTrendsLeadToTheRecordsBehindThem(): void

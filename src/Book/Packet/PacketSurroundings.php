@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Book\Packet;
+
+use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Catalogue\Pit\Pit;
+use Verjuicer\App\Catalogue\Pit\Pits;
+use Verjuicer\App\Ledger\Log\SiteEvent;
+use Verjuicer\App\Ledger\Lot\Lot;
+use Verjuicer\App\Ledger\Lot\Lots;
+use Verjuicer\App\Ledger\Pit\PitHistory;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Instant;
+
+/** What stands around the batches of a packet: lots and where they went, pits and their fires, people. */
+final readonly class PacketSurroundings
+{
+    public function __construct(
+        private Connection $connection,
+        private EntityManagerInterface $entities,
+        private Lots $lots,
+        private Pits $pits,
+        private PitHistory $history,
+    ) {
+    }
+
+    /**
+     * @param list<string> $batches ids
+     *
+     * @return list<array{lot: Lot, batches: list<array{id: string, tag: int, code: string, product: string,
+     *     pieces: int, grams: int}>}> what came in in that time, or went into one of the batches
+     */
+    public function lots(Site $site, array $batches, Instant $from, Instant $to): array
+    {
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn(
+            <<<'SQL'
+            SELECT id FROM lot WHERE site_id = :site AND (at >= :from AND at < :to
+              OR id IN (SELECT lot_id FROM batch_lot WHERE batch_id IN (:batches))) ORDER BY at, number
+            SQL,
+            [
+                'site' => $site->id->toRfc4122(),
+                'from' => $from->rfc3339(),
+                'to' => $to->rfc3339(),
+                'batches' => $batches === [] ? [Uuid::v7()->toRfc4122()] : $batches,
+            ],
+            ['batches' => ArrayParameterType::STRING],
+        );
+        $rows = [];
+        foreach ($ids as $id) {
+            $lot = $this->entities->find(Lot::class, Uuid::fromString($id));
+            if ($lot !== null) {
+                $rows[] = ['lot' => $lot, 'batches' => $this->lots->batchesOf($lot)];
+            }
+        }
+
+        return $rows;
+    }
+
+    /** @return list<array{pit: Pit, events: list<SiteEvent>}> the fires, fuel and temperatures of that time */
+    public function pits(Site $site, Instant $from, Instant $to): array
+    {
+        $rows = [];
+        foreach ($this->pits->of($site) as $pit) {
+            $events = array_values(
+                array_filter(
+                    $this->history->of($pit),
+                    static fn (SiteEvent $one): bool => !$from->isAfter($one->at) && $to->isAfter($one->at),
+                ),
+            );
+            if ($events !== []) {
+                $rows[] = ['pit' => $pit, 'events' => $events];
+            }
+        }
+
+        return $rows;
+    }
+
+    /** @return list<array{initials: string, name: string, role: string}> */
+    public function people(Site $site): array
+    {
+        /** @var list<array{initials: string, name: string, role: string}> */
+        return $this->connection->fetchAllAssociative(
+            'SELECT initials, name, role FROM account WHERE site_id = ? ORDER BY initials',
+            [$site->id->toRfc4122()],
+        );
+    }
+}
