@@ -14,6 +14,9 @@ final class ImportReport
 
     public int $known = 0;
 
+    /** @var list<array{code: string, count: int}> batches that are here with other events: they are left as they are */
+    public array $different = [];
+
     /** @var list<array{line: int, why: string}> */
     public array $refused = [];
 

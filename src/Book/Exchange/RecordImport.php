@@ -11,14 +11,17 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Catalogue\Thermometer\Thermometer;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
+use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Ledger\Batch\BatchPlan;
+use Verjuicer\App\Ledger\Batch\Portioned;
 use Verjuicer\App\Ledger\Check\ThermometerChecks;
 use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Opening\NewBatches;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Assess\Evidence\Timeline;
+use Verjuicer\Core\Food\Treatment;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\InvalidRecord;
@@ -27,17 +30,19 @@ use Verjuicer\Core\Record\Record;
 
 /**
  * Takes in records in the open format, one a line: all of a file or nothing of it; a batch that is there already is
- * known and not touched.
+ * known by the ids of its events, and not touched. Portions keep what they were split off.
  */
 final readonly class RecordImport
 {
     private const HIGHEST_TAG = 999;
     private const MOST_PIECES = 500;
+    private const IDS_AT_ONCE = 5000;
 
     public function __construct(
         private Connection $connection,
         private EntityManagerInterface $entities,
         private Reader $reader,
+        private Recognition $recognition,
         private Ledger $ledger,
         private NewBatches $newBatches,
         private Batches $batches,
@@ -57,14 +62,14 @@ final readonly class RecordImport
         $records = $this->read($text, $report);
         if (!$report->isGood() || $isPreview) {
             foreach ($records as $record) {
-                $this->isKnown($record, $by) ? ++$report->known : ++$report->new;
+                $this->isKnown($record, $by, $report) ? ++$report->known : ++$report->new;
             }
 
             return $report;
         }
         $this->ledger->write($by->site, function () use ($records, $by, $report, $told): void {
             foreach ($records as $index => $record) {
-                if ($this->isKnown($record, $by)) {
+                if ($this->isKnown($record, $by, $report)) {
                     ++$report->known;
                 } else {
                     $this->keep($record, $by);
@@ -130,67 +135,138 @@ final readonly class RecordImport
         };
     }
 
-    private function isKnown(Record $record, Account $by): bool
+    private function isKnown(Record $record, Account $by, ImportReport $report): bool
     {
-        $batch = 'SELECT 1 FROM batch WHERE site_id = ? AND code = ?';
+        $batch = $this->recognition->of($by->site, $record);
+        $different = $batch === null ? 0 : $this->recognition->differences($batch, $record);
+        if ($batch !== null && $different > 0) {
+            $report->different[] = ['code' => $batch->code, 'count' => $different];
+        }
 
-        return $this->connection->fetchOne($batch, [$by->site->id->toRfc4122(), $record->code]) !== false;
+        return $batch !== null;
     }
 
     private function keep(Record $record, Account $by): void
     {
         $all = Timeline::of($record, Instant::ofEpoch(\PHP_INT_MAX));
         $product = $record->product;
+        $like = new Product(
+            $by->site,
+            $product->name ?? '',
+            $product->animal,
+            $product->form,
+            $product->integrity,
+            null,
+        );
+        $like->treatments = array_map(static fn (Treatment $one): string => $one->value, $product->treatments);
+        $id = Uuid::v7();
+        $parent = $record->portion === null ? null : $this->coded($by, $record->portion->of);
+        [$ids, $shared] = $this->ids($record, $id, $parent);
+        $own = array_values(array_filter($record->events, static fn (Event $one): bool => !isset($shared[$one->id])));
+        $begun = ($parent === null ? null : $own[0]->at ?? null) ?? $all->events[0]->at ?? $this->now->instant();
         $plan = new BatchPlan(
-            new Product($by->site, $product->name ?? '', $product->animal, $product->form, $product->integrity, null),
+            $like,
             $this->freeTag($record, $by, $all->end !== null),
             $product->pieces,
             $product->rawWeight?->grams(),
             $product->stuffed,
             $product->wild,
             $product->advisory,
-            pieceNumbers: $product->pieceNumbers,
+            $parent === null || $record->portion === null ? null : new Portioned(
+                $parent,
+                $this->sharesUpTo($parent, $begun, array_values($shared)),
+                substr($record->code ?? '', -1),
+                $record->portion->grams,
+                $record->portion->container,
+                $record->portion->depthMm,
+                $product->pieceNumbers,
+            ),
+            $product->pieceNumbers,
         );
-        $id = Uuid::v7();
-        $ids = $this->ids($record, $id);
         $events = array_map(
             static fn (Event $event): Event => $event->takenIn(
                 $by->initials,
                 $ids[$event->id],
                 $event->replaces === null ? null : $ids[$event->replaces] ?? $event->replaces,
             ),
-            $record->events,
+            $own,
         );
-        $begun = $all->events[0]->at ?? $this->now->instant();
-        $this->newBatches->takeIn($id, $by, $plan, $record->code ?? '', $record->rules, $begun, ...$events);
+        $code = $this->freeCode($record->code ?? '', $by);
+        $this->newBatches->takeIn($id, $by, $plan, $code, $record->rules, $begun, ...$events);
         $this->keepThermometers($record, $by);
     }
 
-    /**
-     * An event keeps its id where it is a UUID that nobody has yet; else it gets one that follows from it.
-     *
-     * @return array<string, string>
-     */
-    private function ids(Record $record, Uuid $batch): array
+    private function coded(Account $by, string $code): ?Batch
     {
-        $uuids = array_values(array_filter(array_column($record->events, 'id'), Uuid::isValid(...)));
-        /** @var list<string> $found */
-        $found =
-            $uuids === []
-                ? []
-                : $this->connection->fetchFirstColumn(
-                    'SELECT id FROM event WHERE id IN (?)',
-                    [$uuids],
-                    [ArrayParameterType::STRING],
-                );
-        $taken = array_fill_keys($found, true);
-        $ids = [];
-        foreach ($record->events as $event) {
-            $isFree = Uuid::isValid($event->id) && !isset($taken[strtolower($event->id)]);
-            $ids[$event->id] = $isFree ? $event->id : Uuid::v5($batch, $event->id)->toRfc4122();
+        return $this->entities->getRepository(Batch::class)->findOneBy(['site' => $by->site, 'code' => $code]);
+    }
+
+    /** The code, or with a number behind it where another batch of the site has it. */
+    private function freeCode(string $code, Account $by): string
+    {
+        $free = $code;
+        for ($number = 2; $this->coded($by, $free) !== null; ++$number) {
+            $free = "$code/$number";
         }
 
-        return $ids;
+        return $free;
+    }
+
+    /**
+     * The place in the log of the last event that a portion shares with what it was split off at that moment.
+     *
+     * @param list<string> $shared ids
+     */
+    private function sharesUpTo(Batch $parent, Instant $begun, array $shared): int
+    {
+        $place = $shared === [] ? false : $this->connection->fetchOne(
+            'SELECT max(seq) FROM event WHERE batch_id = ? AND at = ? AND id IN (?)',
+            [$parent->id->toRfc4122(), $begun->rfc3339(), $shared],
+            [2 => ArrayParameterType::STRING],
+        );
+
+        return \is_int($place) ? $place : 0;
+    }
+
+    /**
+     * An event keeps its id where it is a UUID that nobody has yet; else it gets one that follows from it. Those that
+     * the batch it was split off has are shared with it.
+     *
+     * @return array{array<string, string>, array<string, string>} ids, and of these the shared ones, by those in the
+     *     file
+     */
+    private function ids(Record $record, Uuid $batch, ?Batch $parent): array
+    {
+        $family = [];
+        for ($one = $parent; $one !== null; $one = $one->parent) {
+            $family[] = $one->id->toRfc4122();
+        }
+        $asked = $ids = $shared = [];
+        foreach ($record->events as $event) {
+            $asked[$event->id] = [
+                ...(Uuid::isValid($event->id) ? [strtolower($event->id)] : []),
+                ...array_map(static fn (string $of): string => Recognition::derived($of, $event->id), $family),
+            ];
+        }
+        $found = [];
+        foreach (array_chunk(array_unique(array_merge(...array_values($asked))), self::IDS_AT_ONCE) as $some) {
+            $found += $this->connection->fetchAllKeyValue(
+                'SELECT id, batch_id FROM event WHERE id IN (?)',
+                [$some],
+                [ArrayParameterType::STRING],
+            );
+        }
+        foreach ($record->events as $event) {
+            foreach ($asked[$event->id] as $one) {
+                if (\in_array($found[$one] ?? null, $family, true)) {
+                    $ids[$event->id] = $shared[$event->id] = $one;
+                }
+            }
+            $isFree = Uuid::isValid($event->id) && !isset($found[strtolower($event->id)]);
+            $ids[$event->id] ??= $isFree ? $event->id : Recognition::derived($batch->toRfc4122(), $event->id);
+        }
+
+        return [$ids, $shared];
     }
 
     private function keepThermometers(Record $record, Account $by): void

@@ -122,7 +122,7 @@ final readonly class PacketMaker
             'pages' => $pages,
             'categories' => CookingCategory::cases(),
             'plans' => TimePlan::cases(),
-            'lots' => $this->around->lots($site, $ids, $from, $to),
+            'lots' => $this->around->lots($site, $ids, $packet->scope->isWhole() ? [$from, $to] : null),
             'pits' => $this->around->pits($site, $from, $to),
             'people' => $this->around->people($site),
             'in_force' => $this->rules->of($site),

@@ -26,6 +26,12 @@ final readonly class PacketScope
         return new self($text('from'), $text('to'), $text('batch'), $text('lot'), $text('product'));
     }
 
+    /** Whether it is of all there is of its days. */
+    public function isWhole(): bool
+    {
+        return $this->batch.$this->lot.$this->product === '';
+    }
+
     public function json(): string
     {
         return json_encode(get_object_vars($this), \JSON_THROW_ON_ERROR);

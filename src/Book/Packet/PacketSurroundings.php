@@ -31,11 +31,12 @@ final readonly class PacketSurroundings
 
     /**
      * @param list<string> $batches ids
+     * @param array{Instant, Instant}|null $within what came in then, too
      *
      * @return list<array{lot: Lot, batches: list<array{id: string, tag: int, code: string, product: string,
      *     pieces: int, grams: int}>}> what came in in that time, or went into one of the batches
      */
-    public function lots(Site $site, array $batches, Instant $from, Instant $to): array
+    public function lots(Site $site, array $batches, ?array $within): array
     {
         /** @var list<string> $ids */
         $ids = $this->connection->fetchFirstColumn(
@@ -45,8 +46,8 @@ final readonly class PacketSurroundings
             SQL,
             [
                 'site' => $site->id->toRfc4122(),
-                'from' => $from->rfc3339(),
-                'to' => $to->rfc3339(),
+                'from' => ($within[0] ?? null)?->rfc3339() ?? 'infinity',
+                'to' => ($within[1] ?? null)?->rfc3339() ?? '-infinity',
                 'batches' => $batches === [] ? [Uuid::v7()->toRfc4122()] : $batches,
             ],
             ['batches' => ArrayParameterType::STRING],

@@ -60,6 +60,11 @@ final class ImportCommand extends Command
         foreach ($report->refused as $refused) {
             $output->writeln(\sprintf('line %d: %s', $refused['line'], $refused['why']));
         }
+        foreach ($report->different as ['code' => $code, 'count' => $count]) {
+            $output->writeln(
+                \sprintf('%s is here with %d other events: it is left as it is.', $code, $count),
+            );
+        }
         $output->writeln(
             $report->isGood()
                 ? \sprintf('%d new, %d known already.', $report->new, $report->known)

@@ -4,16 +4,22 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Platform\Csv;
 
-/** Comma-separated values as RFC 4180 has them: lines end in CR LF, fields are quoted where they must be. */
+/**
+ * Comma-separated values as RFC 4180 has them: lines end in CR LF, fields are quoted where they must be. Words that a
+ * spreadsheet would take for a formula have an apostrophe before them, and lose it when they are read.
+ */
 final readonly class Csv
 {
+    /** What a formula begins with; and an apostrophe before that, which has to come back as it was. */
+    private const FORMULA = "/^'*[=+\\-@\t\r]/";
+
     /** @param list<string|int|null> $fields */
     public static function line(array $fields): string
     {
         return implode(
             ',',
             array_map(static function (string|int|null $field): string {
-                $text = (string) $field;
+                $text = self::harmless((string) $field);
 
                 return preg_match('/[",\r\n]/', $text) === 1 ? '"'.str_replace('"', '""', $text).'"' : $text;
             }, $fields),
@@ -43,11 +49,23 @@ final readonly class Csv
         $lines = [];
         while (($fields = fgetcsv($stream, null, $separator, '"', '')) !== false) {
             if ($fields !== [null]) {
-                $lines[] = array_map(static fn (?string $field): string => trim((string) $field), $fields);
+                $lines[] = array_map(static fn (?string $field): string => self::plain(trim((string) $field)), $fields);
             }
         }
         fclose($stream);
 
         return $lines;
+    }
+
+    private static function harmless(string $text): string
+    {
+        return preg_match(self::FORMULA, $text) === 1 && !is_numeric($text) ? "'$text" : $text;
+    }
+
+    private static function plain(string $text): string
+    {
+        return str_starts_with($text, "'") && preg_match(self::FORMULA, substr($text, 1)) === 1
+            ? substr($text, 1)
+            : $text;
     }
 }
