@@ -93,6 +93,9 @@ const attachedTo = (bytes, name) => {
     return new TextDecoder().decode(unzlibSync(bytes.subarray(from, from + Number(head[1]))));
 };
 
+/** What should be a list, whatever a stranger made of it. */
+const list = (value) => (value && typeof value === 'object' ? Object.values(value) : []);
+
 const bare = (value) => Object.entries(value).filter(([, one]) => one !== null && one !== undefined);
 
 /** Objects are the same by their members, whatever the order of these; what is null is not there. */
@@ -238,8 +241,8 @@ class ProofCheck {
         this.shown.site = proof.site?.name ?? '';
         this.shown.siteId = proof.site?.id ?? '';
         this.shown.made = proof.made_at ?? '';
-        (proof.verified?.breaks ?? []).forEach((one) => this.fault('said_broken', one));
-        (proof.keys ?? []).forEach(({ public: key, before, vouched, reason }) => {
+        list(proof.verified?.breaks).forEach((one) => this.fault('said_broken', one));
+        list(proof.keys).forEach(({ public: key, before, vouched, reason }) => {
             if (before && !isSignedBy(before, words('verjuicer-key/1', this.shown.siteId, before, key), vouched)) {
                 this.fault('key_unvouched', reason);
             }
@@ -265,7 +268,7 @@ class ProofCheck {
         this.runs.forEach((run) => {
             let place = run.from - 1;
             let hash = run.before ? hexToBytes(run.before) : new Uint8Array();
-            (run.links ?? []).forEach(([kind, id, recorded, of]) => {
+            list(run.links).forEach(([kind, id, recorded, of]) => {
                 place += 1;
                 hash = sha256(
                     concatBytes(hash, words('verjuicer-link/2', this.shown.siteId, place, kind, id, recorded, of)),
@@ -300,7 +303,7 @@ class ProofCheck {
             at: assessment?.as_of ?? '',
         });
         const known = new Set();
-        (record?.batch?.events ?? []).forEach((event) => {
+        list(record?.batch?.events).forEach((event) => {
             this.shown.events += 1;
             known.add(event.id);
             const row = this.rows.of('event', event.id);
@@ -314,7 +317,7 @@ class ProofCheck {
         (this.rows.events.get(id) ?? [])
             .filter((one) => !known.has(one))
             .forEach((one) => this.fault('event_left_out', `${code} ${one}`));
-        (record?.thermometers ?? []).forEach((thermometer) => this.thermometer(thermometer, code));
+        list(record?.thermometers).forEach((thermometer) => this.thermometer(thermometer, code));
         if (!this.isOfBatch(record?.batch?.product ?? {}, record?.rules, id)) {
             this.fault('batch_differs', code);
         }
@@ -365,7 +368,7 @@ class ProofCheck {
     }
 
     thermometer({ id: label, checks }, code) {
-        (checks ?? []).forEach((check) => {
+        list(checks).forEach((check) => {
             const isWritten = this.rows
                 .checksOf(label, instant(check.at))
                 .some(
@@ -404,8 +407,7 @@ class ProofCheck {
     }
 }
 
-/** What a file shows: `faults` (name, of what), site, key, batches with their verdicts, counts. */
-export const check = (bytes) => {
+const looked = (bytes) => {
     if (latin(bytes.subarray(0, 5)) !== '%PDF-') {
         return new ProofCheck().of(new TextDecoder().decode(bytes));
     }
@@ -430,4 +432,16 @@ export const check = (bytes) => {
         shown.faults.push({ name: 'key_not_named', of: 'PDF' });
     }
     return shown;
+};
+
+/** What a file shows: `faults` (name, of what), site, key, batches with their verdicts, counts. */
+export const check = (bytes) => {
+    try {
+        return looked(bytes);
+    } catch {
+        // Of another shape than anything we make.
+        const checker = new ProofCheck();
+        checker.fault('not_a_proof');
+        return checker.shown;
+    }
 };

@@ -177,6 +177,12 @@ abstract class BrowserTestCase extends TestCase
         );
     }
 
+    /** Where it is served, without a path. */
+    protected static function address(): string
+    {
+        return self::$address;
+    }
+
     protected function open(string $path): void
     {
         $this->browser->get(self::$address.$path);

@@ -8,10 +8,10 @@ namespace Verjuicer\App\Book\Paper;
 final readonly class PaperBlock
 {
     /**
-     * @param string $is 'heading', 'points' or 'words'
+     * @param string $kind 'heading', 'points' or 'words'
      * @param list<string> $lines
      */
-    public function __construct(public string $is, public array $lines)
+    public function __construct(public string $kind, public array $lines)
     {
     }
 }

@@ -4,13 +4,20 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Door\Demo;
 
-use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\Filesystem\Filesystem;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Ledger\Chain\RecordingClock;
+use Verjuicer\App\Ledger\Log\Ledger;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\App\Site\People\Role;
+use Verjuicer\App\Site\Site\Site;
 
 #[AsCommand(
     'verjuicer:demo',
@@ -19,7 +26,10 @@ use Symfony\Component\Filesystem\Filesystem;
 final class DemoCommand extends Command
 {
     public function __construct(
-        private readonly Connection $connection,
+        private readonly EntityManagerInterface $entities,
+        private readonly RecordingClock $clock,
+        private readonly Ledger $ledger,
+        private readonly Now $now,
         private readonly StoryLoader $loader,
         private readonly DemoPlans $plans,
         private readonly DemoSensors $sensors,
@@ -31,7 +41,9 @@ final class DemoCommand extends Command
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        if ($this->connection->fetchOne('SELECT 1 FROM site WHERE is_practice LIMIT 1') !== false) {
+        $there = $this->entities->getRepository(Site::class)->findOneBy(['isPractice' => true]);
+        if ($there !== null) {
+            $this->goOn($there);
             $output->writeln('The demo is there already.');
 
             return self::SUCCESS;
@@ -47,5 +59,20 @@ final class DemoCommand extends Command
         $output->writeln('The Quarry Lane Smokehouse is loaded.');
 
         return self::SUCCESS;
+    }
+
+    /** A demo that was off for weeks, or was played faster than time goes, goes on; it is written down why. */
+    private function goOn(Site $site): void
+    {
+        $now = $this->now->instant();
+        $last = $this->clock->last($site);
+        $by = $this->entities->getRepository(Account::class)->findOneBy(['site' => $site, 'role' => Role::Manager]);
+        if ($last !== null && $by !== null && !RecordingClock::isTrusted($last, $now)) {
+            $this->ledger->write(
+                $site,
+                fn () => $this->clock->vouch(Uuid::v7(), $by, $last, $now, 'The demo is begun again.'),
+                trusts: true,
+            );
+        }
     }
 }

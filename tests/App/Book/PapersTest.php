@@ -147,7 +147,7 @@ final class PapersTest extends KitchenTestCase
                 ['words', ['last']],
                 ['heading', ['Two']],
             ],
-            array_map(static fn ($one): array => [$one->is, $one->lines], $blocks),
+            array_map(static fn ($one): array => [$one->kind, $one->lines], $blocks),
         );
         self::assertSame([], PaperText::blocks(" \n "));
     }

@@ -9,6 +9,7 @@ use Symfony\Component\Console\Tester\CommandTester;
 use Symfony\Component\Filesystem\Filesystem;
 use Symfony\Component\Mime\Email;
 use Verjuicer\App\Door\Console\VerifyCommand;
+use Verjuicer\App\Door\Demo\DemoCommand;
 use Verjuicer\App\Ledger\Chain\ChainWalk;
 use Verjuicer\App\Ledger\Chain\RecordingClock;
 use Verjuicer\App\Ledger\Chain\SealLog;
@@ -102,6 +103,18 @@ final class ClockAndDaysTest extends KitchenTestCase
         $seal = $this->service(SiteDays::class)->seal($site, self::day('2026-11-24'));
         self::assertSame($this->service(SiteChain::class)->length($site), $seal?->position);
         self::assertNull($this->service(ChainWalk::class)->firstBreak($site));
+    }
+
+    public function testADemoThatWasOffForWeeksGoesOnAndSaysSo(): void
+    {
+        $site = $this->logIn('ike')->site;
+        self::mockTime('+30 days');
+        $this->asOwner();
+        $demo = new CommandTester($this->service(DemoCommand::class));
+        self::assertSame(0, $demo->execute([]), 'once');
+        $demo->execute([]);
+        $clock = $this->service(RecordingClock::class);
+        self::assertSame(['The demo is begun again.'], array_column($clock->words($site), 'reason'));
     }
 
     public function testOneWrongStampFreezesNoDay(): void
