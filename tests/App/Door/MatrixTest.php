@@ -55,7 +55,8 @@ final class MatrixTest extends KitchenTestCase
     ];
 
     private const PITMASTER = [
-        'hold_unit_add', 'packet_share', 'packet_withdraw', 'pit_add', 'plan_dish_add', 'plan_dish_hear', 'plan_dish_keep',
+        'hold_unit_add', 'packet_share', 'packet_withdraw', 'pit_add', 'plan_dish_add', 'plan_dish_hear',
+        'plan_dish_keep',
         'plan_dish_later',
         'plan_dish_mend', 'plan_dish_move',
         'plan_dish_remove', 'plan_meal', 'plan_new', 'plan_retire', 'plan_shifts', 'product_keep', 'product_new',
@@ -78,7 +79,9 @@ final class MatrixTest extends KitchenTestCase
     private const NO_ID = '#^[^{]*$#';
 
     /** Days, trends and files of the site of whoever asks. */
-    private const OF_WHO_ASKS = ['paper', 'paper_keep', 'paper_trained', 'day', 'day_sign', 'trend', 'trend_took', 'export', 'recall'];
+    private const OF_WHO_ASKS = [
+        'paper', 'paper_keep', 'paper_trained', 'day', 'day_sign', 'trend', 'trend_took', 'export', 'recall',
+    ];
 
     public function testEveryRouteStandsHereOnce(): void
     {
