@@ -38,6 +38,7 @@ final class ExchangeController extends FormController implements ShowsAgain
 
     public function __construct(
         private readonly RecordExport $export,
+        private readonly ProofExport $proof,
         private readonly RecordImport $records,
         private readonly TableImport $tables,
         private readonly LoggerImport $logger,
@@ -74,7 +75,7 @@ final class ExchangeController extends FormController implements ShowsAgain
     #[Route(
         '/export/{what}',
         name: 'export',
-        requirements: ['what' => 'records|readings|events'],
+        requirements: ['what' => 'records|proof|readings|events'],
         methods: ['GET', 'POST'],
     )]
     #[PasswordAgain]
@@ -86,10 +87,12 @@ final class ExchangeController extends FormController implements ShowsAgain
         [$start, $end] = [$from->startIn($site->zone()), $to->plusDays(1)->startIn($site->zone())];
         $lines = fn (): \Generator => match ($what) {
             'records' => $this->export->ndjson($site, $start, $end),
+            'proof' => $this->proof->lines($site, $start, $end),
             'readings' => $this->export->readings($site, $start, $end),
             default => $this->export->events($site, $start, $end),
         };
-        $name = \sprintf('%s-%s-%s.%s', $what, $from->iso(), $to->iso(), $what === 'records' ? 'ndjson' : 'csv');
+        $isLines = \in_array($what, ['records', 'proof'], true);
+        $name = \sprintf('%s-%s-%s.%s', $what, $from->iso(), $to->iso(), $isLines ? 'ndjson' : 'csv');
 
         $this->log->note($site->id->toRfc4122(), $this->account->get(), 'export', $name);
 
@@ -100,9 +103,7 @@ final class ExchangeController extends FormController implements ShowsAgain
                 }
             },
             headers: [
-                'Content-Type' => $what === 'records'
- ? 'application/x-ndjson'
- : 'text/csv; charset=UTF-8; header=present',
+                'Content-Type' => $isLines ? 'application/x-ndjson' : 'text/csv; charset=UTF-8; header=present',
                 'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, $name),
             ],
         );

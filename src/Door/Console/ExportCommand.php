@@ -10,6 +10,7 @@ use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
+use Verjuicer\App\Book\Exchange\ProofExport;
 use Verjuicer\App\Book\Exchange\RecordExport;
 use Verjuicer\App\Site\People\Accounts;
 use Verjuicer\Core\Measure\LocalDate;
@@ -23,6 +24,7 @@ final class ExportCommand extends Command
     public function __construct(
         private readonly Accounts $accounts,
         private readonly RecordExport $export,
+        private readonly ProofExport $proof,
     ) {
         parent::__construct();
     }
@@ -32,7 +34,7 @@ final class ExportCommand extends Command
         $this->addArgument(
             'what',
             InputArgument::REQUIRED,
-            'records (NDJSON), readings, events or seals (CSV; seals are those of all days)',
+            'records or proof (NDJSON; a proof is signed), readings, events or seals (CSV; seals of all days)',
         )
             ->addOption('login', null, InputOption::VALUE_REQUIRED, 'An account of the site')
             ->addOption('site', null, InputOption::VALUE_REQUIRED, 'Which, where there are several')
@@ -61,10 +63,11 @@ final class ExportCommand extends Command
             'readings' => $this->export->readings($by->site, $start, $end),
             'events' => $this->export->events($by->site, $start, $end),
             'seals' => $this->export->seals($by->site),
+            'proof' => $this->proof->lines($by->site, $start, $end),
             default => null,
         };
         if ($lines === null) {
-            $output->writeln('Write records, readings, events or seals.');
+            $output->writeln('Write records, proof, readings, events or seals.');
 
             return self::INVALID;
         }

@@ -10,6 +10,7 @@ use Symfony\Component\Process\Process;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Book\Packet\Packets;
 use Verjuicer\App\Book\Packet\PacketScope;
+use Verjuicer\App\Door\Console\ExportCommand;
 use Verjuicer\App\Door\Console\RotateKeysCommand;
 use Verjuicer\App\Door\Console\VerifyCommand;
 use Verjuicer\App\Ledger\Chain\SiteKeys;
@@ -42,6 +43,18 @@ final class ProofTest extends KitchenTestCase
         $key = $this->service(SiteKeys::class)->publicKey($this->logIn('ike')->site);
         self::assertSame(0, $this->checked($packet, "--key=$key")[0]);
         self::assertSame(1, $this->checked($packet, '--key='.strrev($key))[0]);
+    }
+
+    public function testAnExportOfRecordsHasItsProofToo(): void
+    {
+        $this->logIn('ike');
+        $this->keep('7 173');
+        $this->asOwner();
+        $export = new CommandTester($this->service(ExportCommand::class));
+        self::assertSame(0, $export->execute(['what' => 'proof', '--login' => 'ike']));
+        [$code, $said] = $this->checked($export->getDisplay());
+        self::assertSame(0, $code, $said);
+        self::assertSame(1, $this->checked(str_replace('"f":173', '"f":174', $export->getDisplay()))[0]);
     }
 
     /** @param \Closure(string): string $alter */

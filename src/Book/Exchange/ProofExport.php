@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Book\Exchange;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Book\Proof\ProofFile;
+use Verjuicer\App\Book\Proof\Verification;
+use Verjuicer\App\Ledger\Assessment\Assessments;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Measure\Instant;
+
+/** Records of a range of days with their proof, signed: checked by `bin/verify-packet` and the page that checks. */
+final readonly class ProofExport
+{
+    public function __construct(
+        private Connection $connection,
+        private EntityManagerInterface $entities,
+        private Assessments $assessments,
+        private Verification $verification,
+        private ProofFile $proof,
+        private Now $now,
+    ) {
+    }
+
+    /** @return \Generator<string> lines of `verjuicer-proof/1` */
+    public function lines(Site $site, Instant $from, Instant $to): \Generator
+    {
+        $path = $this->proof->write(
+            $site,
+            $this->now->instant()->rfc3339(),
+            $from->rfc3339().' – '.$to->rfc3339(),
+            $this->verification->of($site, judges: false),
+            $this->judged($site, $from, $to),
+        );
+        try {
+            foreach (new \SplFileObject($path) as $line) {
+                yield \is_string($line) ? $line : '';
+            }
+        } finally {
+            unlink($path);
+        }
+    }
+
+    /** @return \Generator<array{Batch, Assessment}> begun in that time */
+    private function judged(Site $site, Instant $from, Instant $to): \Generator
+    {
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn(
+            'SELECT id FROM batch WHERE site_id = ? AND begun_at >= ? AND begun_at < ? ORDER BY begun_at, code',
+            [$site->id->toRfc4122(), $from->rfc3339(), $to->rfc3339()],
+        );
+        foreach ($ids as $id) {
+            $batch = $this->entities->find(Batch::class, Uuid::fromString($id));
+            if ($batch !== null) {
+                yield [$batch, $this->assessments->whole($batch)];
+                $this->entities->detach($batch);
+            }
+        }
+    }
+}
