@@ -10,8 +10,14 @@ use Verjuicer\Core\Measure\Instant;
 /** A corrective action that was taken: which rule it answers, what was done, when and by whom. */
 final readonly class ActionTaken
 {
-    public function __construct(public string $rule, public string $text, public Instant $at, public string $by)
-    {
+    /** @param string $evidence on what it rests, in the words of whoever took it */
+    public function __construct(
+        public string $rule,
+        public string $text,
+        public Instant $at,
+        public string $by,
+        public string $evidence = '',
+    ) {
     }
 
     /** @return list<self> by time */
@@ -21,7 +27,7 @@ final readonly class ActionTaken
         foreach ($assessment->timeline->events as $event) {
             $action = $event->detail;
             if ($action instanceof Action) {
-                $taken[] = new self($action->finding ?? '', $action->text ?? '', $event->at, $event->by);
+                $taken[] = new self($action->finding ?? '', $action->text ?? '', $event->at, $event->by, $action->evidence ?? '');
             }
         }
 

@@ -16,6 +16,9 @@ final class EveryPageTest extends BrowserTestCase
     private const NO_PAGES = [
         'export',
         'packet_pdf',
+        'paper_pdf',
+        'paper_scanned',
+        'checker', // a file: CheckerTest
         'shared',
         'shared_pdf',
         'logout',
@@ -54,6 +57,7 @@ final class EveryPageTest extends BrowserTestCase
         'check_round' => ['id' => 'SELECT id FROM batch WHERE tag = 24 LIMIT 1'],
         'divide' => ['id' => 'SELECT id FROM batch WHERE tag = 21 LIMIT 1'],
         'person' => ['id' => "SELECT id FROM account WHERE initials = 'IT'"],
+        'paper' => ['kind' => ['time_control', 'preserving']],
         'welcome' => ['secret' => [self::INVITED_BY]],
         'packet' => ['id' => 'SELECT id FROM packet LIMIT 1'],
         'recall' => ['kind' => ['lot'], 'what' => "SELECT id FROM lot WHERE number = 'RR-4471'"],

@@ -92,6 +92,8 @@ final class StoryLoader
         $clock = Clock::get();
         $this->loadedAt = $this->now->instant();
         try {
+            // It is set up before anything happens in it.
+            $this->goTo($this->moment(min([0, ...array_column($story->papers, 0)])));
             $site = $this->connection->transactional(fn (): Site => $this->loaded($story));
         } finally {
             Clock::set($clock);

@@ -49,12 +49,10 @@ final class ProofTest extends KitchenTestCase
     {
         $this->logIn('ike');
         $this->keep('7 173');
-        $this->asOwner();
-        $export = new CommandTester($this->service(ExportCommand::class));
-        self::assertSame(0, $export->execute(['what' => 'proof', '--login' => 'ike']));
-        [$code, $said] = $this->checked($export->getDisplay());
+        $proof = $this->exported();
+        [$code, $said] = $this->checked($proof);
         self::assertSame(0, $code, $said);
-        self::assertSame(1, $this->checked(str_replace('"f":173', '"f":174', $export->getDisplay()))[0]);
+        self::assertSame(1, $this->checked(str_replace('"f":173', '"f":174', $proof))[0]);
     }
 
     /** @param \Closure(string): string $alter */
@@ -90,7 +88,7 @@ final class ProofTest extends KitchenTestCase
             self::assertGreaterThan(0, $this->connection()->executeStatement($sql), $sql);
         }
         $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
-        [$code, $words] = $this->checked($this->packet());
+        [$code, $words] = $this->checked($this->exported());
         self::assertSame(1, $code);
         self::assertStringContainsString($said, $words);
         self::assertStringContainsString('the application itself said so', $words);
@@ -187,6 +185,16 @@ final class ProofTest extends KitchenTestCase
         [$code, $said] = $this->checked($this->packet('Duck'));
         self::assertSame(1, $code);
         self::assertStringContainsString('the one before does not vouch for the next (the disk failed)', $said);
+    }
+
+    /** @return string what a packet has attached, without the paper */
+    private function exported(): string
+    {
+        $this->asOwner();
+        $export = new CommandTester($this->service(ExportCommand::class));
+        self::assertSame(0, $export->execute(['what' => 'proof', '--login' => 'ike']));
+
+        return $export->getDisplay();
     }
 
     /** @return string the PDF */

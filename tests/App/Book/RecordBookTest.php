@@ -141,6 +141,33 @@ final class RecordBookTest extends KitchenTestCase
         self::assertSame(3, $this->number('SELECT count(*) FROM day_sign'));
     }
 
+    public function testAFindingStandsOnItsDayAndIsNamedOnLaterOnes(): void
+    {
+        $this->logIn('dell');
+        $row = fn (string $day): Crawler => $this->client->request('GET', '/days/'.$day)->filter('[data-batch="15"]');
+        $later = $row($this->day(0));
+        self::assertStringContainsString('belongs to the sheet of Mon 23 Nov 2026', $later->text());
+        self::assertStringNotContainsString('It took between', $later->text());
+        $own = $row(basename((string) $later->selectLink('belongs to the sheet of Mon 23 Nov 2026')->attr('href')));
+        self::assertStringContainsString('It took between', $own->text());
+        self::assertMatchesRegularExpression('/shown by \\d+ entries, \\d\\d:\\d\\d to \\d\\d:\\d\\d/', $own->text());
+    }
+
+    public function testAnActionSettlesAFindingAndTheSheetSaysWhoseItWas(): void
+    {
+        $day = $this->day(0);
+        $this->logIn('ike');
+        $page = $this->client->request('GET', $this->path(18));
+        $form = $page->filter('#actions form button:not([name])')->first()->form([
+            'other' => 'back on the heat to 150', 'evidence' => 'read 151 in both',
+        ]);
+        $this->client->submit($form);
+        $row = $this->client->request('GET', '/days/'.$day)->filter('[data-batch="18"]')->text();
+        self::assertStringContainsString('Settled 14:00 by MR: back on the heat to 150 (read 151 in both)', $row);
+        $this->logIn('dell');
+        self::assertStringNotContainsString('Pork loin: cooked through is open', $this->sheet($day));
+    }
+
     public function testWhereASiteAsksForItASecondPersonSigns(): void
     {
         $day = $this->day(-1);

@@ -5,9 +5,15 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\App\Ledger;
 
 use PHPUnit\Framework\Attributes\DataProvider;
+use Psr\Log\NullLogger;
 use Symfony\Component\Console\Tester\CommandTester;
 use Symfony\Component\Filesystem\Filesystem;
+use Symfony\Component\Mailer\Envelope;
+use Symfony\Component\Mailer\Exception\TransportException;
+use Symfony\Component\Mailer\MailerInterface;
 use Symfony\Component\Mime\Email;
+use Symfony\Component\Mime\RawMessage;
+use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\App\Door\Console\VerifyCommand;
 use Verjuicer\App\Door\Demo\DemoCommand;
 use Verjuicer\App\Ledger\Chain\ChainWalk;
@@ -17,6 +23,7 @@ use Verjuicer\App\Ledger\Chain\SealPost;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Ledger\Chain\SiteDays;
 use Verjuicer\App\Ledger\Chain\SiteKeys;
+use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Work\Alarm\Watch;
 use Verjuicer\Core\Measure\Instant;
@@ -161,6 +168,71 @@ final class ClockAndDaysTest extends KitchenTestCase
         $this->service(SealPost::class)->send($site);
         self::assertCount($sent, self::getMailerMessages(), 'each day once');
         self::assertCount(\count($elsewhere), $this->service(SealPost::class)->elsewhere($site));
+    }
+
+    public function testAWayThatFailsIsTriedAgainAndTheOtherGoesOn(): void
+    {
+        $site = $this->site('owner@example.org');
+        self::mockTime('+1 day');
+        $this->keep('7 173');
+        $mailer = new class implements MailerInterface {
+            public int $tried = 0;
+            public bool $isThere = false;
+
+            public function send(RawMessage $message, ?Envelope $envelope = null): void
+            {
+                ++$this->tried;
+                if (!$this->isThere) {
+                    throw new TransportException('nobody answers');
+                }
+            }
+        };
+        $post = new SealPost(
+            $this->connection(),
+            $this->service(SealLog::class),
+            $this->service(SiteKeys::class),
+            $mailer,
+            $this->service(TranslatorInterface::class),
+            new Filesystem(),
+            new NullLogger(),
+            $this->service(Now::class),
+            $this->folder,
+            'seals@example.org',
+        );
+        $post->send($site);
+        self::assertSame(1, $mailer->tried);
+        $days = \count($post->elsewhere($site));
+        self::assertGreaterThan(0, $days, 'the folder has them all the same');
+        $post->send($site);
+        self::assertSame(1, $mailer->tried, 'not at every look');
+        self::mockTime('+601 seconds');
+        $mailer->isThere = true;
+        $post->send($site);
+        self::assertSame(1 + $days, $mailer->tried, 'then every day that did not leave');
+        self::mockTime('+601 seconds');
+        $post->send($site);
+        self::assertSame(1 + $days, $mailer->tried);
+        self::assertCount($days, $post->elsewhere($site));
+    }
+
+    public function testADayBeforeTheFirstHasNoSealAndOneWithNothingHasThatOfTheDayBefore(): void
+    {
+        $site = $this->logIn('ike')->site;
+        $days = $this->service(SiteDays::class);
+        self::assertNull($days->seal($site, self::day('2020-01-01')));
+        self::assertSame(0, $days->before($site, self::day('2026-11-19')), 'the first range begins at the first link');
+        self::mockTime('+3 days');
+        $this->keep('7 173');
+        $last = $days->seal($site, self::day('2026-11-24'));
+        self::assertEquals($last, $days->seal($site, self::day('2026-11-25')), 'nobody recorded anything then');
+        self::assertSame('2026-11-27', $days->opened($site)?->iso());
+        self::assertSame($last->position ?? 0, $days->before($site, self::day('2026-11-27')));
+        $ranges = iterator_to_array($days->ranges($site), false);
+        $positions = array_column($ranges, 'position');
+        $sorted = $positions;
+        sort($sorted);
+        self::assertSame($sorted, $positions, 'one after the other');
+        self::assertSame($positions, array_values(array_unique($positions)));
     }
 
     public function testWhatLeftFindsAChainThatWasCutWithAllThatWasKeptHere(): void

@@ -6,6 +6,8 @@ namespace Verjuicer\Tests\Core\Record;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Verjuicer\Core\Food\ProcedureKind;
+use Verjuicer\Core\Food\Treatment;
 use Verjuicer\Core\Record\InvalidRecord;
 use Verjuicer\Core\Record\Writer;
 use Verjuicer\Tests\Core\Story;
@@ -104,6 +106,17 @@ final class ReaderTest extends TestCase
             ['/thermometers/0/checks/0/at' => null],
             ['/thermometers/0/checks/0/at' => 'is missing'],
         ];
+        $paper = static fn (array $more): array => ['/site/procedures' => [(object) ($more + [
+            'kind' => 'cooling', 'number' => 'P-2', 'version' => 1, 'from' => '2026-05-01T00:00:00Z',
+        ])]];
+        yield 'a procedure of no kind' => [$paper(['kind' => 'grilling']), ['/site/procedures/0/kind' => 'one of']];
+        yield 'a procedure without a number' => [$paper(['number' => 7]), ['/site/procedures/0/number' => 'text']];
+        yield 'a procedure of version 0' => [$paper(['version' => 0]), ['/site/procedures/0/version' => 'from 1']];
+        yield 'a procedure of no time' => [$paper(['from' => 'May']), ['/site/procedures/0/from' => 'RFC 3339']];
+        yield 'a treatment nobody knows' => [
+            ['/batch/product/treatments' => ['cured', 'boiled']],
+            ['/batch/product/treatments' => 'write some of cured'],
+        ];
         yield 'as_of' => [['/as_of' => 'noon'], ['/as_of' => 'RFC 3339']];
     }
 
@@ -113,6 +126,25 @@ final class ReaderTest extends TestCase
         $this->expectException(InvalidRecord::class);
         $this->expectExceptionMessage('not JSON');
         Story::reader()->read($json);
+    }
+
+    public function testWhatIsInWritingAndWhatIsDoneToItAreReadAndWrittenAsTheyWere(): void
+    {
+        $record = Story::of('0 prep')->about('pork roast cured paper:preserving:-60:60')->record();
+        $procedure = $record->site->procedures[0] ?? self::fail();
+        self::assertSame(ProcedureKind::Preserving, $procedure->kind);
+        self::assertSame(['P-1', 2], [$procedure->number, $procedure->version]);
+        foreach ([-61 => false, -60 => true, 59 => true, 60 => false] as $minute => $isInForce) {
+            self::assertSame($isInForce, $procedure->isInForceAt(Story::at((string) $minute)), (string) $minute);
+        }
+        self::assertSame([Treatment::Cured], $record->product->treatments);
+        self::assertEquals($record, Story::reader()->read(Writer::write($record)));
+        $silent = Story::of('0 prep')->record();
+        self::assertNull($silent->site->procedures, 'a record that does not say is no record that says none');
+        self::assertEquals($silent, Story::reader()->read(Writer::write($silent)));
+        $none = Story::of('0 prep')->about('beef cut papers')->record();
+        self::assertSame([], $none->site->procedures);
+        self::assertSame([], Story::reader()->read(Writer::write($none))->site->procedures);
     }
 
     /** @return iterable<array{string}> */
