@@ -27,7 +27,13 @@ final readonly class ActionTaken
         foreach ($assessment->timeline->events as $event) {
             $action = $event->detail;
             if ($action instanceof Action) {
-                $taken[] = new self($action->finding ?? '', $action->text ?? '', $event->at, $event->by, $action->evidence ?? '');
+                $taken[] = new self(
+                    $action->finding ?? '',
+                    $action->text ?? '',
+                    $event->at,
+                    $event->by,
+                    $action->evidence ?? '',
+                );
             }
         }
 

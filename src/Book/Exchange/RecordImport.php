@@ -43,6 +43,7 @@ final readonly class RecordImport
         private EntityManagerInterface $entities,
         private Reader $reader,
         private Recognition $recognition,
+        private TakenInLots $lots,
         private Ledger $ledger,
         private NewBatches $newBatches,
         private Batches $batches,
@@ -68,6 +69,15 @@ final readonly class RecordImport
             return $report;
         }
         $this->ledger->write($by->site, function () use ($records, $by, $report, $told): void {
+            $this->lots->begin(
+                array_values(
+                    array_filter(
+                        $records,
+                        fn (Record $one): bool => $this->recognition->of($by->site, $one) === null,
+                    ),
+                ),
+                $by,
+            );
             foreach ($records as $index => $record) {
                 if ($this->isKnown($record, $by, $report)) {
                     ++$report->known;
@@ -192,7 +202,8 @@ final readonly class RecordImport
             $own,
         );
         $code = $this->freeCode($record->code ?? '', $by);
-        $this->newBatches->takeIn($id, $by, $plan, $code, $record->rules, $begun, ...$events);
+        $batch = $this->newBatches->takeIn($id, $by, $plan, $code, $record->rules, $begun, ...$events);
+        $this->lots->link($batch, $record, $by);
         $this->keepThermometers($record, $by);
     }
 

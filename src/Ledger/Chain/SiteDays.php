@@ -51,18 +51,17 @@ final readonly class SiteDays
         if ($opened === null || $opened === $today) {
             return;
         }
+        // Which day is open is asked again: who waited for the lock saw what was before it.
         $this->connection->executeStatement(
-            <<<'SQL'
-            INSERT INTO day_close (id, site_id, day, next_day, first_position, last_position, digest, recorded_at)
-            SELECT :id, l.site_id, :opened, :today, coalesce(
-                (SELECT last_position FROM day_close WHERE site_id = :site ORDER BY last_position DESC LIMIT 1), 0
-            ) + 1, l.position, encode(l.hash, 'hex'), :now
-            FROM chain_link l WHERE l.site_id = :site ORDER BY l.position DESC LIMIT 1
-            SQL,
+            'INSERT INTO day_close (id, site_id, day, next_day, first_position, last_position, digest, recorded_at) '
+            .'SELECT :id, l.site_id, o.day::date, :today, coalesce((SELECT last_position FROM day_close '
+            .'WHERE site_id = :site ORDER BY last_position DESC LIMIT 1), 0) + 1, l.position, '
+            ."encode(l.hash, 'hex'), :now FROM chain_link l, (SELECT ".self::OPENED.' AS day) o '
+            .'WHERE l.site_id = :site AND o.day <> :today ORDER BY l.position DESC LIMIT 1',
             [
                 'id' => Uuid::v7()->toRfc4122(),
                 'site' => $site->id->toRfc4122(),
-                'opened' => $opened,
+                'zone' => $site->timezone,
                 'today' => $today,
                 'now' => $now->rfc3339(),
             ],

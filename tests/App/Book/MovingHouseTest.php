@@ -161,6 +161,19 @@ final class MovingHouseTest extends TestCase
         );
         $here->close();
 
+        $lots = <<<'SQL'
+            SELECT string_agg(concat_ws(' ', l.number, s.name, b.code), ', ' ORDER BY l.number, b.code)
+            FROM batch_lot t JOIN lot l ON l.id = t.lot_id JOIN supplier s ON s.id = l.supplier_id
+            JOIN batch b ON b.id = t.batch_id
+            SQL;
+        $here = DriverManager::getConnection(self::parameters(self::url()));
+        self::assertSame($here->fetchOne($lots), $connection->fetchOne($lots), 'what was made of a lot is found');
+        $here->close();
+        self::assertSame(0, $connection->fetchOne(
+            'SELECT count(*) FROM (SELECT l.pieces - sum(t.pieces) AS rest FROM lot l JOIN batch_lot t
+             ON t.lot_id = l.id GROUP BY l.id, l.pieces) o WHERE o.rest < 0',
+        ));
+
         // Known by the ids of its events: another batch of that code is another, a changed one is told.
         $first = explode("\n", $records)[0];
         $ids = '/"id":"[0-9a-f-]{36}"/';

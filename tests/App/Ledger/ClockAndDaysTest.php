@@ -28,6 +28,7 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Work\Alarm\Watch;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Measure\Span;
 use Verjuicer\Tests\App\KitchenTestCase;
 
 /** One wrong clock freezes nothing: it records nothing, or its day has a range more; and what days came to leaves. */
@@ -213,6 +214,18 @@ final class ClockAndDaysTest extends KitchenTestCase
         $post->send($site);
         self::assertSame(1 + $days, $mailer->tried);
         self::assertCount($days, $post->elsewhere($site));
+    }
+
+    public function testWhoWaitedForTheOtherDoesNotCloseTheDayAgain(): void
+    {
+        $site = $this->logIn('ike')->site;
+        $days = $this->service(SiteDays::class);
+        $tomorrow = $this->service(Now::class)->instant()->plus(Span::ofHours(24));
+        $ranges = \count(iterator_to_array($days->ranges($site), false));
+        foreach (['2026-11-24', '2026-11-24'] as $seen) {
+            $days->close($site, $tomorrow, $seen);
+        }
+        self::assertSame($ranges + 1, \count(iterator_to_array($days->ranges($site), false)));
     }
 
     public function testADayBeforeTheFirstHasNoSealAndOneWithNothingHasThatOfTheDayBefore(): void
