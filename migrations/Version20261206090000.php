@@ -11,11 +11,12 @@ final class Version20261206090000 extends AbstractMigration
 {
     public function getDescription(): string
     {
-        return 'Links say where they stand and when; a day is a range of links; words about the clock; keys in the chain';
+        return 'Links say where they stand and when; days as ranges, the clock, keys and what is in writing in the chain';
     }
 
     public function up(Schema $schema): void
     {
+        $this->columns();
         $this->links();
         $this->recorded('day_close', <<<'SQL'
             id UUID PRIMARY KEY,
@@ -48,7 +49,7 @@ final class Version20261206090000 extends AbstractMigration
             seq BIGINT GENERATED ALWAYS AS IDENTITY
             SQL);
         $this->days();
-        $this->signatures();
+        $this->procedures();
         $this->addSql("ALTER TABLE site ADD seal_mail TEXT NOT NULL DEFAULT '', ADD signs_from VARCHAR(5) NOT NULL DEFAULT '04:00', ADD asks_second_signature BOOLEAN NOT NULL DEFAULT FALSE");
         $this->addSql(<<<'SQL'
             CREATE OR REPLACE FUNCTION whole_figures() RETURNS TABLE (entries BIGINT, open_batches BIGINT, behind BIGINT, last_link TIMESTAMPTZ)
@@ -135,26 +136,79 @@ final class Version20261206090000 extends AbstractMigration
             SQL);
     }
 
-    /** A column added later is in the canonical form only where it says something: links made before it stay what they are. */
-    private function signatures(): void
+    private function columns(): void
     {
         $this->addSql('ALTER TABLE day_sign ADD until TIMESTAMPTZ(0), ADD breaks JSONB');
+        $this->addSql("ALTER TABLE product ADD treatments JSON NOT NULL DEFAULT '[]'");
+        $this->addSql('ALTER TABLE batch ADD treatments JSONB');
+        // Not left out of what is kept of a packet: which file it was is in the chain.
+        $this->addSql('ALTER TABLE packet ADD sha256 CHAR(64)');
+        // Columns added later are in the canonical form only where they say something; of a scan its digest is, not its bytes.
         $this->addSql(<<<'SQL'
             CREATE OR REPLACE FUNCTION chain_canonical(of_kind TEXT, of_id UUID) RETURNS TEXT LANGUAGE plpgsql STABLE SET timezone = 'UTC' AS $$
-            DECLARE canonical JSONB;
+            DECLARE canonical JSONB; added TEXT;
             BEGIN
+                IF of_kind = 'procedure_scan' THEN
+                    SELECT to_jsonb(t) - 'content' INTO canonical FROM procedure_scan t WHERE t.id = of_id;
+                    RETURN canonical::text;
+                END IF;
                 EXECUTE format('SELECT to_jsonb(t) FROM %I t WHERE t.id = $1', of_kind) INTO canonical USING of_id;
-                IF of_kind = 'batch' AND canonical->'piece_numbers' = 'null'::jsonb THEN
-                    canonical := canonical - 'piece_numbers';
-                ELSIF of_kind = 'day_sign' AND canonical->'until' = 'null'::jsonb THEN
-                    canonical := canonical - 'until';
-                END IF;
-                IF of_kind = 'day_sign' AND canonical->'breaks' = 'null'::jsonb THEN
-                    canonical := canonical - 'breaks';
-                END IF;
+                FOREACH added IN ARRAY CASE of_kind
+                    WHEN 'batch' THEN ARRAY['piece_numbers', 'treatments']
+                    WHEN 'day_sign' THEN ARRAY['until', 'breaks']
+                    ELSE ARRAY[]::TEXT[]
+                END LOOP
+                    IF canonical->added = 'null'::jsonb THEN
+                        canonical := canonical - added;
+                    END IF;
+                END LOOP;
                 RETURN canonical::text;
             END
             $$
+            SQL);
+    }
+
+    private function procedures(): void
+    {
+        $this->recorded('procedure_version', <<<'SQL'
+            id UUID PRIMARY KEY,
+            site_id UUID NOT NULL REFERENCES site,
+            kind VARCHAR(24) NOT NULL,
+            number TEXT NOT NULL,
+            version INTEGER NOT NULL,
+            body TEXT NOT NULL,
+            in_force_from TIMESTAMPTZ(0),
+            is_withdrawn BOOLEAN NOT NULL,
+            approved_by TEXT NOT NULL,
+            approved_on DATE,
+            approval_number TEXT NOT NULL,
+            reason TEXT NOT NULL,
+            account_id UUID NOT NULL REFERENCES account,
+            initials VARCHAR(8) NOT NULL,
+            recorded_at TIMESTAMPTZ(0) NOT NULL,
+            seq BIGINT GENERATED ALWAYS AS IDENTITY,
+            UNIQUE (site_id, kind, version)
+            SQL);
+        $this->recorded('procedure_training', <<<'SQL'
+            id UUID PRIMARY KEY,
+            site_id UUID NOT NULL REFERENCES site,
+            version_id UUID NOT NULL REFERENCES procedure_version,
+            account_id UUID NOT NULL REFERENCES account,
+            initials VARCHAR(8) NOT NULL,
+            recorded_at TIMESTAMPTZ(0) NOT NULL,
+            UNIQUE (version_id, account_id)
+            SQL);
+        $this->recorded('procedure_scan', <<<'SQL'
+            id UUID PRIMARY KEY,
+            site_id UUID NOT NULL REFERENCES site,
+            version_id UUID NOT NULL REFERENCES procedure_version,
+            name TEXT NOT NULL,
+            type TEXT NOT NULL,
+            sha256 CHAR(64) NOT NULL,
+            content BYTEA NOT NULL,
+            account_id UUID NOT NULL REFERENCES account,
+            initials VARCHAR(8) NOT NULL,
+            recorded_at TIMESTAMPTZ(0) NOT NULL
             SQL);
     }
 

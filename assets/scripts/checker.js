@@ -22,7 +22,8 @@ const add = (parent, tag, text, name = '') => {
 const show = (shown) => {
     out.replaceChildren();
     const isGood = shown.faults.length === 0;
-    add(out, 'h2', isGood ? words.holds : words.broken, isGood ? 'good' : 'bad');
+    const good = shown.older > 0 ? words.holds_here : words.holds;
+    add(out, 'h2', isGood ? good : words.broken, isGood ? 'good' : 'bad');
     if (shown.site) {
         add(out, 'p', say(words.made, { site: shown.site, made: shown.made }));
     }

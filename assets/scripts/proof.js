@@ -120,6 +120,7 @@ class Rows {
     facts = new Map();
     labels = new Map();
     checks = new Map();
+    pits = new Map();
     sites = [];
 
     add(kind, id, row) {
@@ -133,6 +134,8 @@ class Rows {
             this.checks.set(of, [...(this.checks.get(of) ?? []), row]);
         } else if (kind === 'row_kept' && row.of_table === 'thermometer') {
             this.labels.set(row.row_id, row.content?.label);
+        } else if (kind === 'row_kept' && row.of_table === 'pit') {
+            this.pits.set(row.row_id, row.content?.name);
         } else if (kind === 'row_kept' && row.of_table === 'site') {
             this.sites.push(row.content ?? {});
         }
@@ -318,7 +321,8 @@ class ProofCheck {
             .filter((one) => !known.has(one))
             .forEach((one) => this.fault('event_left_out', `${code} ${one}`));
         list(record?.thermometers).forEach((thermometer) => this.thermometer(thermometer, code));
-        if (!this.isOfBatch(record?.batch?.product ?? {}, record?.rules, id)) {
+        const wasStuffed = this.wasStuffed(list(record?.batch?.events));
+        if (!this.isOfBatch(record?.batch?.product ?? {}, record?.rules, wasStuffed, id)) {
             this.fault('batch_differs', code);
         }
         if (!this.isOfSite(record?.site ?? {})) {
@@ -353,7 +357,13 @@ class ProofCheck {
             set: ['pit_set', event.set, row.members?.temp],
             reading: ['pit_reading', event.temp, row.members?.temp],
         }[row.type] ?? ['note', event.text, row.members?.words];
-        return event.type === type && this.isSameEnvelope(event, row) && isSame(said, written);
+        return (
+            row.subject === 'pit' &&
+            event.pit === this.rows.pits.get(row.subject_id) &&
+            event.type === type &&
+            this.isSameEnvelope(event, row) &&
+            isSame(said, written)
+        );
     }
 
     isOfFamily(batch, id) {
@@ -383,7 +393,13 @@ class ProofCheck {
         });
     }
 
-    isOfBatch(product, rules, id) {
+    /** Whether it was stuffed after it was begun, and nobody took that back. */
+    wasStuffed(events) {
+        const replaced = new Set(events.map((event) => event.replaces));
+        return events.some((event) => event.type === 'tenderize' && event.stuffed === true && !replaced.has(event.id));
+    }
+
+    isOfBatch(product, rules, wasStuffed, id) {
         const row = this.rows.of('batch', id);
         if (!row || row.rule_set !== rules) {
             return false;
@@ -395,7 +411,9 @@ class ProofCheck {
         });
         const grams = 'rawGrams' in facts ? facts.rawGrams : row.raw_grams;
         const said = typeof product.raw_weight_kg === 'number' ? Math.round(1000 * product.raw_weight_kg) : null;
-        return isRight && isSame(said, grams);
+        const isStuffed = 'isStuffed' in facts ? facts.isStuffed : row.is_stuffed;
+        const isStuffedRight = (product.stuffed ?? false) === (isStuffed === true || wasStuffed);
+        return isRight && isStuffedRight && isSame(said, grams);
     }
 
     isOfSite(site) {

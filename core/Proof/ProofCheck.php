@@ -33,7 +33,10 @@ final class ProofCheck
 
     private Checked $checked;
 
-    /** @param \Closure(\stdClass, string): ?string $judge the verdict of a record at a moment; null where it cannot */
+    /**
+     * @param \Closure(\stdClass, string): array<string, string>|null $judge the verdicts of a record at a moment, by
+     *     rule, and '' for that of all; empty where it cannot
+     */
     public function __construct(private readonly ?\Closure $judge = null)
     {
         $this->checked = new Checked();
@@ -194,8 +197,11 @@ final class ProofCheck
             return;
         }
         $assessment = Given::object($data, 'assessment');
-        $verdict = ($this->judge)($record, Given::text($assessment, 'as_of'));
-        if ($verdict !== Given::text($assessment, 'verdict')) {
+        $said = ['' => Given::text($assessment, 'verdict')] + (array) Given::object($assessment, 'rules_judged');
+        $verdicts = ($this->judge)($record, Given::text($assessment, 'as_of'));
+        ksort($said);
+        ksort($verdicts);
+        if ($verdicts !== $said) {
             $this->checked->add(Fault::VerdictDiffers, $code);
         }
     }

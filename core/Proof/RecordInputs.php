@@ -36,7 +36,8 @@ final readonly class RecordInputs
         $data = json_decode((string) json_encode($record), true);
         $batch = Rows::map($data, 'batch');
         $known = [];
-        foreach (Rows::map($batch, 'events') as $event) {
+        $events = Rows::map($batch, 'events');
+        foreach ($events as $event) {
             ++$this->checked->events;
             $event = \is_array($event) ? $event : [];
             $of = Rows::text($event, 'id');
@@ -45,7 +46,7 @@ final readonly class RecordInputs
             $ofPit = $row === null ? $this->rows->of('site_event', $of) : null;
             $isSame = match (true) {
                 $row !== null => $this->isOfRow($event, $row, $id),
-                $ofPit !== null => self::isOfPit($event, $ofPit),
+                $ofPit !== null => $this->isOfPit($event, $ofPit),
                 default => null,
             };
             if ($isSame !== true) {
@@ -60,7 +61,8 @@ final readonly class RecordInputs
         foreach (Rows::map($data, 'thermometers') as $thermometer) {
             $this->thermometer(\is_array($thermometer) ? $thermometer : [], $code);
         }
-        if (!$this->isOfBatch(Rows::map($batch, 'product'), Rows::text($data, 'rules'), $id)) {
+        $product = Rows::map($batch, 'product');
+        if (!$this->isOfBatch($product, Rows::text($data, 'rules'), self::wasStuffed($events), $id)) {
             $this->checked->add(Fault::BatchDiffers, $code);
         }
         if (!$this->isOfSite(Rows::map($data, 'site'))) {
@@ -91,7 +93,7 @@ final readonly class RecordInputs
      * @param array<mixed> $event
      * @param array<string, mixed> $row
      */
-    private static function isOfPit(array $event, array $row): bool
+    private function isOfPit(array $event, array $row): bool
     {
         $members = Rows::map($row, 'members');
         [$type, $said, $written] = match (Rows::text($row, 'type')) {
@@ -100,7 +102,9 @@ final readonly class RecordInputs
             default => ['note', $event['text'] ?? null, $members['words'] ?? null],
         };
 
-        return Rows::text($event, 'type') === $type
+        return Rows::text($row, 'subject') === 'pit'
+            && Rows::text($event, 'pit') === ($this->rows->pits[Rows::text($row, 'subject_id')] ?? null)
+            && Rows::text($event, 'type') === $type
             && self::isSameEnvelope($event, $row)
             && self::isSame($said, $written);
     }
@@ -148,7 +152,7 @@ final readonly class RecordInputs
     }
 
     /** @param array<string, mixed> $product */
-    private function isOfBatch(array $product, string $rules, string $id): bool
+    private function isOfBatch(array $product, string $rules, bool $wasStuffed, string $id): bool
     {
         $row = $this->rows->of('batch', $id);
         if ($row === null || Rows::text($row, 'rule_set') !== $rules) {
@@ -161,11 +165,34 @@ final readonly class RecordInputs
                 return false;
             }
         }
+        $isStuffed = \array_key_exists('isStuffed', $facts) ? $facts['isStuffed'] : $row['is_stuffed'] ?? false;
+        if (($product['stuffed'] ?? false) !== ($isStuffed === true || $wasStuffed)) {
+            return false;
+        }
         $grams = \array_key_exists('rawGrams', $facts) ? $facts['rawGrams'] : $row['raw_grams'] ?? null;
         $kilograms = $product['raw_weight_kg'] ?? null;
         $said = \is_int($kilograms) || \is_float($kilograms) ? (int) round(1000 * $kilograms) : null;
 
         return self::isSame($said, $grams);
+    }
+
+    /**
+     * Whether it was stuffed after it was begun, and nobody took that back.
+     *
+     * @param array<mixed> $events
+     */
+    private static function wasStuffed(array $events): bool
+    {
+        $stuffings = $replaced = [];
+        foreach ($events as $event) {
+            $event = \is_array($event) ? $event : [];
+            $replaced[Rows::text($event, 'replaces')] = true;
+            if (Rows::text($event, 'type') === 'tenderize' && ($event['stuffed'] ?? null) === true) {
+                $stuffings[Rows::text($event, 'id')] = true;
+            }
+        }
+
+        return array_diff_key($stuffings, $replaced) !== [];
     }
 
     /** @param array<string, mixed> $site as it was when the batch was begun: as it was kept at some time */

@@ -25,6 +25,9 @@ final class Rows
     /** @var array<string, list<array<string, mixed>>> checks by thermometer and moment */
     private array $checks = [];
 
+    /** @var array<string, string> last names of pits by id */
+    public array $pits = [];
+
     /** @var list<array<string, mixed>> the site as it was kept at one time or another */
     public array $sites = [];
 
@@ -42,6 +45,8 @@ final class Rows
             $this->checks[self::text($row, 'thermometer_id').' '.self::instant($row['at'] ?? null)][] = $row;
         } elseif ($kind === 'row_kept' && self::text($row, 'of_table') === 'thermometer') {
             $this->labels[self::text($row, 'row_id')] = self::text($content, 'label');
+        } elseif ($kind === 'row_kept' && self::text($row, 'of_table') === 'pit') {
+            $this->pits[self::text($row, 'row_id')] = self::text($content, 'name');
         } elseif ($kind === 'row_kept' && self::text($row, 'of_table') === 'site') {
             $this->sites[] = $content;
         }

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\Kitchen;
 
+use Verjuicer\App\Door\Demo\DemoKitchen;
 use Verjuicer\App\Door\Demo\Story;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Food\Oven;
-use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
 /**
@@ -16,15 +16,6 @@ use Verjuicer\Core\Measure\TemperatureUnit;
  */
 final readonly class TestKitchen
 {
-    private const PAPERS = [
-        [-7200, 'dell', ProcedureKind::TimeControl],
-        [-7195, 'dell', ProcedureKind::Cooling],
-        [-7190, 'dell', ProcedureKind::VacuumPack],
-        [-7185, 'dell', ProcedureKind::FlavourSmoke],
-        [-7180, 'dell', ProcedureKind::Recall],
-        [-7175, 'dell', ProcedureKind::ThermometerChecks],
-        [-7170, 'dell', ProcedureKind::CorrectiveActions],
-    ];
     /** When its entries are seen from: 14:00 on the wall. */
     public const MOMENT = '2026-11-24T21:00:00Z';
 
@@ -259,7 +250,7 @@ final readonly class TestKitchen
             self::LOTS,
             self::batches(),
             self::divisions(),
-            self::PAPERS,
+            DemoKitchen::PAPERS,
         );
     }
 

@@ -63,6 +63,9 @@ final class DaySheetController extends FormController
         $now = $this->now->instant();
         $input = $this->read($request, 'day');
         $id = $input->id();
+        if ($this->sheets->isSigned($by->site, $id)) {
+            return $this->kept('day.signed', 'day', ['day' => $day]);
+        }
         if (!$this->hasher->isPasswordValid($by, $input->typed->getString('password'))) {
             $input->refuse('password', 'day.problem.password');
         }
@@ -81,7 +84,11 @@ final class DaySheetController extends FormController
                 $input->refuse('reason'.$index, 'day.problem.reason');
             }
         }
-        $verified = $this->verification->since($by->site, $this->days->before($by->site, $sheet->day));
+        $verified = $this->verification->between(
+            $by->site,
+            $this->days->before($by->site, $sheet->day),
+            $sheet->seal->position ?? 0,
+        );
         if (!$verified->holds() && !$input->isOn('seen')) {
             $input->refuse('seen', 'day.problem.broken');
         }
@@ -141,7 +148,8 @@ final class DaySheetController extends FormController
             'asks' => self::asks($sheet, $by, $now),
             'breaks' => $verified->breaks ?? [],
             'key' => $this->keys->publicKey($by->site),
-            'sealed' => $sheet->seal === null ? null : $this->seals->sign($by->site, $sheet->seal),
+            'sealed' => $this->seals->newest($by->site),
+            'lacks_second' => $by->site->asksSecondSignature && \count($sheet->whole()) === 1,
         ]);
     }
 }

@@ -129,6 +129,15 @@ final readonly class DaySheets
         });
     }
 
+    /** Whether a signature is kept under this id already: the answer to it was lost. */
+    public function isSigned(Site $site, Uuid $id): bool
+    {
+        return $this->connection->fetchOne('SELECT 1 FROM day_sign WHERE site_id = ? AND id = ?', [
+            $site->id->toRfc4122(),
+            $id->toRfc4122(),
+        ]) !== false;
+    }
+
     /** @return list<SaidOfBatch> */
     private function said(DaySheet $sheet): array
     {

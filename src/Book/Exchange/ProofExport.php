@@ -4,9 +4,6 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Book\Exchange;
 
-use Doctrine\DBAL\Connection;
-use Doctrine\ORM\EntityManagerInterface;
-use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Book\Proof\ProofFile;
 use Verjuicer\App\Book\Proof\Verification;
 use Verjuicer\App\Ledger\Assessment\Assessments;
@@ -20,8 +17,7 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class ProofExport
 {
     public function __construct(
-        private Connection $connection,
-        private EntityManagerInterface $entities,
+        private RecordExport $export,
         private Assessments $assessments,
         private Verification $verification,
         private ProofFile $proof,
@@ -51,17 +47,8 @@ final readonly class ProofExport
     /** @return \Generator<array{Batch, Assessment}> begun in that time */
     private function judged(Site $site, Instant $from, Instant $to): \Generator
     {
-        /** @var list<string> $ids */
-        $ids = $this->connection->fetchFirstColumn(
-            'SELECT id FROM batch WHERE site_id = ? AND begun_at >= ? AND begun_at < ? ORDER BY begun_at, code',
-            [$site->id->toRfc4122(), $from->rfc3339(), $to->rfc3339()],
-        );
-        foreach ($ids as $id) {
-            $batch = $this->entities->find(Batch::class, Uuid::fromString($id));
-            if ($batch !== null) {
-                yield [$batch, $this->assessments->whole($batch)];
-                $this->entities->detach($batch);
-            }
+        foreach ($this->export->batches($site, $from, $to) as $batch) {
+            yield [$batch, $this->assessments->whole($batch)];
         }
     }
 }

@@ -113,11 +113,8 @@ final readonly class RecordExport
         }
     }
 
-    /**
-     * @return \Generator<array{int, Record}> tag and record of every batch begun in the range, by the time it was
-     *     begun, portions after what they were split off
-     */
-    private function records(Site $site, Instant $from, Instant $to): \Generator
+    /** @return \Generator<Batch> begun in the range, by that time; portions after what they were split off */
+    public function batches(Site $site, Instant $from, Instant $to): \Generator
     {
         /** @var list<string> $ids */
         $ids = $this->connection->fetchFirstColumn(
@@ -127,9 +124,17 @@ final readonly class RecordExport
         foreach ($ids as $id) {
             $batch = $this->entities->find(Batch::class, Uuid::fromString($id));
             if ($batch !== null) {
-                yield [$batch->tag, $this->records->of($batch)];
+                yield $batch;
                 $this->entities->detach($batch);
             }
+        }
+    }
+
+    /** @return \Generator<array{int, Record}> tag and record of each */
+    private function records(Site $site, Instant $from, Instant $to): \Generator
+    {
+        foreach ($this->batches($site, $from, $to) as $batch) {
+            yield [$batch->tag, $this->records->of($batch)];
         }
     }
 

@@ -63,7 +63,7 @@ final readonly class RecordImport
         $records = $this->read($text, $report);
         if (!$report->isGood() || $isPreview) {
             foreach ($records as $record) {
-                $this->isKnown($record, $by, $report) ? ++$report->known : ++$report->new;
+                $this->known($record, $by, $report) === null ? ++$report->new : ++$report->known;
             }
 
             return $report;
@@ -78,13 +78,13 @@ final readonly class RecordImport
                 ),
                 $by,
             );
+            /** @var array<string, Batch> $of by the code it has in this file: here it may have another */
+            $of = [];
             foreach ($records as $index => $record) {
-                if ($this->isKnown($record, $by, $report)) {
-                    ++$report->known;
-                } else {
-                    $this->keep($record, $by);
-                    ++$report->new;
-                }
+                $known = $this->known($record, $by, $report);
+                $known === null ? ++$report->new : ++$report->known;
+                $parent = $of[$record->portion->of ?? ''] ?? null;
+                $of[$record->code ?? ''] = $known ?? $this->keep($record, $by, $parent);
                 if ($told !== null) {
                     $told($index + 1, \count($records));
                 }
@@ -145,7 +145,7 @@ final readonly class RecordImport
         };
     }
 
-    private function isKnown(Record $record, Account $by, ImportReport $report): bool
+    private function known(Record $record, Account $by, ImportReport $report): ?Batch
     {
         $batch = $this->recognition->of($by->site, $record);
         $different = $batch === null ? 0 : $this->recognition->differences($batch, $record);
@@ -153,10 +153,11 @@ final readonly class RecordImport
             $report->different[] = ['code' => $batch->code, 'count' => $different];
         }
 
-        return $batch !== null;
+        return $batch;
     }
 
-    private function keep(Record $record, Account $by): void
+    /** @param Batch|null $parent what it was split off, where that is in the file */
+    private function keep(Record $record, Account $by, ?Batch $parent): Batch
     {
         $all = Timeline::of($record, Instant::ofEpoch(\PHP_INT_MAX));
         $product = $record->product;
@@ -170,8 +171,10 @@ final readonly class RecordImport
         );
         $like->treatments = array_map(static fn (Treatment $one): string => $one->value, $product->treatments);
         $id = Uuid::v7();
-        $parent = $record->portion === null ? null : $this->coded($by, $record->portion->of);
+        $parent ??= $record->portion === null ? null : $this->coded($by, $record->portion->of);
         [$ids, $shared] = $this->ids($record, $id, $parent);
+        // Of that code, and nothing of it in this record: another kitchen's.
+        $parent = $shared === [] ? null : $parent;
         $own = array_values(array_filter($record->events, static fn (Event $one): bool => !isset($shared[$one->id])));
         $begun = ($parent === null ? null : $own[0]->at ?? null) ?? $all->events[0]->at ?? $this->now->instant();
         $plan = new BatchPlan(
@@ -205,6 +208,8 @@ final readonly class RecordImport
         $batch = $this->newBatches->takeIn($id, $by, $plan, $code, $record->rules, $begun, ...$events);
         $this->lots->link($batch, $record, $by);
         $this->keepThermometers($record, $by);
+
+        return $batch;
     }
 
     private function coded(Account $by, string $code): ?Batch

@@ -81,12 +81,12 @@ final readonly class TakenInLots
         $received = $event->detail;
         \assert($received instanceof Received && $received->lot !== null, 'only those are counted');
         $site = $by->site;
-        $name = $received->supplier ?? '–';
+        $name = $received->supplier ?? '';
         $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['site' => $site, 'name' => $name])
             ?? new Supplier($site, $name);
         $made = $record->product;
         $product = $this->products->named($site, $made->name ?? '')
-            ?? new Product($site, $made->name ?? '–', $made->animal, $made->form, $made->integrity, null);
+            ?? new Product($site, $made->name ?? '', $made->animal, $made->form, $made->integrity, null);
         $this->entities->persist($supplier);
         $this->entities->persist($product);
         $this->entities->persist(new Lot(
@@ -116,7 +116,7 @@ final readonly class TakenInLots
     {
         $lots = $this->entities->getRepository(Lot::class)->findBy(['site' => $by->site, 'number' => $received->lot]);
         foreach ($lots as $lot) {
-            if ($lot->supplier->name === ($received->supplier ?? '–')) {
+            if ($lot->supplier->name === $received->supplier) {
                 return $lot;
             }
         }
@@ -129,8 +129,10 @@ final readonly class TakenInLots
     {
         $replaced = array_column($record->events, 'replaces', 'replaces');
         foreach ($record->portion === null ? $record->events : [] as $event) {
-            if ($event->detail instanceof Received && $event->detail->lot !== null && !isset($replaced[$event->id])) {
-                return [$event, $event->detail];
+            $detail = $event->detail;
+            $isNamed = $detail instanceof Received && $detail->lot !== null && $detail->supplier !== null;
+            if ($isNamed && !isset($replaced[$event->id])) {
+                return [$event, $detail];
             }
         }
 

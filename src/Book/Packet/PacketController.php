@@ -82,12 +82,7 @@ final class PacketController extends FormController
     #[Route('/packets/{id}', name: 'packet', methods: ['GET'])]
     public function show(string $id): Response
     {
-        return $this->page('book/packet/show.html.twig', $this->blank(['days' => '7']), [
-            'packet' => $this->find($id),
-            'site' => $this->account->get()->site,
-            'link' => null,
-            'openings' => $this->packets->openings($this->find($id)),
-        ]);
+        return $this->shown($this->find($id), $this->blank(['days' => '7']), null);
     }
 
     #[Route('/packets/{id}/packet.pdf', name: 'packet_pdf', methods: ['GET'])]
@@ -113,12 +108,7 @@ final class PacketController extends FormController
             $this->log->note($packet->siteId, $this->account->get(), 'packet_shared', $packet->id);
         }
 
-        return $this->page('book/packet/show.html.twig', $input, [
-            'packet' => $this->find($id),
-            'site' => $this->account->get()->site,
-            'link' => $link,
-            'openings' => $this->packets->openings($packet),
-        ]);
+        return $this->shown($this->find($id), $input, $link);
     }
 
     #[IsGranted('ROLE_PITMASTER')]
@@ -126,10 +116,12 @@ final class PacketController extends FormController
     public function withdraw(string $id, Request $request): Response
     {
         $packet = $this->find($id);
-        if ($this->read($request, 'withdraw')->isGood()) {
-            $this->packets->withdraw($packet);
-            $this->log->note($packet->siteId, $this->account->get(), 'packet_withdrawn', $packet->id);
+        $input = $this->read($request, 'withdraw');
+        if (!$input->isGood()) {
+            return $this->shown($packet, $input, null);
         }
+        $this->packets->withdraw($packet);
+        $this->log->note($packet->siteId, $this->account->get(), 'packet_withdrawn', $packet->id);
 
         return $this->kept('packet.withdrawn', 'packet', ['id' => $id]);
     }
@@ -156,6 +148,17 @@ final class PacketController extends FormController
         $this->log->note($packet->siteId, null, 'packet_opened', $packet->id.', PDF');
 
         return $this->download($packet);
+    }
+
+    /** @param string|null $link a new one, shown once */
+    private function shown(Packet $packet, FormInput $input, ?string $link): Response
+    {
+        return $this->page('book/packet/show.html.twig', $input, [
+            'packet' => $packet,
+            'site' => $this->account->get()->site,
+            'link' => $link,
+            'openings' => $this->packets->openings($packet),
+        ]);
     }
 
     private function download(Packet $packet): Response

@@ -13,7 +13,6 @@ use Twig\Environment;
 use Verjuicer\App\Book\DaySheet\LateReadings;
 use Verjuicer\App\Book\Find\Finder;
 use Verjuicer\App\Book\Proof\ProofFile;
-use Verjuicer\App\Book\Proof\SignedLines;
 use Verjuicer\App\Book\Proof\Verification;
 use Verjuicer\App\Catalogue\Thermometer\Thermometer;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
@@ -106,13 +105,15 @@ final readonly class PacketMaker
         $made = $this->now->instant();
         $verified = $this->verification->of($site, judges: false);
         $pages = new PacketPages($this->rules->of($site));
-        $proof = $this->proof->write(
+        $file = $this->proof->write(
             $site,
             $made->rfc3339(),
             $packet->scope->words(),
             $verified,
             $this->laidOut($packet, $site, $ids, $pages),
         );
+        $proof = (string) file_get_contents($file);
+        unlink($file);
         [$from, $to] = self::range($site, $packet->scope);
         $html = $this->twig->render('book/packet/packet.html.twig', [
             'packet' => $packet,
@@ -145,8 +146,8 @@ final readonly class PacketMaker
             self::PDF_SECONDS,
         );
         $process->mustRun();
-        $this->packets->finish($packet, $made, $this->signed($site, $process->getOutput(), $proof, $made));
-        unlink($proof);
+        $signed = $this->signed($site, $process->getOutput(), $proof, $pages, $made);
+        $this->packets->finish($packet, $made, $signed);
     }
 
     /**
@@ -190,9 +191,8 @@ final readonly class PacketMaker
     }
 
     /** With what a checker asks of it attached, and the signature of all of it behind. */
-    private function signed(Site $site, string $pdf, string $proof, Instant $made): string
+    private function signed(Site $site, string $pdf, string $proof, PacketPages $pages, Instant $made): string
     {
-        $lines = (string) file_get_contents($proof);
         $attached = Attachments::add(
             $pdf,
             [
@@ -200,13 +200,13 @@ final readonly class PacketMaker
                     'name' => 'proof.ndjson',
                     'type' => 'application/x-ndjson',
                     'description' => 'Records, what they show, the rows they were made of, links and seals, signed',
-                    'content' => $lines,
+                    'content' => $proof,
                 ],
                 [
                     'name' => 'records.ndjson',
                     'type' => 'application/x-ndjson',
                     'description' => 'The records in the open format, one a line',
-                    'content' => self::records($lines),
+                    'content' => $pages->records,
                 ],
             ],
             new \DateTimeImmutable($made->rfc3339()),
@@ -219,21 +219,6 @@ final readonly class PacketMaker
             $this->keys->publicKey($site),
             $this->keys->sign($site, Statement::file('packet', $id, hash('sha256', $attached))),
         );
-    }
-
-    /** @param string $proof lines of a proof */
-    private static function records(string $proof): string
-    {
-        $records = '';
-        foreach (explode("\n", $proof) as $line) {
-            if (str_starts_with($line, '{"batch":')) {
-                $data = json_decode($line, flags: \JSON_THROW_ON_ERROR);
-                $record = $data instanceof \stdClass && $data->batch instanceof \stdClass ? $data->batch->record : null;
-                $records .= json_encode($record, SignedLines::FLAGS)."\n";
-            }
-        }
-
-        return $records;
     }
 
     /** @return list<string> by the time they were begun */

@@ -9,6 +9,7 @@ use Verjuicer\Core\Assess\ActionTaken;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\OpenActions;
+use Verjuicer\Core\Record\Writer;
 use Verjuicer\Core\Ruleset\RuleSet;
 
 /** The batches of a packet as they are laid out, and what they come to together. */
@@ -27,6 +28,9 @@ final class PacketPages
 
     /** @var list<array{id: string, code: string, tag: int, name: string, verdict: string}> */
     public array $contents = [];
+
+    /** The records in the open format, one a line. */
+    public string $records = '';
 
     /** @var list<WrongThing> what went wrong and what was done about it, in the order of the batches */
     public array $wrong = [];
@@ -48,6 +52,7 @@ final class PacketPages
         ksort($this->rules);
         $this->ruleSets[$batch->ruleSet] = $rules;
         $this->parts[] = $html;
+        $this->records .= Writer::write($assessment->record, true)."\n";
         $open = OpenActions::of($assessment);
         foreach ($assessment->findings as $finding) {
             if ($finding->isWrong()) {

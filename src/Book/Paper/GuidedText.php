@@ -42,6 +42,12 @@ final readonly class GuidedText
         return trim($this->translator->trans($kind->value, $this->values($site, $kind), 'papers'));
     }
 
+    /** What a procedure is called where nobody calls it otherwise. */
+    public static function number(ProcedureKind $kind): string
+    {
+        return 'P-'.(1 + (int) array_search($kind, ProcedureKind::cases(), true));
+    }
+
     /** @return array<string, string> */
     private function values(Site $site, ProcedureKind $kind): array
     {

@@ -120,9 +120,14 @@ final class PaperController extends FormController
     {
         $input = $this->read($request, 'trained');
         $inForce = $this->procedures->inForce($this->account->get()->site, $kind);
-        if ($inForce !== null && $input->isGood()) {
-            $this->written->train($input->id(), $this->account->get(), $inForce->id);
+        $id = $input->id();
+        if ($inForce === null) {
+            $input->refuse('form', 'paper.problem.not_in_force');
         }
+        if ($inForce === null || !$input->isGood()) {
+            return $this->view($kind, $input);
+        }
+        $this->written->train($id, $this->account->get(), $inForce->id);
 
         return $this->kept('paper.trained_kept', 'paper', ['kind' => $kind->value]);
     }
@@ -191,7 +196,7 @@ final class PaperController extends FormController
         $latest = $this->procedures->ofKind($site, $kind)[0] ?? null;
 
         return $latest === null
-            ? ['number' => 'P-'.self::place($kind), 'body' => $this->texts->of($site, $kind)]
+            ? ['number' => GuidedText::number($kind), 'body' => $this->texts->of($site, $kind)]
             : [
                 'number' => $latest->number,
                 'body' => $latest->body,
@@ -199,11 +204,6 @@ final class PaperController extends FormController
                 'approved_on' => $latest->approvedOn?->iso() ?? '',
                 'approval_number' => $latest->approvalNumber,
             ];
-    }
-
-    private static function place(ProcedureKind $kind): int
-    {
-        return 1 + (int) array_search($kind, ProcedureKind::cases(), true);
     }
 
     private function view(ProcedureKind $kind, FormInput $input, ?FormInput $scan = null): Response

@@ -21,7 +21,8 @@ use Verjuicer\Core\Proof\Fault;
 final readonly class CheckerController
 {
     private const WORDS = [
-        'holds', 'broken', 'made', 'counts', 'older', 'key', 'key_same', 'key_help', 'batches', 'not_judged', 'reading',
+        'holds', 'holds_here', 'broken', 'made', 'counts', 'older', 'key', 'key_same', 'key_help', 'batches',
+        'not_judged', 'reading',
     ];
 
     public function __construct(

@@ -7,7 +7,7 @@ namespace Verjuicer\App\Book\Proof;
 /** JSON, a value a line, into a file; what was written so far can be signed. */
 final class SignedLines
 {
-    public const FLAGS =
+    private const FLAGS =
         \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION;
 
     /** @var resource */

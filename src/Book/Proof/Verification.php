@@ -86,21 +86,23 @@ final readonly class Verification
     }
 
     /**
-     * As much as a signature under a day asks for: the links of that day and since, the seals over them, and what may
+     * As much as a signature under a day asks for: the links of that day, the seals over them and since, and what may
      * be changed.
      */
-    public function since(Site $site, int $position): Verified
+    public function between(Site $site, int $position, int $to): Verified
     {
-        $seals = array_filter(
-            $this->seals->all($site),
-            static fn (SignedSeal $seal): bool => $seal->position > $position,
+        $seals = array_values(
+            array_filter(
+                $this->seals->all($site),
+                static fn (SignedSeal $seal): bool => $seal->position > $position,
+            ),
         );
         $hasKey = $this->keys->holds($site);
-        $break = $this->walk->firstBreakAfter($site, $position);
+        $break = $this->walk->firstBreakBetween($site, $position, $to);
 
         return new Verified(
             $this->now->instant(),
-            $this->chain->length($site) - $position,
+            max(0, $to - $position),
             \count($seals),
             [
                 ...($hasKey ? [] : [$this->say('key')]),

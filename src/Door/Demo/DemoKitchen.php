@@ -12,7 +12,7 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 /** The Quarry Lane Smokehouse, an invented restaurant on the day the demo is loaded. Minutes count from that moment. */
 final readonly class DemoKitchen
 {
-    private const PAPERS = [
+    public const PAPERS = [
         [-7200, 'dell', ProcedureKind::TimeControl],
         [-7195, 'dell', ProcedureKind::Cooling],
         [-7190, 'dell', ProcedureKind::VacuumPack],

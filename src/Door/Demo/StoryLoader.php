@@ -45,7 +45,6 @@ use Verjuicer\App\Work\Portion\PortionRow;
 use Verjuicer\App\Work\Portion\Portions;
 use Verjuicer\Core\Event\Kinds\Note;
 use Verjuicer\Core\Food\PitSign;
-use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
@@ -197,7 +196,7 @@ final class StoryLoader
             $this->step($minutes, function () use ($site, $people, $minutes, $login, $kind): void {
                 $at = $this->writtenDown($minutes);
                 $this->written->add(Uuid::v7(), $people[$login], $kind, [
-                    'number' => 'P-'.(1 + (int) array_search($kind, ProcedureKind::cases(), true)),
+                    'number' => GuidedText::number($kind),
                     'body' => $this->texts->of($site, $kind),
                     'from' => $at,
                     'withdrawn' => false,

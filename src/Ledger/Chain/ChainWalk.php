@@ -32,26 +32,26 @@ final readonly class ChainWalk
     }
 
     /**
-     * From a place on, which is taken as it is: seals say whether it may be.
+     * From behind a place, which is taken as it is (seals say whether it may be), to another.
      *
      * @return ChainBreak|null null where it holds
      */
-    public function firstBreakAfter(Site $site, int $position): ?ChainBreak
+    public function firstBreakBetween(Site $site, int $position, int $to): ?ChainBreak
     {
         return $this->links->inUtc(
-            fn (): ?ChainBreak => $this->walk($site, $position)
+            fn (): ?ChainBreak => $this->walk($site, $position, $to)
                 ?? $this->brokenSeal($site)
                 ?? $this->rows->firstDifference($site),
         );
     }
 
-    private function walk(Site $site, int $position = 0): ?ChainBreak
+    private function walk(Site $site, int $position = 0, ?int $to = null): ?ChainBreak
     {
         $hash = '';
         foreach ($position === 0 ? [] : $this->links->between($site, $position, $position) as $link) {
             $hash = (string) hex2bin($link['hash']);
         }
-        while (($links = $this->links->after($site, $position)) !== []) {
+        while (($links = $this->links->after($site, $position, $to)) !== []) {
             foreach ($links as $link) {
                 if ($link['position'] !== ++$position) {
                     return new ChainBreak('missing_link', $position, $link['kind'], $link['row_id']);

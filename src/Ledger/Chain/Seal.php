@@ -11,4 +11,12 @@ final readonly class Seal
     public function __construct(public int $position, public string $digest)
     {
     }
+
+    /** @param array<string, mixed>|false $row `position` and `digest` */
+    public static function ofRow(array|false $row): ?self
+    {
+        return $row !== false && \is_int($row['position']) && \is_string($row['digest'])
+            ? new self($row['position'], $row['digest'])
+            : null;
+    }
 }

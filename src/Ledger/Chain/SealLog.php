@@ -19,6 +19,8 @@ final readonly class SealLog
     /** Seconds between two seals that stay, at the least. */
     private const EVERY = 600;
 
+    private const AT_ONCE = 1000;
+
     /** A line of a seal is shorter. */
     private const TAIL_BYTES = 512;
 
@@ -34,7 +36,7 @@ final readonly class SealLog
     public function note(Site $site): void
     {
         $seal = $this->chain->seal($site);
-        $head = $this->head($site);
+        $head = $this->newest($site);
         if ($seal === null || ($head !== null && $seal->position === $head->position)) {
             return;
         }
@@ -61,17 +63,20 @@ final readonly class SealLog
         return $this->firstBrokenOf($site, array_reverse($this->all($site)));
     }
 
-    /** @param iterable<SignedSeal> $seals */
-    public function firstBrokenOf(Site $site, iterable $seals): ?SignedSeal
+    /** @param list<SignedSeal> $seals */
+    public function firstBrokenOf(Site $site, array $seals): ?SignedSeal
     {
         $keys = $this->keys->publicKeys($site);
-        foreach ($seals as $seal) {
-            $of = array_filter(
-                $keys,
-                static fn (string $key): bool => Statement::isSignedBy($key, $seal->message(), $seal->signature),
-            );
-            if ($of === [] || $this->chain->at($site, $seal->position)?->digest !== $seal->digest) {
-                return $seal;
+        foreach (array_chunk($seals, self::AT_ONCE) as $some) {
+            $digests = $this->chain->digests($site, array_column($some, 'position'));
+            foreach ($some as $seal) {
+                $of = array_filter(
+                    $keys,
+                    static fn (string $key): bool => Statement::isSignedBy($key, $seal->message(), $seal->signature),
+                );
+                if ($of === [] || ($digests[$seal->position] ?? null) !== $seal->digest) {
+                    return $seal;
+                }
             }
         }
 
@@ -82,7 +87,7 @@ final readonly class SealLog
     public function all(Site $site): array
     {
         $seals = self::read($this->keys->path($site, '.seals'));
-        $head = $this->head($site);
+        $head = $this->newest($site);
         if ($head !== null && ($seals === [] || end($seals)->position !== $head->position)) {
             $seals[] = $head;
         }
@@ -98,7 +103,8 @@ final readonly class SealLog
         return array_values(array_filter(array_map(SignedSeal::read(...), $lines === false ? [] : $lines)));
     }
 
-    private function head(Site $site): ?SignedSeal
+    /** Of all there was when it was made: nothing is signed because somebody looks. */
+    public function newest(Site $site): ?SignedSeal
     {
         return self::read($this->keys->path($site, '.head'))[0] ?? null;
     }

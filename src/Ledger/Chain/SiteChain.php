@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Ledger\Chain;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
@@ -43,20 +44,20 @@ final readonly class SiteChain
     public function seal(Site $site): ?Seal
     {
         $row = $this->connection->fetchAssociative(
-            "SELECT position, encode(hash, 'hex') AS hash FROM chain_link "
+            "SELECT position, encode(hash, 'hex') AS digest FROM chain_link "
 .'WHERE site_id = ? ORDER BY position DESC LIMIT 1',
             [$site->id->toRfc4122()],
         );
 
-        return self::sealOf($row);
+        return Seal::ofRow($row);
     }
 
     /** The link at a place of the chain; null where it does not reach so far. */
     public function at(Site $site, int $position): ?Seal
     {
-        return self::sealOf(
+        return Seal::ofRow(
             $this->connection->fetchAssociative(
-                "SELECT position, encode(hash, 'hex') AS hash FROM chain_link WHERE site_id = ? AND position = ?",
+                "SELECT position, encode(hash, 'hex') AS digest FROM chain_link WHERE site_id = ? AND position = ?",
                 [$site->id->toRfc4122(), $position],
             ),
         );
@@ -71,11 +72,18 @@ final readonly class SiteChain
         return \is_int($length) ? $length : 0;
     }
 
-    /** @param array<string, mixed>|false $row */
-    private static function sealOf(array|false $row): ?Seal
+    /**
+     * @param list<int> $positions
+     *
+     * @return array<int, string> the digests at these places, as far as the chain reaches
+     */
+    public function digests(Site $site, array $positions): array
     {
-        return $row !== false && \is_int($row['position']) && \is_string($row['hash'])
-            ? new Seal($row['position'], $row['hash'])
-            : null;
+        /** @var array<int, string> */
+        return $positions === [] ? [] : $this->connection->fetchAllKeyValue(
+            "SELECT position, encode(hash, 'hex') FROM chain_link WHERE site_id = ? AND position IN (?)",
+            [$site->id->toRfc4122(), $positions],
+            [1 => ArrayParameterType::INTEGER],
+        );
     }
 }

@@ -25,7 +25,7 @@ final readonly class SiteDays
         )
         SQL;
 
-    public function __construct(private Connection $connection)
+    public function __construct(private Connection $connection, private SiteChain $chain)
     {
     }
 
@@ -72,16 +72,10 @@ final readonly class SiteDays
     public function seal(Site $site, LocalDate $day): ?Seal
     {
         if ($this->opened($site)?->iso() === $day->iso()) {
-            return self::sealOf(
-                $this->connection->fetchAssociative(
-                    "SELECT position, encode(hash, 'hex') AS digest FROM chain_link "
-                    .'WHERE site_id = ? ORDER BY position DESC LIMIT 1',
-                    [$site->id->toRfc4122()],
-                ),
-            );
+            return $this->chain->seal($site);
         }
 
-        return self::sealOf(
+        return Seal::ofRow(
             $this->connection->fetchAssociative(
                 'SELECT last_position AS position, digest FROM day_close '
                 .'WHERE site_id = ? AND day <= ? ORDER BY day DESC, last_position DESC LIMIT 1',
@@ -120,13 +114,5 @@ final readonly class SiteDays
         if ($opened !== null && $seal !== null) {
             yield ['day' => $opened->iso(), 'position' => $seal->position, 'digest' => $seal->digest];
         }
-    }
-
-    /** @param array<string, mixed>|false $row */
-    private static function sealOf(array|false $row): ?Seal
-    {
-        return $row !== false && \is_int($row['position']) && \is_string($row['digest'])
-            ? new Seal($row['position'], $row['digest'])
-            : null;
     }
 }

@@ -184,6 +184,31 @@ final class MovingHouseTest extends TestCase
         ));
         [, $said] = $this->console($empty, 'verjuicer:import', $this->file, '--login=new');
         self::assertStringContainsString('1 new, 0 known', $said, 'of another kitchen, with the same tag and day');
+        // A portion of another kitchen's batch of that code goes to that one, not to ours.
+        $family = array_values(array_filter(
+            explode("\n", $records),
+            static fn (string $line): bool => str_contains($line, '"code":"2026-1124-26'),
+        ));
+        self::assertCount(3, $family);
+        $other = [];
+        file_put_contents($this->file, (string) preg_replace_callback(
+            '/"(id|replaces)":"([0-9a-f-]{36})"/',
+            static function (array $part) use (&$other): string {
+                $other[$part[2]] ??= Uuid::v7()->toRfc4122();
+
+                return "\"$part[1]\":\"{$other[$part[2]]}\"";
+            },
+            implode("\n", $family),
+        ));
+        [, $said] = $this->console($empty, 'verjuicer:import', $this->file, '--login=new');
+        self::assertStringContainsString('3 new, 0 known', $said);
+        self::assertSame(
+            ['2026-1124-26' => 2, '2026-1124-26/2' => 2],
+            $connection->fetchAllKeyValue(
+                "SELECT p.code, count(*) FROM batch b JOIN batch p ON p.id = b.parent_id
+                 WHERE p.code LIKE '2026-1124-26%' GROUP BY p.code ORDER BY p.code",
+            ),
+        );
         file_put_contents($this->file, (string) preg_replace('/"by":"\w+"/', '"by":"ZZ"', $first, 1));
         [, $said] = $this->console($empty, 'verjuicer:import', $this->file, '--login=new');
         self::assertStringContainsString('is here with 1 other events', $said);

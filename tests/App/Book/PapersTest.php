@@ -136,6 +136,16 @@ final class PapersTest extends KitchenTestCase
         self::assertSame(!$isWithdrawn, str_contains($page, 'By P-4, version 1 (Vacuum packing)'));
     }
 
+    public function testNobodySignsForWhatIsNotInForce(): void
+    {
+        $this->logIn('ike');
+        $this->client->request('GET', '/papers/preserving');
+        self::assertSelectorNotExists('form[action$="/trained"]');
+        $this->client->request('POST', '/papers/preserving/trained');
+        self::assertResponseStatusCodeSame(422);
+        self::assertSame(0, $this->number('SELECT count(*) FROM procedure_training'));
+    }
+
     public function testATextIsSetAsHeadingsPointsAndParagraphs(): void
     {
         $blocks = PaperText::blocks("## One\r\nwords\nmore\n\n- a\n- b\n\nlast\n## Two");

@@ -133,6 +133,9 @@ final class RecordBookTest extends KitchenTestCase
         self::assertStringContainsString('Everything of this day is signed', $this->sheet($day));
         $this->client->request('POST', '/days/'.$day, ['password' => 'oak-and-patience']);
         self::assertResponseStatusCodeSame(422, 'nothing is left to sign');
+        $id = $this->words('SELECT id FROM day_sign ORDER BY position DESC LIMIT 1');
+        $this->client->request('POST', '/days/'.$day, ['id' => $id, 'password' => 'oak-and-patience']);
+        self::assertSame(2, $this->number('SELECT count(*) FROM day_sign'), 'a retry is no second signature');
         $this->keep('7 174 yesterday 13:00');
         $this->logIn('dell');
         self::assertStringContainsString('You sign what was written down since', $this->sheet($day));
@@ -177,11 +180,13 @@ final class RecordBookTest extends KitchenTestCase
         $this->logIn('dell');
         $this->signed($day, []);
         self::assertStringContainsString('another manager signs', $this->sheet($day));
-        self::assertStringContainsString('Everything of this day is signed', $this->sheet($day), 'by this one');
+        self::assertStringNotContainsString('Everything of this day is signed', $this->sheet($day));
+        self::assertStringContainsString('somebody else signs after you', $this->sheet($day));
         $this->logIn('mara');
         self::assertStringContainsString('Your signature is the second', $this->sheet($day));
         $this->signed($day, []);
         self::assertStringNotContainsString('another manager signs', $this->sheet($day));
+        self::assertStringContainsString('Everything of this day is signed', $this->sheet($day));
     }
 
     public function testWhatDoesNotHoldIsSeenBeforeItIsSignedAndStandsUnderTheSheet(): void

@@ -82,6 +82,7 @@ final class MadeProof
                 'name' => 'Quarry Lane Smokehouse', 'timezone' => 'America/Denver', 'unit' => 'f',
                 'elevation_m' => 1610, 'house_limits' => [],
             ]),
+            'row_kept '.self::id(4) => $kept(4, 'pit', 92, ['name' => 'north']),
             'row_kept '.self::id(2) => $kept(2, 'thermometer', 91, ['label' => 'T1']),
             'thermometer_check '.self::id(3) => [
                 'id' => self::id(3), 'thermometer_id' => self::id(91), 'at' => '2026-11-24T08:00:00+00:00',
@@ -98,6 +99,7 @@ final class MadeProof
             ]),
             'site_event '.self::id(13) => [
                 'id' => self::id(13), 'at' => '2026-11-24T10:30:00+00:00', 'initials' => 'MR', 'type' => 'reading',
+                'subject' => 'pit', 'subject_id' => self::id(92),
                 'recorded_at' => '2026-11-24T10:30:00+00:00', 'members' => ['temp' => ['f' => 250]],
             ],
         ];
@@ -147,7 +149,9 @@ final class MadeProof
                         ],
                     ],
                 ],
-                'assessment' => ['verdict' => 'running', 'as_of' => self::at('12:00')],
+                'assessment' => [
+                    'verdict' => 'running', 'as_of' => self::at('12:00'), 'rules_judged' => ['cook' => 'running'],
+                ],
             ]],
         ];
     }

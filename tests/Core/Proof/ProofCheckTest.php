@@ -18,7 +18,7 @@ final class ProofCheckTest extends TestCase
     {
         $checked = (new ProofCheck())->of((new MadeProof())->signed());
         self::assertSame([], $checked->faults);
-        self::assertSame([1, 3, 7, 1], [$checked->batches, $checked->events, $checked->links, $checked->seals]);
+        self::assertSame([1, 3, 8, 1], [$checked->batches, $checked->events, $checked->links, $checked->seals]);
         self::assertSame('Quarry Lane Smokehouse', $checked->site);
     }
 
@@ -73,20 +73,22 @@ final class ProofCheckTest extends TestCase
         yield 'a check that passed' => [Fault::CheckNotWritten, $say("$record.thermometers.0.checks.0.read.f", 32)];
         yield 'a check of another thermometer' => [Fault::CheckNotWritten, $say("$record.thermometers.0.id", 'T2')];
         yield 'a whole muscle' => [Fault::BatchDiffers, $say("$record.batch.product.integrity", 'non_intact')];
+        yield 'not stuffed' => [Fault::BatchDiffers, $say("$record.batch.product.stuffed", true)];
+        yield 'another pit' => [Fault::EventDiffers, $say("$record.batch.events.2.pit", 'south')];
         yield 'wild game' => [Fault::BatchDiffers, $say("$record.batch.product.wild", true)];
         yield 'its weight' => [Fault::BatchDiffers, $say("$record.batch.product.raw_weight_kg", 4.3)];
         yield 'another rule set' => [Fault::BatchDiffers, $say("$record.rules", 'other')];
         yield 'the elevation' => [Fault::SiteDiffers, $say("$record.site.elevation_m", 0)];
         yield 'a house limit' => [Fault::SiteDiffers, $say("$record.site.house_limits", ['prep_out_seconds' => 60])];
-        yield 'a row' => [Fault::RowAltered, $say('5.row.is', '{"id":"'.MadeProof::BATCH.'"}')];
-        yield 'a row under the id of another' => [Fault::RowAltered, $say('5.row.is', '{"id":"x"}')];
-        yield 'a row that has no link' => [Fault::RowNotChained, $say('5.row.kind', 'lot')];
-        yield 'a link' => [Fault::ChainBroken, $say('9.run.links.2.3', str_repeat('0', 64))];
-        yield 'the time of a link' => [Fault::ChainBroken, $say('9.run.links.2.2', MadeProof::at('12:01'))];
-        yield 'where a link stands' => [Fault::ChainBroken, $say('9.run.from', 40)];
-        yield 'what came before' => [Fault::ChainBroken, $say('9.run.before', str_repeat('0', 64))];
-        yield 'a seal' => [Fault::SealNotSigned, $say('10.seal.at', 1_790_000_001)];
-        yield 'a seal of another place' => [Fault::ChainBroken, $say('10.seal.position', 46)];
+        yield 'a row' => [Fault::RowAltered, $say('6.row.is', '{"id":"'.MadeProof::BATCH.'"}')];
+        yield 'a row under the id of another' => [Fault::RowAltered, $say('6.row.is', '{"id":"x"}')];
+        yield 'a row that has no link' => [Fault::RowNotChained, $say('6.row.kind', 'lot')];
+        yield 'a link' => [Fault::ChainBroken, $say('10.run.links.2.3', str_repeat('0', 64))];
+        yield 'the time of a link' => [Fault::ChainBroken, $say('10.run.links.2.2', MadeProof::at('12:01'))];
+        yield 'where a link stands' => [Fault::ChainBroken, $say('10.run.from', 40)];
+        yield 'what came before' => [Fault::ChainBroken, $say('10.run.before', str_repeat('0', 64))];
+        yield 'a seal' => [Fault::SealNotSigned, $say('11.seal.at', 1_790_000_001)];
+        yield 'a seal of another place' => [Fault::ChainBroken, $say('11.seal.position', 46)];
         yield 'a key nobody vouches for' => [
             Fault::KeyUnvouched,
             $say('0.proof.keys.1', ['public' => 'x', 'before' => str_repeat('a', 64), 'vouched' => '', 'reason' => '']),
@@ -146,15 +148,25 @@ final class ProofCheckTest extends TestCase
     {
         $lines = (new MadeProof())->signed();
         $asked = [];
-        $judge = static function (\stdClass $record, string $at) use (&$asked): string {
+        $judge = static function (\stdClass $record, string $at) use (&$asked): array {
             $asked[] = $at;
 
-            return 'running';
+            return ['' => 'running', 'cook' => 'running'];
         };
         self::assertSame([], (new ProofCheck($judge))->of($lines)->faults);
         self::assertSame([MadeProof::at('12:00')], $asked);
-        $faults = (new ProofCheck(static fn (): string => 'broken'))->of($lines)->faults;
-        self::assertSame([['fault' => Fault::VerdictDiffers, 'of' => 'LS-1']], $faults);
+        foreach (
+            [
+                'the verdict' => ['' => 'broken', 'cook' => 'running'],
+                'a rule' => ['' => 'running', 'cook' => 'met'],
+                'a rule more' => ['' => 'running', 'cook' => 'running', 'cool' => 'met'],
+                'a rule less' => ['' => 'running'],
+                'a record that cannot be judged' => [],
+            ] as $what => $verdicts
+        ) {
+            $faults = (new ProofCheck(static fn (): array => $verdicts))->of($lines)->faults;
+            self::assertSame([['fault' => Fault::VerdictDiffers, 'of' => 'LS-1']], $faults, $what);
+        }
     }
 
     /** @param \Closure(string): string $alter */
