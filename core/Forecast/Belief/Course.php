@@ -13,6 +13,10 @@ final class Course
 {
     private const CELLS = 6;
     private const STEP = 450;
+    /** Seconds after which steps get longer, one after another, while it moves by less than so much, °C, in one. */
+    private const LONG_AGO = 36 * 3600;
+    private const MOVES = 0.05;
+    private const LONGEST = 24 * 3600;
     private const SETTLES = 2 * 3600; // seconds
     private const CARRIES = 2 * 3600; // seconds after which nothing goes on into the middle
     /** Seconds before now from which on the surface may give off water otherwise than was thought. */
@@ -32,6 +36,7 @@ final class Course
     private int $knot = 0;
     private ?Leg $planned = null;
     private float $airNow = 0.0;
+    private int $pace = self::STEP;
 
     /** @param float|null $warm °C it begins with, as it was read; null out of the cold */
     public function __construct(
@@ -61,7 +66,7 @@ final class Course
         foreach ($moments as $moment) {
             while ($this->at < $moment) {
                 [$from, $before] = [$this->at, $this->probe()];
-                $this->step(self::STEP);
+                $this->step($this->paced($moment));
             }
             $now = $this->probe();
             $shown[] = $this->at === $from
@@ -80,7 +85,7 @@ final class Course
     public function ahead(int $from, int $seconds, \Closure $isOver): array
     {
         while ($this->at < $from) {
-            $this->step(min(self::STEP, $from - $this->at));
+            $this->step(min($this->paced($from), $from - $this->at));
         }
         $celsius = $this->body->middle();
         $this->airNow = $this->surface->air ?? 0.0;
@@ -153,6 +158,7 @@ final class Course
     {
         $leg = $planned ?? $this->way->legs[$this->leg];
         $this->spoken = 0;
+        $this->pace = self::STEP;
         [$this->surface, $this->excess, $this->fades] = $this->draw->surface($leg, $leg->air[0][1] ?? null);
         $this->said = $leg->air[0][1] ?? null;
         if ($leg->holding === null && $this->freely !== 1.0) {
@@ -162,6 +168,19 @@ final class Course
         if ($planned === null && $leg->depth !== null && $leg->from > $this->way->legs[0]->from) {
             $this->body = $this->begun($leg, $this->body->middle());
         }
+    }
+
+    /** Seconds of the next step on the way to a moment: what lay unchanged for days is not followed by minutes. */
+    private function paced(int $until): int
+    {
+        $leaves = $this->way->legs[$this->leg + 1]->from ?? \PHP_INT_MAX;
+        if ($this->pace === self::STEP || $leaves <= $this->at) {
+            return self::STEP;
+        }
+        $air = $this->way->legs[$this->leg]->air[$this->spoken + 1][0] ?? $until;
+        $next = min($until, $air > $this->at ? $air : $until, $this->asOf - self::KNOTS[0]);
+
+        return max(self::STEP, min($this->pace, $next - $this->at));
     }
 
     private function step(int $seconds): void
@@ -200,8 +219,15 @@ final class Course
             $surface = $surface->with($surface->air - $this->draw->falls($last[1], $leg->holding) * $fallen);
         }
         $this->airNow = $surface->air;
+        $before = $this->body->cells;
         $this->body->step((float) $seconds, $surface);
         $this->at += $seconds;
+        if ($this->at - $this->way->legs[0]->from > self::LONG_AGO) {
+            $cells = $this->body->cells;
+            $last = \count($cells) - 1;
+            $moved = max(abs($cells[0] - $before[0]), abs($cells[$last] - $before[$last]));
+            $this->pace = $moved < self::MOVES ? min(2 * $this->pace, self::LONGEST) : self::STEP;
+        }
     }
 
     /**
