@@ -12,7 +12,6 @@ use Verjuicer\Core\Forecast\Belief\Leg;
 use Verjuicer\Core\Forecast\Belief\Normal;
 use Verjuicer\Core\Forecast\Belief\Prior;
 use Verjuicer\Core\Forecast\Belief\Way;
-use Verjuicer\Core\Record\Product;
 use Verjuicer\Core\Thermal\MeatProperties;
 use Verjuicer\Tests\Core\Story;
 
@@ -35,7 +34,6 @@ final class CourseTest extends TestCase
     private function warmed(int $cold): array
     {
         $product = Story::of('0 cook set=250')->about('pork cut 1piece')->record()->product;
-        \assert($product instanceof Product);
         $prior = Prior::of($product, 0.09);
         $way = Way::ahead(Holding::WalkIn, 4.0, 0.05, false, 0)->then(
             new Leg($cold, Holding::Cabinet, [[$cold, 70.0], [$cold + 3600, 66.0]], null, true, null),
