@@ -45,10 +45,12 @@ final readonly class Verification
     /**
      * @param bool $judges whether every batch is judged anew, too, against what the board says of it
      * @param list<SignedSeal> $handed seals of this site that were kept elsewhere
+     * @param bool $isCopy whether it is one of an earlier moment: what was sealed since cannot be in it
      */
-    public function of(Site $site, bool $judges = true, array $handed = []): Verified
+    public function of(Site $site, bool $judges = true, array $handed = [], bool $isCopy = false): Verified
     {
         $breaks = [];
+        $until = $isCopy ? $this->chain->length($site) : \PHP_INT_MAX;
         $block = $this->blocks->firstBroken($site);
         if ($block !== null) {
             $breaks[] = $this->say('block', ['{block}' => $block]);
@@ -57,15 +59,15 @@ final readonly class Verification
         if (!$hasKey) {
             $breaks[] = $this->say('key');
         }
-        $breaks = [
-            ...$breaks,
-            ...$this->sealed($site, 'sealed', $this->seals->firstBroken($site)),
-            ...$this->sealed(
-                $site,
-                'elsewhere',
-                $this->seals->firstBrokenOf($site, [...$this->post->elsewhere($site), ...$handed]),
-            ),
+        $kept = [
+            'sealed' => array_reverse($this->seals->all($site)),
+            'elsewhere' => [...$this->post->elsewhere($site), ...$handed],
         ];
+        foreach ($kept as $where => $seals) {
+            $seals = array_filter($seals, static fn (SignedSeal $seal): bool => $seal->position <= $until);
+            $broken = $this->seals->firstBroken($site, array_values($seals));
+            $breaks = [...$breaks, ...$this->sealed($site, $where, $broken)];
+        }
         $break = $this->walk->firstBreak($site);
         if ($break !== null) {
             $breaks[] = $this->told($site, $break);
@@ -106,7 +108,7 @@ final readonly class Verification
             \count($seals),
             [
                 ...($hasKey ? [] : [$this->say('key')]),
-                ...$this->sealed($site, 'sealed', $this->seals->firstBrokenOf($site, array_reverse($seals))),
+                ...$this->sealed($site, 'sealed', $this->seals->firstBroken($site, array_reverse($seals))),
                 ...($break === null ? [] : [$this->told($site, $break)]),
             ],
             [],

@@ -45,6 +45,11 @@ final class VerifyCommand extends Command
             null,
             InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
             'A file of signed seals that was kept elsewhere, as it came by mail',
+        )->addOption(
+            'copy',
+            null,
+            InputOption::VALUE_NONE,
+            'It is a copy of an earlier moment: what was sealed since cannot be in it',
         );
     }
 
@@ -78,7 +83,11 @@ final class VerifyCommand extends Command
                 fn (Seal $seal): bool => $this->chain->at($site, $seal->position)?->digest !== $seal->digest,
             );
             $id = $site->id->toRfc4122();
-            $verified = $this->verification->of($site, handed: $handed[$id] ?? []);
+            $verified = $this->verification->of(
+                $site,
+                handed: $handed[$id] ?? [],
+                isCopy: $input->getOption('copy') === true,
+            );
             unset($handed[$id]);
             foreach ($verified->notes as $note) {
                 $output->writeln("$site->name: $note");

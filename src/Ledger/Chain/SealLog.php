@@ -57,14 +57,12 @@ final readonly class SealLog
         return SignedSeal::of($site, $seal, $this->now->instant()->epoch, $this->keys);
     }
 
-    /** The first seal kept here that the chain does not come to any more, or that nobody with a key of it made. */
-    public function firstBroken(Site $site): ?SignedSeal
-    {
-        return $this->firstBrokenOf($site, array_reverse($this->all($site)));
-    }
-
-    /** @param list<SignedSeal> $seals */
-    public function firstBrokenOf(Site $site, array $seals): ?SignedSeal
+    /**
+     * The first of these that the chain does not come to any more, or that nobody with a key of it made.
+     *
+     * @param list<SignedSeal> $seals
+     */
+    public function firstBroken(Site $site, array $seals): ?SignedSeal
     {
         $keys = $this->keys->publicKeys($site);
         foreach (array_chunk($seals, self::AT_ONCE) as $some) {

@@ -164,7 +164,7 @@ final class ClockAndDaysTest extends KitchenTestCase
         self::assertStringContainsString("Link $seal?->position: $seal?->digest", (string) $mail->getTextBody());
         $elsewhere = $this->service(SealPost::class)->elsewhere($site);
         self::assertSame($seal?->position, end($elsewhere)->position ?? 0);
-        self::assertNull($this->service(SealLog::class)->firstBrokenOf($site, $elsewhere));
+        self::assertNull($this->service(SealLog::class)->firstBroken($site, $elsewhere));
         $sent = \count(self::getMailerMessages());
         $this->service(SealPost::class)->send($site);
         self::assertCount($sent, self::getMailerMessages(), 'each day once');

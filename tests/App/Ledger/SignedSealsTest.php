@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\App\Ledger;
 
+use Verjuicer\App\Book\Proof\Verification;
+use Verjuicer\App\Ledger\Chain\Seal;
 use Verjuicer\App\Ledger\Chain\SealLog;
 use Verjuicer\App\Ledger\Chain\SignedSeal;
 use Verjuicer\App\Ledger\Chain\SiteChain;
@@ -62,14 +64,14 @@ final class SignedSealsTest extends KitchenTestCase
         self::mockTime('+50 minutes');
         $log->note($this->site);
         self::assertCount(2, $stay(), 'nothing more was recorded');
-        self::assertNull($log->firstBroken($this->site));
+        self::assertNull($this->broken($log));
     }
 
     public function testWhatWasAlteredSinceItWasSealedIsFoundEvenOnceTheChainWentOn(): void
     {
         $log = $this->service(SealLog::class);
         $this->keep('7 171.1');
-        self::assertNull($log->firstBroken($this->site));
+        self::assertNull($this->broken($log));
         $this->asOwner();
         $this->connection()->executeStatement('SET session_replication_role = replica');
         $this->connection()->executeStatement(
@@ -78,7 +80,7 @@ final class SignedSealsTest extends KitchenTestCase
         $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
         $this->logIn();
         $this->keep('7 171.2');
-        self::assertNotNull($log->firstBroken($this->site));
+        self::assertNotNull($this->broken($log));
     }
 
     public function testASealThatSaysOtherwiseOrThatNobodySignedIsFound(): void
@@ -98,9 +100,30 @@ final class SignedSealsTest extends KitchenTestCase
             ] as $what => $parts
         ) {
             file_put_contents($path, implode(' ', $parts)."\n");
-            self::assertNotNull($log->firstBroken($this->site), $what);
+            self::assertNotNull($this->broken($log), $what);
         }
         file_put_contents($path, "no seal\n$line\n");
-        self::assertNull($log->firstBroken($this->site));
+        self::assertNull($this->broken($log));
+    }
+
+    public function testACopyOfAnEarlierMomentHasNothingThatWasSealedSince(): void
+    {
+        $log = $this->service(SealLog::class);
+        $log->note($this->site);
+        $chain = $this->service(SiteChain::class);
+        $later = $log->sign($this->site, new Seal($chain->length($this->site) + 3, str_repeat('a', 64)));
+        $path = $this->service(SiteKeys::class)->path($this->site, '.head');
+        file_put_contents($path, $later->line()."\n");
+        $verification = $this->service(Verification::class);
+        self::assertCount(1, $verification->of($this->site, false)->breaks, 'as a chain that was cut');
+        self::assertSame([], $verification->of($this->site, false, isCopy: true)->breaks);
+        $other = $log->sign($this->site, new Seal($chain->length($this->site) - 1, str_repeat('a', 64)));
+        file_put_contents($path, $other->line()."\n");
+        self::assertCount(1, $verification->of($this->site, false, isCopy: true)->breaks, 'but what was altered');
+    }
+
+    private function broken(SealLog $log): ?SignedSeal
+    {
+        return $log->firstBroken($this->site, array_reverse($log->all($this->site)));
     }
 }
