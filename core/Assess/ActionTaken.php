@@ -24,7 +24,7 @@ final readonly class ActionTaken
     public static function of(Assessment $assessment): array
     {
         $taken = [];
-        foreach ($assessment->timeline->events as $event) {
+        foreach ($assessment->timeline->happenings as $event) {
             $action = $event->detail;
             if ($action instanceof Action) {
                 $taken[] = new self(

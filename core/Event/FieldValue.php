@@ -14,6 +14,9 @@ use Verjuicer\Core\Measure\Weight;
 /** Values of fields in the open format, and back. */
 final readonly class FieldValue
 {
+    private const WORD_BYTES = 24;
+    private const WORDS = 2000;
+
     /** Reads a field of the open format; a wrong one is a problem, and null. */
     public static function read(Field $field, Fields $fields): mixed
     {
@@ -21,7 +24,7 @@ final readonly class FieldValue
             FieldType::Temperature => $field->isRequired
                 ? $fields->requiredTemperature($field->name)
                 : $fields->temperature($field->name),
-            FieldType::Text => $fields->text($field->name),
+            FieldType::Text => self::word($fields->text($field->name)),
             FieldType::Choice => self::choice($field, $fields),
             FieldType::Flag => $fields->flag($field->name),
             FieldType::Whole => $fields->counted($field->name),
@@ -65,6 +68,21 @@ final readonly class FieldValue
             $value === [] => null,
             default => $value,
         };
+    }
+
+    /** The same for the same: records are full of the names of a few spots, thermometers and people. */
+    public static function word(?string $text): ?string
+    {
+        /** @var array<string> $words */
+        static $words = [];
+        if ($text === null || \strlen($text) > self::WORD_BYTES) {
+            return $text;
+        }
+        if (\count($words) > self::WORDS) {
+            $words = [];
+        }
+
+        return $words[$text] ??= $text;
     }
 
     private static function choice(Field $field, Fields $fields): ?\BackedEnum

@@ -10,8 +10,12 @@ namespace Verjuicer\Core\Measure;
  */
 final readonly class Temperature
 {
+    /** Ninetieths of a degree Celsius. */
+    public int $level;
+
     private function __construct(public int $tenths, public TemperatureUnit $unit)
     {
+        $this->level = $unit === TemperatureUnit::Fahrenheit ? 5 * ($tenths - 320) : 9 * $tenths;
     }
 
     /** @throws MalformedTemperature if it lies outside −40…1000 °F or −40…540 °C */
@@ -20,8 +24,10 @@ final readonly class Temperature
         if ($tenths < -400 || $tenths > $unit->greatestTenths()) {
             throw MalformedTemperature::outOfRange($tenths, $unit);
         }
+        /** @var array<string, array<int, self>> $made there are few, and records are full of them: each is made once */
+        static $made = [];
 
-        return new self($tenths, $unit);
+        return $made[$unit->value][$tenths] ??= new self($tenths, $unit);
     }
 
     /** @throws MalformedTemperature if it is out of range */
@@ -59,7 +65,7 @@ final readonly class Temperature
     /** Ninetieths of a degree Celsius above 0 °C: the scale on which both units are whole numbers. */
     public function ninetieths(): int
     {
-        return $this->unit === TemperatureUnit::Fahrenheit ? 5 * ($this->tenths - 320) : 9 * $this->tenths;
+        return $this->level;
     }
 
     /** By the physics, whatever the units; for display and forecasts, never for a verdict. */

@@ -59,6 +59,12 @@ final readonly class Threshold
         return $printed;
     }
 
+    /** The limit in this unit, or as the code prints it, in ninetieths of a degree Celsius. */
+    public function levelIn(TemperatureUnit $unit): int
+    {
+        return $this->printedIn($unit)->level;
+    }
+
     /** Orders two limits of one rule set, by °F where both print it. */
     public function compareTo(self $other): int
     {

@@ -6,6 +6,7 @@ namespace Verjuicer\Core\Record;
 
 use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\DetailReader;
+use Verjuicer\Core\Event\FieldValue;
 use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Food\Animal;
@@ -263,7 +264,7 @@ final readonly class Reader
         foreach ($batch->objects('events', true) as $fields) {
             $id = $fields->requiredText('id');
             $at = $fields->requiredInstant('at');
-            $by = $fields->requiredText('by');
+            $by = FieldValue::word($fields->requiredText('by'));
             $kind = self::kind($fields);
             $replaces =
                 $kind?->class === TakenBack::class ? $fields->requiredText('replaces') : $fields->text('replaces');

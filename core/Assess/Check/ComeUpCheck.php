@@ -51,7 +51,7 @@ final readonly class ComeUpCheck implements Check
     ): void {
         $stretch = $window->stretch;
         $towards = $case->limits->hot->threshold;
-        $hot = $trace->atLeast($towards)->first();
+        $hot = $trace->firstAtLeast($towards);
         $below = $hot === null ? $trace->last() : $trace->lastBefore($hot->order);
         $to = $hot?->instant() ?? $stretch->to;
         $took = Bounds::ofSeconds(

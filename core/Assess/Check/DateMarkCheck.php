@@ -76,7 +76,7 @@ final readonly class DateMarkCheck implements Check
         $cooks = $case->stagesOf(Cook::class);
         $cook = $cooks[\count($cooks) - 1] ?? null;
         if ($case->product->form === Form::CommercialReadyToEat) {
-            foreach ($case->timeline->events as $event) {
+            foreach ($case->timeline->happenings as $event) {
                 if ($event->detail instanceof Opened && ($cook === null || $cook->to->isAfter($event->at))) {
                     return [$event->at, $event->id];
                 }

@@ -20,8 +20,11 @@ final readonly class ImpossibleReadingsCheck implements Check
     {
         $house = $case->rules->house();
         foreach ($case->tracks as $track => $trace) {
-            $previous = $first = null;
             $atOnce = $house->plausible->jumpNinetieths();
+            if ($trace->extent()->isWhole && $trace->extent()->step <= $atOnce) {
+                continue;
+            }
+            $previous = $first = null;
             $pairs = 0;
             foreach ($trace->readings as $reading) {
                 if (!$reading->follows()) {

@@ -14,7 +14,7 @@ final readonly class MixedCheck implements Check
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
-        foreach ($case->timeline->events as $event) {
+        foreach ($case->timeline->happenings as $event) {
             $note = $event->detail;
             if ($note instanceof Note && $note->mixedFrom !== null) {
                 $findings->add(

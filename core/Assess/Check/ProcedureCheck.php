@@ -22,7 +22,10 @@ final readonly class ProcedureCheck implements Check
             return;
         }
         $rules = $case->rule(ProcedureRules::class);
-        foreach (NeededProcedures::of($case->site, $case->product, $case->timeline->events) as $needed) {
+        $timeline = $case->timeline;
+        // Whatever is done to a treated product asks for one; else no reading does.
+        $events = $case->product->treatments === [] ? $timeline->happenings : $timeline->events;
+        foreach (NeededProcedures::of($case->site, $case->product, $events) as $needed) {
             $citation = $rules->citation($needed['kind']);
             if ($needed['procedure'] === null && $citation !== null) {
                 $findings->add(

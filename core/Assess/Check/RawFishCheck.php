@@ -23,7 +23,7 @@ final readonly class RawFishCheck implements Check
             return;
         }
         $wasFrozen = false;
-        foreach ($case->timeline->events as $event) {
+        foreach ($case->timeline->happenings as $event) {
             $wasFrozen = $wasFrozen || $event->is(Freeze::class)
                 || ($event->detail instanceof Received && $event->detail->frozen);
             if ($event->detail instanceof Serve && !$wasFrozen) {

@@ -19,7 +19,7 @@ final readonly class RawLeftoverCheck implements Check
     public function judge(CaseFile $case, Findings $findings): void
     {
         $last = null;
-        foreach ($case->timeline->events as $event) {
+        foreach ($case->timeline->happenings as $event) {
             if ($event->is(Inject::class, Spritz::class)) {
                 $last = $event;
             } elseif ($event->detail instanceof Action && $event->detail->finding === self::RULE) {

@@ -57,7 +57,7 @@ final readonly class ReheatCheck implements Check
         Trace $trace,
     ): void {
         $within = $case->rule(ReheatingRules::class)->within;
-        $hit = $trace->atLeast($target)->first();
+        $hit = $trace->firstAtLeast($target);
         $previous = $hit === null ? $trace->last() : $trace->lastBefore($hit->order);
         $last = $hit ?? $previous;
         \assert($last !== null, 'a track has a reading');

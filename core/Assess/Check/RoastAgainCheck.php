@@ -52,7 +52,7 @@ final readonly class RoastAgainCheck implements Check
     private function isLowRoast(CaseFile $case, Stage $stage): bool
     {
         $readings = $case->readingsIn($stage);
-        foreach ($case->timeline->events as $event) {
+        foreach ($case->timeline->happenings as $event) {
             if ($event->is(Slice::class) && !$event->at->isAfter($stage->from)) {
                 return false;
             }
@@ -61,6 +61,6 @@ final readonly class RoastAgainCheck implements Check
         return $case->product->form === Form::Roast
             && !$stage->isOpen
             && !$readings->isEmpty()
-            && $readings->atLeast($case->rule(ReheatingRules::class)->own->threshold)->isEmpty();
+            && $readings->firstAtLeast($case->rule(ReheatingRules::class)->own->threshold) === null;
     }
 }

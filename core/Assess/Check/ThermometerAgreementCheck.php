@@ -17,6 +17,9 @@ final readonly class ThermometerAgreementCheck implements Check
     {
         $house = $case->rules->house();
         foreach ($case->tracks as $track => $trace) {
+            if ($trace->extent()->isOfOne) {
+                continue;
+            }
             $previous = null;
             foreach ($trace->readings as $reading) {
                 if (

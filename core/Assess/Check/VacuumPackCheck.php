@@ -31,7 +31,7 @@ final readonly class VacuumPackCheck implements Check
     public function judge(CaseFile $case, Findings $findings): void
     {
         $packed = null;
-        foreach ($case->timeline->events as $event) {
+        foreach ($case->timeline->happenings as $event) {
             if ($event->detail instanceof Pack) {
                 $isVacuum = $event->detail->method === self::METHOD && $event->detail->planName === null;
                 $packed = $this->closed($case, $findings, $packed, $event, $isVacuum);

@@ -154,7 +154,7 @@ final class CaseFile
     {
         if ($this->probeMoves === null) {
             $this->probeMoves = [];
-            foreach ($this->timeline->events as $order => $event) {
+            foreach ($this->timeline->happenings as $order => $event) {
                 if ($event->detail instanceof Kinds\ProbeMoved) {
                     $this->probeMoves[$order] = $event->detail->piece.'/'.$event->detail->spot;
                 }
@@ -174,7 +174,7 @@ final class CaseFile
     {
         if ($this->firstPiercing === null) {
             $this->firstPiercing = \PHP_INT_MAX;
-            foreach ($this->timeline->events as $place => $event) {
+            foreach ($this->timeline->happenings as $place => $event) {
                 if ($event->detail instanceof CarriesSurfaceInside) {
                     $this->firstPiercing = $place;
                     break;

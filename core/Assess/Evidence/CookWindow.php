@@ -106,8 +106,10 @@ final readonly class CookWindow
                 }
                 $oven = $cook->oven;
             }
-            for ($order = $stage->order + 1; $order < $stage->endOrder; ++$order) {
-                $event = $case->timeline->events[$order];
+            foreach ($case->timeline->happenings as $order => $event) {
+                if ($order <= $stage->order || $order >= $stage->endOrder) {
+                    continue;
+                }
                 $degrees = match (true) {
                     $event->detail instanceof PitSet => $event->detail->set,
                     $event->detail instanceof PitReading

@@ -18,7 +18,8 @@ final class Dwell
     /** How many rows, from the coolest, have a run going on; a hotter row's run is part of every cooler one's. */
     private int $running = 0;
 
-    private ?Reading $previous = null;
+    /** When the last one seen was read, in seconds since 1970. */
+    private ?int $lastAt = null;
 
     /** The hottest reading seen, by the physics. */
     public ?Reading $highest = null;
@@ -45,35 +46,85 @@ final class Dwell
         $this->levels = $levels;
     }
 
-    /** @return array{CookingRow, Reading}|null the row this reading completes and the first reading of its run */
-    public function see(Reading $reading): ?array
+    /**
+     * Goes through further readings, up to the first that completes a row.
+     *
+     * @param list<Reading> $readings
+     *
+     * @return array{CookingRow, Reading, Reading}|null the row, the first reading of its run, and the one that
+     *     completes it
+     */
+    public function through(array $readings): ?array
     {
-        $gap = $reading->leftOut->gap ?? $reading->at - ($this->previous->at ?? $reading->at);
-        if ($gap > $this->rules->runGap->seconds) {
-            $this->running = 0;
-        }
-        foreach ($reading->leftOut->lowest ?? [] as $unit => $lowest) {
-            $this->breakBelow($lowest, $this->levels[$unit]);
-        }
-        $this->previous = $reading;
-        $levels = $this->levels[$reading->temp->unit->value];
-        $level = $reading->level;
-        $this->breakBelow($level, $levels);
+        $runGap = $this->rules->runGap->seconds;
         $running = $this->running;
-        while (isset($levels[$running]) && $level >= $levels[$running]) {
-            $this->firsts[$running++] = $reading;
+        $lastAt = $this->lastAt;
+        $highest = $this->highest;
+        $due = $this->due($running);
+        $unit = null;
+        $levels = [];
+        $reached = null;
+        foreach ($readings as $reading) {
+            if ($reading->temp->unit !== $unit) {
+                $unit = $reading->temp->unit;
+                $levels = $this->levels[$unit->value];
+            }
+            $level = $reading->level;
+            $at = $reading->at;
+            if ($highest === null || $highest->level < $level) {
+                $highest = $reading;
+            }
+            $before = $running;
+            if ($running > 0) {
+                $leftOut = $reading->leftOut;
+                $running = ($leftOut->gap ?? $at - ($lastAt ?? $at)) > $runGap ? 0 : $running;
+                foreach ($leftOut->lowest ?? [] as $of => $lowest) {
+                    $running = self::unbroken($running, $lowest, $this->levels[$of]);
+                }
+                $running = self::unbroken($running, $level, $levels);
+            }
+            $isBroken = $running < $before;
+            $lastAt = $at;
+            $before = $running;
+            while (isset($levels[$running]) && $level >= $levels[$running]) {
+                $this->firsts[$running++] = $reading;
+            }
+            if ($isBroken || $running > $before) {
+                $due = $this->due($running);
+            }
+            if ($at >= $due) {
+                $reached = $this->reached($running, $reading);
+                break;
+            }
         }
-        $this->running = $running;
-        if ($running > 0) {
-            $this->wasHotEnough = true;
-        }
-        if ($this->highest === null || $this->highest->level < $level) {
-            $this->highest = $reading;
-        }
+        $this->wasHotEnough = $this->wasHotEnough || $this->firsts !== [];
+        [$this->running, $this->lastAt, $this->highest] = [$running, $lastAt, $highest];
+
+        return $reached;
+    }
+
+    /** Seconds since 1970: from when on a reading completes one of the rows that have a run going on. */
+    private function due(int $running): int
+    {
+        $due = \PHP_INT_MAX;
         for ($row = 0; $row < $running; ++$row) {
-            $held = $reading->at - $this->firsts[$row]->at + $this->rules->settled->seconds;
-            if ($held >= $this->rows[$row]->dwell->seconds) {
-                return [$this->rows[$row], $this->firsts[$row]];
+            $due = min($due, $this->dueOf($row));
+        }
+
+        return $due;
+    }
+
+    private function dueOf(int $row): int
+    {
+        return $this->firsts[$row]->at + $this->rows[$row]->dwell->seconds - $this->rules->settled->seconds;
+    }
+
+    /** @return array{CookingRow, Reading, Reading}|null */
+    private function reached(int $running, Reading $reading): ?array
+    {
+        for ($row = 0; $row < $running; ++$row) {
+            if ($reading->at >= $this->dueOf($row)) {
+                return [$this->rows[$row], $this->firsts[$row], $reading];
             }
         }
 
@@ -81,15 +132,17 @@ final class Dwell
     }
 
     /**
-     * Ends the runs of rows that this level does not reach.
+     * How many runs go on below this level: those of rows that it does not reach end.
      *
-     * @param non-empty-list<int> $levels of the rows
+     * @param list<int> $levels of the rows
      */
-    private function breakBelow(int $level, array $levels): void
+    private static function unbroken(int $running, int $level, array $levels): int
     {
-        while ($this->running > 0 && $level < $levels[$this->running - 1]) {
-            --$this->running;
+        while ($running > 0 && $level < $levels[$running - 1]) {
+            --$running;
         }
+
+        return $running;
     }
 
     /**
@@ -100,7 +153,7 @@ final class Dwell
     {
         $soonest = null;
         for ($row = 0; $row < $this->running; ++$row) {
-            $at = $this->firsts[$row]->at + $this->rows[$row]->dwell->seconds - $this->rules->settled->seconds;
+            $at = $this->dueOf($row);
             if ($soonest === null || $at < $soonest[2]->epoch) {
                 $soonest = [$this->rows[$row], $this->firsts[$row], Instant::ofEpoch($at)];
             }

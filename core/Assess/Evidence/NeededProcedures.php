@@ -21,7 +21,7 @@ final readonly class NeededProcedures
     private const VACUUM = 'vacuum';
 
     /**
-     * @param list<Event> $events that count, in their order
+     * @param array<int, Event> $events that count, in their order
      *
      * @return array<string, array{kind: ProcedureKind, event: Event, procedure: Procedure|null}> by kind: the first
      *     event that no procedure was in force for, else the first of all

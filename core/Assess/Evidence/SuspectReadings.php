@@ -52,32 +52,44 @@ final readonly class SuspectReadings
     public function sorted(array $readings, Span $within): SortedReadings
     {
         $believed = $suspectIds = $unchecked = $overdue = [];
-        // Between two checks of a thermometer every reading of it stands the same.
-        $from = $before = $last = $isSuspect = [];
         $uncheckedCount = $overdueCount = 0;
-        foreach ($readings as $reading) {
-            $uncheckedCount += $reading->leftOut->unchecked ?? 0;
-            $overdueCount += $reading->leftOut->overdue ?? 0;
+        $longest = $within->seconds;
+        // Between two checks of a thermometer every reading of it stands the same.
+        $of = $last = null;
+        $from = $before = 0;
+        $isSuspect = false;
+        foreach ($readings as $index => $reading) {
+            if ($reading->leftOut !== null) {
+                $uncheckedCount += $reading->leftOut->unchecked;
+                $overdueCount += $reading->leftOut->overdue;
+            }
             $label = $reading->thermometer;
-            if ($label === null || ($this->checks[$label] ?? []) === []) {
-                $believed[] = $unchecked[] = $reading;
-                continue;
-            }
             $at = $reading->at;
-            if (!isset($from[$label]) || $at < $from[$label] || $at >= $before[$label]) {
-                $checks = $this->checks[$label];
+            if ($label === null || $label !== $of || $at < $from || $at >= $before) {
+                $checks = $label === null ? [] : $this->checks[$label] ?? [];
+                if ($checks === []) {
+                    $unchecked[] = $reading;
+                    if ($suspectIds !== []) {
+                        $believed[] = $reading;
+                    }
+                    continue;
+                }
                 $next = self::firstAfter($checks, $at);
-                $last[$label] = $checks[$next - 1][0] ?? null;
-                $from[$label] = $last[$label] ?? \PHP_INT_MIN;
-                $before[$label] = $checks[$next][0] ?? \PHP_INT_MAX;
-                $isSuspect[$label] = ($checks[$next - 1][1] ?? false) || ($checks[$next][1] ?? false);
+                $of = $label;
+                $last = $checks[$next - 1][0] ?? null;
+                $from = $last ?? \PHP_INT_MIN;
+                $before = $checks[$next][0] ?? \PHP_INT_MAX;
+                $isSuspect = ($checks[$next - 1][1] ?? false) || ($checks[$next][1] ?? false);
             }
-            if ($isSuspect[$label]) {
+            if ($isSuspect) {
+                if ($suspectIds === []) {
+                    $believed = \array_slice($readings, 0, $index);
+                }
                 $suspectIds[] = $reading->id;
-            } else {
+            } elseif ($suspectIds !== []) {
                 $believed[] = $reading;
             }
-            if ($last[$label] === null || $at - $last[$label] > $within->seconds) {
+            if ($last === null || $at - $last > $longest) {
                 $overdue[] = $reading;
             }
         }

@@ -19,10 +19,12 @@ final readonly class Timeline
      * @param list<Event> $events counted, in order
      * @param list<Stage> $stages
      * @param list<Reading> $readings
+     * @param array<int, Event> $happenings those of the events that are no readings, by their place
      */
     private function __construct(
         public Instant $asOf,
         public array $events,
+        public array $happenings,
         public array $stages,
         public array $readings,
         public ?Instant $end,
@@ -33,23 +35,27 @@ final readonly class Timeline
     public static function of(Record $record, Instant $asOf, array $leftOut = []): self
     {
         $events = self::counted($record, $asOf);
-        $readings = [];
-        $stageOrders = [];
+        $readings = $happenings = $stageOrders = $tracks = [];
         foreach ($events as $order => $event) {
             $detail = $event->detail;
             if ($detail instanceof Kinds\Reading) {
+                $piece = $detail->piece;
+                $spot = $detail->spot;
                 $readings[] = new Reading(
                     $event->id,
                     $event->at->epoch,
                     $order,
                     $detail->temp,
-                    $detail->piece,
-                    $detail->spot,
-                    $detail->piece.'/'.$detail->spot,
+                    $piece,
+                    $spot,
+                    $tracks[$spot][$piece] ??= $piece.'/'.$spot,
                     $detail->thermometer,
-                    $leftOut[$event->id] ?? null,
+                    $leftOut === [] ? null : $leftOut[$event->id] ?? null,
                 );
-            } elseif ($detail instanceof BeginsStage) {
+                continue;
+            }
+            $happenings[$order] = $event;
+            if ($detail instanceof BeginsStage) {
                 $stageOrders[] = $order;
             }
         }
@@ -67,7 +73,7 @@ final readonly class Timeline
             );
         }
 
-        return new self($asOf, $events, $stages, $readings, self::endOf($stages));
+        return new self($asOf, $events, $happenings, $stages, $readings, self::endOf($stages));
     }
 
     /**
@@ -129,31 +135,35 @@ final readonly class Timeline
         return $this->stages[$stage->index + 1] ?? null;
     }
 
-    /** @return list<Event> */
+    /** @return list<Event> those that count, in order */
     private static function counted(Record $record, Instant $asOf): array
     {
+        $until = $asOf->epoch;
+        $isPart = $record->product->pieceNumbers !== null;
         $replaced = [];
+        $isWhole = !$isPart;
+        $inOrder = true;
+        $before = \PHP_INT_MIN;
         foreach ($record->events as $event) {
             if ($event->replaces !== null) {
                 $replaced[$event->replaces] = true;
             }
-        }
-        $isPart = $record->product->pieceNumbers !== null;
-        $counted = [];
-        $inOrder = true;
-        $before = \PHP_INT_MIN;
-        foreach ($record->events as $event) {
             $at = $event->at->epoch;
-            if (
-                $at <= $asOf->epoch
-                && !isset($replaced[$event->id])
-                && (!$isPart || !self::isOfOtherFood($event, $record->product))
-            ) {
-                $counted[] = $event;
-                $inOrder = $inOrder && $before <= $at;
-                $before = $at;
-            }
+            $isWhole = $isWhole && $at <= $until;
+            $inOrder = $inOrder && $before <= $at;
+            $before = $at;
         }
+        // Most records count as they are: then their list is not made once more.
+        $counted = $isWhole && $replaced === []
+            ? $record->events
+            : array_values(
+                array_filter(
+                    $record->events,
+                    static fn (Event $event): bool => $event->at->epoch <= $until
+                        && !isset($replaced[$event->id])
+                        && (!$isPart || !self::isOfOtherFood($event, $record->product)),
+                ),
+            );
         if (!$inOrder) {
             usort($counted, static fn (Event $one, Event $other): int => $one->at->epoch <=> $other->at->epoch);
         }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Evidence;
 
+use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
 
 /** Readings in their order. Looking one up by place costs O(log n), a subset by limit O(n) once. */
@@ -18,6 +19,8 @@ final class Trace
     /** @var array<string, self>|null */
     private ?array $byTrack = null;
 
+    private ?Extent $extent = null;
+
     /** @param list<Reading> $readings in order */
     public function __construct(public readonly array $readings)
     {
@@ -28,12 +31,20 @@ final class Trace
         return $this->readings === [];
     }
 
+    /** How far they reach: what many a question need not ask of each. */
+    public function extent(): Extent
+    {
+        return $this->extent ??= Extent::of($this->readings);
+    }
+
     /** How many were read, those an abridged record left out with them. */
     public function count(): int
     {
         $count = \count($this->readings);
         foreach ($this->readings as $reading) {
-            $count += $reading->leftOut->count ?? 0;
+            if ($reading->leftOut !== null) {
+                $count += $reading->leftOut->count;
+            }
         }
 
         return $count;
@@ -52,7 +63,7 @@ final class Trace
     /** The last reading that stands before this place. */
     public function lastBefore(int $order): ?Reading
     {
-        return $this->readings[$this->firstIndexFrom($order) - 1] ?? null;
+        return $this->readings[$this->countBefore($order) - 1] ?? null;
     }
 
     /** The last reading at or before this moment, in seconds since 1970. */
@@ -75,27 +86,31 @@ final class Trace
     /** The readings from one place up to another, that one not included. */
     public function between(int $order, int $endOrder): self
     {
-        $from = $this->firstIndexFrom($order);
+        $from = $this->countBefore($order);
 
-        $count = $this->firstIndexFrom($endOrder) - $from;
+        $count = $this->countBefore($endOrder) - $from;
 
         return $count === \count($this->readings) ? $this : new self(\array_slice($this->readings, $from, $count));
     }
 
     public function atLeast(Threshold $limit): self
     {
-        return $this->atLeast[spl_object_id($limit)] ??= $this->onSide($limit, -1);
+        return $this->atLeast[spl_object_id($limit)] ??= $this->onSide($limit, 1);
     }
 
     public function atMost(Threshold $limit): self
     {
-        return $this->atMost[spl_object_id($limit)] ??= $this->onSide($limit, 1);
+        return $this->atMost[spl_object_id($limit)] ??= $this->onSide($limit, -1);
     }
 
     public function firstBelow(Threshold $limit): ?Reading
     {
+        [$fahrenheit, $other] = self::levels($limit);
+        if ($this->extent()->lowest >= max($fahrenheit, $other)) {
+            return null;
+        }
         foreach ($this->readings as $reading) {
-            if ($limit->compare($reading->temp) < 0) {
+            if ($reading->level < ($reading->temp->unit === TemperatureUnit::Fahrenheit ? $fahrenheit : $other)) {
                 return $reading;
             }
         }
@@ -105,8 +120,27 @@ final class Trace
 
     public function firstAbove(Threshold $limit): ?Reading
     {
+        [$fahrenheit, $other] = self::levels($limit);
+        if ($this->extent()->highest <= min($fahrenheit, $other)) {
+            return null;
+        }
         foreach ($this->readings as $reading) {
-            if ($limit->compare($reading->temp) > 0) {
+            if ($reading->level > ($reading->temp->unit === TemperatureUnit::Fahrenheit ? $fahrenheit : $other)) {
+                return $reading;
+            }
+        }
+
+        return null;
+    }
+
+    public function firstAtLeast(Threshold $limit): ?Reading
+    {
+        [$fahrenheit, $other] = self::levels($limit);
+        if ($this->extent()->highest < min($fahrenheit, $other)) {
+            return null;
+        }
+        foreach ($this->readings as $reading) {
+            if ($reading->level >= ($reading->temp->unit === TemperatureUnit::Fahrenheit ? $fahrenheit : $other)) {
                 return $reading;
             }
         }
@@ -128,12 +162,18 @@ final class Trace
         return $this->byTrack;
     }
 
-    /** Those at the limit and on one side of it: all but the ones on the other side. */
-    private function onSide(Threshold $limit, int $otherSide): self
+    /**
+     * Those at the limit and on one side of it.
+     *
+     * @param int $side 1 above it, −1 below it
+     */
+    private function onSide(Threshold $limit, int $side): self
     {
+        [$fahrenheit, $other] = self::levels($limit);
         $readings = [];
         foreach ($this->readings as $reading) {
-            if ($limit->compare($reading->temp) !== $otherSide) {
+            $level = $reading->temp->unit === TemperatureUnit::Fahrenheit ? $fahrenheit : $other;
+            if ($side * ($reading->level - $level) >= 0) {
                 $readings[] = $reading;
             }
         }
@@ -141,7 +181,14 @@ final class Trace
         return new self($readings);
     }
 
-    private function firstIndexFrom(int $order): int
+    /** @return array{int, int} a limit for readings in °F and for others, in ninetieths of a degree Celsius */
+    private static function levels(Threshold $limit): array
+    {
+        return [$limit->levelIn(TemperatureUnit::Fahrenheit), $limit->levelIn(TemperatureUnit::Celsius)];
+    }
+
+    /** How many stand before this place. */
+    public function countBefore(int $order): int
     {
         $low = 0;
         $high = \count($this->readings);

@@ -37,26 +37,24 @@ final readonly class TrackInCook
      */
     public static function of(string $track, Trace $trace, CookWindow $window, CookingRules $rules, array $moves): ?self
     {
-        $dwell = new Dwell($window->openRows, $rules);
         $from = 0;
-        foreach ($trace->readings as $index => $reading) {
-            if ($moves !== [] && $moves[0] < $reading->order) {
-                while ($moves !== [] && $moves[0] < $reading->order) {
-                    array_shift($moves);
-                }
-                $dwell = new Dwell($window->openRows, $rules);
-                $from = $index;
-            }
-            $reached = $dwell->see($reading);
+        do {
+            $move = array_shift($moves);
+            $until = $move === null ? \count($trace->readings) : $trace->countBefore($move);
+            $dwell = new Dwell($window->openRows, $rules);
+            $part = $from === 0 && $move === null
+                ? $trace->readings
+                : \array_slice($trace->readings, $from, $until - $from);
+            $reached = $dwell->through($part);
             if ($reached !== null) {
                 $counted = $from === 0 ? $trace->readings : \array_slice($trace->readings, $from);
 
-                return new self($track, $counted, $dwell, $reached[0], $reached[1], $reading);
+                return new self($track, $counted, $dwell, ...$reached);
             }
-        }
-        $counted = $moves !== [] ? [] : ($from === 0 ? $trace->readings : \array_slice($trace->readings, $from));
+            $from = $move === null ? $from : $until;
+        } while ($move !== null);
 
-        return $counted === [] ? null : new self($track, $counted, $dwell, null, null, null);
+        return $part === [] ? null : new self($track, $part, $dwell, null, null, null);
     }
 
     public function piece(): int

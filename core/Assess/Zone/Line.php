@@ -67,6 +67,7 @@ final readonly class Line
         $firstSide = $line?->firstSide;
         $unit = null;
         $cold = $hot = 0;
+        $alone = null;
         foreach ($readings as $reading) {
             if ($reading->temp->unit !== $unit) {
                 $unit = $reading->temp->unit;
@@ -76,7 +77,31 @@ final readonly class Line
             $after = $reading->level <= $cold ? -1 : ($reading->level >= $hot ? 1 : 0);
             $firstSide ??= $after;
             $to = $reading->at;
-            if ($last !== null && $to > $from) {
+            if ($before === 0 && $after === 0 && $to > $from && $last?->unit === $unit) {
+                // All of it is in the zone, whatever the stages say.
+                $greatest += $to - $from;
+                $least += $to - $from;
+                $estimate += self::SECOND * ($to - $from);
+                if (self::SECOND * $from !== $until) {
+                    $touch->share($since, $until, $byStage);
+                    ++$stays;
+                    $since = self::SECOND * $from;
+                }
+                $until = self::SECOND * $to;
+            } elseif ($before === $after && $to > $from && $last?->unit === $unit) {
+                // None of it is: only the stages say whether it may have been.
+                if ($alone === null || $from <= $alone->from || $to > $alone->to) {
+                    $alone = $touch->alone($from, $to);
+                }
+                $isKept = $before < 0 && ($alone === null ? $touch->isOnlyKept($from, $to) : $alone->isKept);
+                $isHot = $before > 0
+                    && $to - $from <= $hotSpan
+                    && ($alone === null ? $touch->isOnlyHot($from, $to) : $alone->isHot);
+                $isKeptAtFirst = $before < 0 && $alone === null && $touch->isKeptAtFirst($from, $to);
+                if (!$isKept && !$isHot) {
+                    $greatest += $to - ($isKeptAtFirst ? $touch->keptUntil($from, $to) : $from);
+                }
+            } elseif ($last !== null && $to > $from) {
                 $start = $before < 0 && $touch->isKeptAtFirst($from, $to) ? $touch->keptUntil($from, $to) : $from;
                 $isHot = $before > 0 && $after > 0 && $to - $from <= $hotSpan && $touch->isOnlyHot($from, $to);
                 $isCold = $before < 0 && $after < 0 && $touch->isOnlyKept($from, $to);

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Zone;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
+use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\Trace;
 
 /**
  * The lines through the readings of a batch, one a track: those of a piece before a spot was first read, whatever their
@@ -27,23 +29,39 @@ final readonly class Lines
      */
     public function through(CaseFile $case, StageTouch $touch, bool $isGoneOnWith = false): self
     {
-        $ofPiece = $ofTrack = [];
-        $isNew = [];
-        foreach ($case->readings->readings as $reading) {
-            if ($reading->leftOut !== null) {
-                continue;
+        $fresh = $case->readings;
+        if ($this->ofTracks !== []) {
+            $fresh = new Trace(
+                array_values(
+                    array_filter($fresh->readings, static fn (Reading $one): bool => $one->leftOut === null),
+                ),
+            );
+        }
+        $ofTrack = $fresh->byTrack();
+        $isNew = array_diff_key($ofTrack, $this->ofTracks);
+        // What was read of a piece is asked for up to where its last spot was first read.
+        $until = $isGoneOnWith ? \PHP_INT_MAX : -1;
+        foreach ($isNew as $trace) {
+            $until = max($until, $trace->readings[0]->order);
+        }
+        $ofPiece = $first = [];
+        foreach ($fresh->readings as $reading) {
+            if ($reading->order > $until) {
+                break;
             }
             $track = $reading->track;
-            if (!isset($ofTrack[$track]) && !isset($this->ofTracks[$track])) {
-                $isNew[$track] = $ofPiece[$reading->piece] ?? [];
+            if (isset($isNew[$track]) && !isset($first[$track])) {
+                $first[$track] = $ofPiece[$reading->piece] ?? [];
             }
             $ofPiece[$reading->piece][] = $reading;
-            $ofTrack[$track][] = $reading;
         }
         $ofTracks = $this->ofTracks;
-        foreach ($ofTrack as $track => $readings) {
+        foreach ($ofTrack as $track => $trace) {
+            $readings = $trace->readings;
+            \assert($readings !== [], 'a track is one that was read');
             $before = $ofTracks[$track] ?? $this->ofPieces[$readings[0]->piece] ?? null;
-            $ofTracks[$track] = Line::through($before, [...$isNew[$track] ?? [], ...$readings], $case, $touch);
+            $all = ($first[$track] ?? []) === [] ? $readings : [...$first[$track], ...$readings];
+            $ofTracks[$track] = Line::through($before, $all, $case, $touch);
         }
         $ofPieces = $this->ofPieces;
         foreach ($isGoneOnWith ? $ofPiece : [] as $piece => $readings) {

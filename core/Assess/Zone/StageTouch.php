@@ -26,6 +26,21 @@ final readonly class StageTouch
     {
     }
 
+    /** The stage that alone touches the span, since it began before it and ends no earlier; null where there is none. */
+    public function alone(int $from, int $to): ?AloneStage
+    {
+        $stage = $this->timeline->stages[$this->firstFrom($from) - 1] ?? null;
+
+        return $stage === null || $stage->from->epoch >= $from || $stage->to->epoch < $to
+            ? null
+            : new AloneStage(
+                $stage->from->epoch,
+                $stage->to->epoch,
+                $stage->is(...self::KEEPING),
+                $stage->is(...self::HOT),
+            );
+    }
+
     /** Seconds: when the first stage began that is neither in the cold nor the end. */
     public function firstWarm(): ?int
     {
