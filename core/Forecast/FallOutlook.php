@@ -134,6 +134,18 @@ final readonly class FallOutlook
         return new self($falls[$drawn], $drawn, $holding, $hot, $gates, $readBy, $falls, $asks);
     }
 
+    /** Whether a gate may be passed too late that somebody could still do something for. */
+    public function isLateAhead(): bool
+    {
+        foreach ($this->gates as $gate) {
+            if ($gate->late !== null && !$this->fall->from->isAfter($gate->deadline)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     /**
      * What would become of the gates that are still to be passed, if it were done now; the likeliest to help first. By
      * the piece that passes them last.

@@ -165,8 +165,11 @@ final readonly class Projections implements Follower
             $known = $this->abridged->of($batch);
             $assessment = $this->assessments->ofKnown($known);
             // Before the transaction: others who write to the batch do not wait for it.
-            $this->forecasts->cook($batch, $assessment);
+            if ($this->forecasts->cook($batch, $assessment)?->lateness() !== null) {
+                $this->forecasts->rescue($batch, $assessment);
+            }
             $this->forecasts->fall($batch, $assessment);
+            $this->forecasts->remedies($batch, $assessment);
             $turn = $assessment->timeline->hasEnded() ? null : $this->turn($assessment);
             $this->connection->transactional(function () use (
                 $batch,

@@ -15,6 +15,7 @@ use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\CookRescue;
 use Verjuicer\Core\Forecast\FallOutlook;
+use Verjuicer\Core\Forecast\Remedy;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 
@@ -100,29 +101,25 @@ final class Forecasts
     /** When it is likely to be as the kitchen likes it. */
     public function cook(Batch $batch, Assessment $assessment): ?CookOutlook
     {
-        $made = $this->made(
+        return $this->made(
             'cook',
             $batch,
             $assessment,
             $this->target($batch),
             static fn (?Temperature $target): ?CookOutlook => CookOutlook::of($assessment, $target),
         );
-
-        return $made instanceof CookOutlook ? $made : null;
     }
 
     /** What would bring it in, where it is likely to be late. */
     public function rescue(Batch $batch, Assessment $assessment): ?CookRescue
     {
-        $made = $this->made(
+        return $this->made(
             'rescue',
             $batch,
             $assessment,
             $this->target($batch),
             static fn (?Temperature $target): CookRescue => CookRescue::of($assessment, $target),
         );
-
-        return $made instanceof CookRescue ? $made : null;
     }
 
     /** @return \Closure(): (Temperature|null) */
@@ -134,20 +131,44 @@ final class Forecasts
     /** How it is likely to cool, whether it is meant to or not. */
     public function fall(Batch $batch, Assessment $assessment): ?FallOutlook
     {
-        $made = $this->made(
+        return $this->made(
             'fall',
             $batch,
             $assessment,
             static fn (): null => null,
             static fn (): ?FallOutlook => FallOutlook::of($assessment),
         );
-
-        return $made instanceof FallOutlook ? $made : null;
     }
 
     /**
+     * What may still be done, where a gate may be passed too late and somebody could do it.
+     *
+     * @return list<Remedy>
+     */
+    public function remedies(Batch $batch, Assessment $assessment): array
+    {
+        $made = $this->made(
+            'remedies',
+            $batch,
+            $assessment,
+            static fn (): null => null,
+            function () use ($batch, $assessment): array {
+                $fall = $this->fall($batch, $assessment);
+
+                return $fall?->isLateAhead() === true ? $fall->remedies($assessment->record->site->unit) : [];
+            },
+        );
+
+        return $made ?? [];
+    }
+
+    /**
+     * @template T of CookOutlook|CookRescue|FallOutlook|list<Remedy>
+     *
      * @param \Closure(): (Temperature|null) $target what it is to be done at, where that matters
-     * @param \Closure(Temperature|null): (CookOutlook|CookRescue|FallOutlook|null) $forecast
+     * @param \Closure(Temperature|null): (T|null) $forecast
+     *
+     * @return T|null
      */
     private function made(
         string $kind,
@@ -155,7 +176,7 @@ final class Forecasts
         Assessment $assessment,
         \Closure $target,
         \Closure $forecast,
-    ): CookOutlook|CookRescue|FallOutlook|null {
+    ): CookOutlook|CookRescue|FallOutlook|array|null {
         $id = $batch->id->toRfc4122();
         try {
             $wanted = $target();
@@ -173,14 +194,14 @@ final class Forecasts
                 $wanted === null ? null : $wanted->tenths.$wanted->unit->value,
             ];
             if (($this->last[$kind][0] ?? null) === $state) {
-                /** @var CookOutlook|CookRescue|FallOutlook|null */
+                /** @var T|null */
                 return $this->last[$kind][1];
             }
             $place = hexdec(substr(hash('xxh32', $id), 0, 7)) % self::PLACES;
             $item = $this->cache->getItem("$kind.$place");
             $kept = $item->isHit() ? $item->get() : null;
             if (\is_array($kept) && ($kept[0] ?? null) === $state) {
-                /** @var CookOutlook|CookRescue|FallOutlook|null */
+                /** @var T|null */
                 return $kept[1];
             }
             $isOfStage = \is_array($kept)
@@ -188,7 +209,7 @@ final class Forecasts
                 && \array_slice($kept[0], 0, 2) === \array_slice($state, 0, 2);
             $madeAt = max($this->madeAt[$id] ?? 0, $isOfStage && \is_int($kept[2] ?? null) ? $kept[2] : 0);
             if ($this->isTold($id, $place, $assessment->timeline->asOf, $isOfStage, $madeAt)) {
-                /** @var CookOutlook|CookRescue|FallOutlook|null */
+                /** @var T|null */
                 return $isOfStage ? $kept[1] ?? null : null;
             }
             $made = $forecast($wanted);

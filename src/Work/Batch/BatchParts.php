@@ -23,9 +23,6 @@ use Verjuicer\App\Work\Probe\Troubles;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Finding;
-use Verjuicer\Core\Forecast\FallGate;
-use Verjuicer\Core\Forecast\FallOutlook;
-use Verjuicer\Core\Forecast\Remedy;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\HouseLimits;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
@@ -206,7 +203,7 @@ final class BatchParts
             'assessment' => $assessment,
             'picture' => BatchPicture::of($assessment, $this->figures, $fall, $cook),
             'fall' => $fall,
-            'remedies' => self::remedies($fall, $assessment),
+            'remedies' => $this->forecasts->remedies($batch, $assessment),
             'limits' => HoldingLimits::of($assessment, $fall),
             'cook' => CookView::of($assessment),
             'requirement' => Requirement::of($assessment),
@@ -228,17 +225,5 @@ final class BatchParts
             'is_earlier' => $this->forecasts->wasEarlier($batch),
             'now' => $this->now->instant(),
         ];
-    }
-
-    /** @return list<Remedy> what may still be done, where a gate may be passed too late and somebody could do it */
-    private static function remedies(?FallOutlook $fall, Assessment $assessment): array
-    {
-        $now = $assessment->timeline->asOf;
-        $late = array_filter(
-            $fall->gates ?? [],
-            static fn (FallGate $gate): bool => $gate->late !== null && !$now->isAfter($gate->deadline),
-        );
-
-        return $late === [] || $fall === null ? [] : $fall->remedies($assessment->record->site->unit);
     }
 }
