@@ -25,8 +25,8 @@ final class Body
     public float $takenIn = 0.0;
 
     private float $width;
-    /** @var list<float> of the face outside each cell, relative to the surface's */
-    private array $areas = [];
+    /** @var list<float> 1/m: of the face outside each cell, relative to the surface's area, by two cells' width */
+    private array $faces = [];
     /** @var list<float> of each cell, m, relative to the surface's area */
     private array $volumes = [];
 
@@ -49,7 +49,7 @@ final class Body
         for ($cell = 0; $cell < $count; ++$cell) {
             $inner = $cell / $count;
             $outer = ($cell + 1) / $count;
-            $this->areas[] = $outer ** $shape;
+            $this->faces[] = $outer ** $shape / (2.0 * $this->width);
             $this->volumes[] = ($half * ($outer ** $power - $inner ** $power)) / $power;
         }
     }
@@ -97,26 +97,19 @@ final class Body
         return $heat;
     }
 
-    /** @param float $seconds of one step */
-    public function step(float $seconds, Surface $surface): void
+    /**
+     * @param float $seconds of one step
+     * @param float|null $air °C, where it is other than the surface's for this step
+     */
+    public function step(float $seconds, Surface $surface, ?float $air = null): void
     {
         $cells = $this->cells;
-        $count = \count($cells);
-        $last = $count - 1;
+        $last = \count($cells) - 1;
         $conducts = $this->properties->conductivity;
         $takes = $this->properties->capacity;
-        $low = MeatProperties::COLDEST;
-        $top = MeatProperties::HOTTEST - $low;
-        $k = $c = [];
-        foreach ($cells as $celsius) {
-            $at = (int) ($celsius - $low + 0.5);
-            $at = $at < 0 ? 0 : ($at > $top ? $top : $at);
-            $k[] = $conducts[$at];
-            $c[] = $takes[$at];
-        }
-        [$flow, $slope, $evaporates] = $this->through($surface, $cells[$last], $k[$last]);
-        $width = $this->width;
-        $areas = $this->areas;
+        $low = MeatProperties::COLDEST - 0.5;
+        $top = MeatProperties::HOTTEST - MeatProperties::COLDEST;
+        $faces = $this->faces;
         $volumes = $this->volumes;
         $theta = self::IMPLICIT;
         // Thomas' algorithm for the change of each cell, on the way out with the flow of each face.
@@ -125,33 +118,33 @@ final class Body
         $inner = 0.0; // W/(m² K) through the inner face
         $aboveRatio = 0.0;
         $aboveChange = 0.0;
-        for ($cell = 0; $cell < $count; ++$cell) {
-            $stored = ($volumes[$cell] * $c[$cell]) / $seconds;
-            if ($cell < $last) {
-                $outer = ($areas[$cell] * ($k[$cell] + $k[$cell + 1])) / (2.0 * $width);
-                $after = $outer * ($cells[$cell] - $cells[$cell + 1]);
-                $diagonal = $stored + $theta * ($inner + $outer);
-            } else {
-                $outer = 0.0;
-                $after = -$flow;
-                $diagonal = $stored + $theta * ($inner - $slope);
-            }
+        $at = (int) ($cells[0] - $low);
+        $degree = $at < 0 ? 0 : ($at > $top ? $top : $at);
+        $k = $conducts[$degree];
+        for ($cell = 0; $cell < $last; ++$cell) {
+            $stored = ($volumes[$cell] * $takes[$degree]) / $seconds;
+            $next = $cells[$cell + 1];
+            $at = (int) ($next - $low);
+            $degree = $at < 0 ? 0 : ($at > $top ? $top : $at);
+            $outer = $faces[$cell] * ($k + $conducts[$degree]);
+            $k = $conducts[$degree];
+            $after = $outer * ($cells[$cell] - $next);
             $below = $theta * $inner;
-            $pivot = $diagonal - $below * $aboveRatio;
-            $aboveChange = ($before - $after + $below * $aboveChange) / $pivot;
-            $aboveRatio = ($theta * $outer) / $pivot;
-            $ratio[] = $aboveRatio;
-            $change[] = $aboveChange;
+            $pivot = $stored + $below + $theta * $outer - $below * $aboveRatio;
+            $change[] = $aboveChange = ($before - $after + $below * $aboveChange) / $pivot;
+            $ratio[] = $aboveRatio = ($theta * $outer) / $pivot;
             $before = $after;
             $inner = $outer;
         }
-        $moved = 0.0;
-        for ($cell = $last; $cell >= 0; --$cell) {
+        [$flow, $slope, $evaporates] = $this->through($surface, $air ?? $surface->air, $cells[$last], $k);
+        $below = $theta * $inner;
+        $pivot = ($volumes[$last] * $takes[$degree]) / $seconds + $below - $theta * $slope - $below * $aboveRatio;
+        $moved = ($before + $flow + $below * $aboveChange) / $pivot;
+        $this->takenIn += $seconds * ($flow + $theta * $slope * $moved);
+        $cells[$last] += $moved;
+        for ($cell = $last - 1; $cell >= 0; --$cell) {
             $moved = $change[$cell] + $ratio[$cell] * $moved;
             $cells[$cell] += $moved;
-            if ($cell === $last) {
-                $this->takenIn += $seconds * ($flow + $theta * $slope * $moved);
-            }
         }
         $this->cells = array_values($cells);
         if ($evaporates > 0.0) {
@@ -163,30 +156,35 @@ final class Body
      * @return array{float, float, float} W/m² into the outermost cell now, by how much that changes with a degree of
      *     it, and W/m² that go with vapour
      */
-    private function through(Surface $surface, float $outermost, float $conducts): array
+    private function through(Surface $surface, float $air, float $outermost, float $conducts): array
     {
         $inside = (2.0 * $conducts) / $this->width;
+        $transfer = $surface->transfer;
         $evaporates = 0.0;
         $rises = 0.0;
-        $skin = ($surface->transfer * $surface->air + $inside * $outermost) / ($surface->transfer + $inside);
-        $wetness = $surface->wetness * exp(-(($this->givenOff / $surface->drying) ** $surface->sharpness));
+        $skin = ($transfer * $air + $inside * $outermost) / ($transfer + $inside);
+        $wetness = $surface->wetness;
+        if ($wetness > 0.0) {
+            $wetness *= exp(-(($this->givenOff / $surface->drying) ** $surface->sharpness));
+        }
         if ($wetness > 0.0 && $surface->convection > 0.0) {
             $scale = ($surface->convection * self::LATENT * $wetness) / $this->pressure;
             // Newton's method: three steps find the skin to a hundredth of a degree.
             for ($step = 0; $step < 3; ++$step) {
-                $pressure = self::saturation($skin);
+                $above = 240.97 + $skin;
+                $pressure = 611.21 * exp((17.502 * $skin) / $above);
                 $evaporates = $scale * ($pressure - $surface->vapour);
-                $rises = ($scale * $pressure * 4217.5) / (($skin + 240.97) ** 2);
+                $rises = ($scale * $pressure * 4217.5) / ($above * $above);
                 if ($evaporates < 0.0) {
                     // Steam that condenses on a cold surface warms it, as freely as the air brings it.
                     $evaporates /= $wetness;
                     $rises /= $wetness;
                 }
-                $off = $surface->transfer * ($surface->air - $skin) - $evaporates - $inside * ($skin - $outermost);
-                $skin += $off / ($surface->transfer + $rises + $inside);
+                $off = $transfer * ($air - $skin) - $evaporates - $inside * ($skin - $outermost);
+                $skin += $off / ($transfer + $rises + $inside);
             }
         }
-        $outside = $surface->transfer + $rises;
+        $outside = $transfer + $rises;
         $flow = $inside * ($skin - $outermost);
 
         return [$flow, -($inside * $outside) / ($inside + $outside), $evaporates];

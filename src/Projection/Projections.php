@@ -9,6 +9,7 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Psr\Log\LoggerInterface;
 use Symfony\Component\DependencyInjection\Attribute\AsAlias;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\HttpFoundation\RequestStack;
@@ -52,6 +53,7 @@ final readonly class Projections implements Follower
         private MessageBusInterface $bus,
         private LoggerInterface $logger,
         private Now $now,
+        #[Autowire('%app.forecast_after_us%')] private int $after,
     ) {
     }
 
@@ -93,6 +95,10 @@ final readonly class Projections implements Follower
     #[AsEventListener(TerminateEvent::class)]
     public function makeUp(): void
     {
+        if ($this->forecasts->owesAny()) {
+            // The page that follows an entry is asked for at once: it goes first.
+            usleep($this->after);
+        }
         foreach ($this->forecasts->owed() as $batchId) {
             $this->make($batchId);
         }

@@ -26,7 +26,7 @@ final readonly class StageTouch
     {
     }
 
-    /** The stage that alone touches the span, since it began before it and ends no earlier; null where there is none. */
+    /** The stage that alone touches the span: it began before it and ends no earlier. Null where there is none. */
     public function alone(int $from, int $to): ?AloneStage
     {
         $stage = $this->timeline->stages[$this->firstFrom($from) - 1] ?? null;

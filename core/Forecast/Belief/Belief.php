@@ -37,7 +37,7 @@ final class Belief
     private const ERRORS = [[-1.5, 0.16], [-0.6, 0.22], [0.0, 0.24], [0.6, 0.22], [1.5, 0.16]];
     private const PACES = [[-1.2, 0.3], [0.0, 0.4], [1.2, 0.3]];
 
-    /** @var list<list<array{int, float, float}>>|null */
+    /** @var list<list<array{int, float, float, float}>>|null */
     private ?array $futures = null;
     private float $until = 0.0;
 
@@ -130,9 +130,9 @@ final class Belief
             default => self::PACE_DOWN,
         };
         foreach ($this->futures($celsius + self::BEYOND * $sign, $sign, $within) as $n => $ahead) {
-            [, $weight, $off] = $this->draws[$n];
+            $weight = $this->draws[$n][1];
             foreach (self::ERRORS as [$error, $share]) {
-                $passed = $this->passed($ahead, $celsius, $sign, $off, $error);
+                $passed = $this->passed($ahead, $celsius, $sign, $error);
                 foreach (self::PACES as [$pace, $part]) {
                     $odds[] = [
                         $passed === null ? null : $this->asOf + (int) ($passed * (1.0 + $usual + $give * $pace)),
@@ -169,7 +169,7 @@ final class Belief
         return new Odds($odds === [] ? [[null, 1.0]] : $odds);
     }
 
-    /** @param list<array{int, float, float}> $ahead */
+    /** @param list<array{int, float, float, float}> $ahead */
     private static function again(array $ahead, float $perHour, int $within): ?int
     {
         $later = 0;
@@ -222,7 +222,7 @@ final class Belief
         $sign = $isRising ? 1.0 : -1.0;
         $moments = $values = [];
         foreach ($this->futures ?? [] as $n => $ahead) {
-            $passed = $this->passed($ahead, $celsius, $sign, $this->draws[$n][2], 0.0);
+            $passed = $this->passed($ahead, $celsius, $sign, 0.0);
             $moments[] = $passed ?? (float) \PHP_INT_MAX;
             foreach ($unknowns as $unknown) {
                 $values[$unknown][] = $this->draws[$n][0]->of($unknown);
@@ -310,9 +310,9 @@ final class Belief
         foreach ($moments as $moment) {
             $at = [];
             foreach ($this->futures ?? [] as $n => $ahead) {
-                [, $weight, $off] = $this->draws[$n];
+                $weight = $this->draws[$n][1];
                 foreach (self::ERRORS as [$error, $share]) {
-                    $at[] = [$this->shown($ahead, $moment, $off, $error), $weight * $share];
+                    $at[] = [self::shown($ahead, $moment, $error), $weight * $share];
                 }
             }
             usort($at, static fn (array $one, array $other): int => $one[0] <=> $other[0]);
@@ -325,15 +325,23 @@ final class Belief
     /**
      * Each draw's way from now on, followed once for all that is asked in one direction.
      *
-     * @return list<list<array{int, float, float}>>
+     * @return list<list<array{int, float, float, float}>> moments, °C, °C by which a probe is off as it was at its last
+     *     reading, and by how many more it may be
      */
     private function futures(float $until, float $sign, int $within): array
     {
         if ($this->futures === null || $sign * ($until - $this->until) > 0.0) {
             $isOver = static fn (float $shown): bool => $sign * ($shown - $until) > 0.0;
-            $this->futures = [];
-            foreach ($this->draws as [$draw]) {
-                $this->futures[] = $this->course($draw)->ahead($this->asOf, $within, $isOver);
+            $this->futures = $gives = [];
+            foreach ($this->draws as [$draw, , $off]) {
+                $future = [];
+                foreach ($this->course($draw)->ahead($this->asOf, $within, $isOver) as [$at, $celsius, $air]) {
+                    [$kept, $more] = $gives[$at] ??= $this->gives($at);
+                    // What is nearly as warm as the air can hardly be otherwise.
+                    $room = min(1.0, abs($celsius - $air) / self::GIVES_ABOVE);
+                    $future[] = [$at, $celsius, $room * $off * $kept, $room * $more];
+                }
+                $this->futures[] = $future;
             }
             $this->until = $until;
         }
@@ -341,37 +349,34 @@ final class Belief
         return $this->futures;
     }
 
+    /** @return array{float, float} what lasts of an error of the last reading; how large one since may be, °C */
+    private function gives(int $at): array
+    {
+        $kept = exp(-($at - ($this->lastRead ?? $this->asOf - self::UNREAD)) / self::GOES);
+
+        return [$kept, self::AHEAD_ERROR * sqrt(1.0 - $kept ** 2)];
+    }
+
     private function course(Draw $draw): Course
     {
         return new Course($draw, $this->way, $this->properties, $this->pressure, $this->warm, $this->asOf);
     }
 
-    /** @param list<array{int, float, float}> $ahead */
-    private function shown(array $ahead, int $moment, float $off, float $error): float
+    /** @param list<array{int, float, float, float}> $ahead */
+    private static function shown(array $ahead, int $moment, float $error): float
     {
         $before = null;
-        foreach ($ahead as $step) {
-            if ($step[0] >= $moment) {
-                break;
+        foreach ($ahead as [$at, $celsius, $off, $more]) {
+            $shown = $celsius + $off + $error * $more;
+            if ($at >= $moment) {
+                return $before === null
+                    ? $shown
+                    : $before[1] + (($shown - $before[1]) * ($moment - $before[0])) / ($at - $before[0]);
             }
-            $before = $step;
-        }
-        [$at, $celsius, $air] = $step ?? [$moment, 0.0, 0.0];
-        if ($before !== null && $at > $before[0]) {
-            $celsius = $before[1] + (($celsius - $before[1]) * (min($moment, $at) - $before[0])) / ($at - $before[0]);
+            $before = [$at, $shown];
         }
 
-        return $celsius + $this->give($moment, $celsius, $air, $off, $error);
-    }
-
-    /** By how many °C a probe may differ from a course at a moment ahead. */
-    private function give(int $at, float $shown, float $air, float $off, float $error): float
-    {
-        $kept = exp(-($at - ($this->lastRead ?? $this->asOf - self::UNREAD)) / self::GOES);
-
-        // What is nearly as warm as the air can hardly be otherwise.
-        return min(1.0, abs($shown - $air) / self::GIVES_ABOVE)
-            * ($off * $kept + $error * self::AHEAD_ERROR * sqrt(1.0 - $kept ** 2));
+        return $before[1] ?? 0.0;
     }
 
     /** @param list<array{float, float}> $sorted values and weights */
@@ -390,16 +395,16 @@ final class Belief
     }
 
     /**
-     * @param list<array{int, float, float}> $ahead
+     * @param list<array{int, float, float, float}> $ahead
      *
      * @return float|null seconds from now
      */
-    private function passed(array $ahead, float $celsius, float $sign, float $off, float $error): ?float
+    private function passed(array $ahead, float $celsius, float $sign, float $error): ?float
     {
         $before = null;
         $from = $this->asOf;
-        foreach ($ahead as [$at, $shown, $air]) {
-            $now = $shown + $this->give($at, $shown, $air, $off, $error);
+        foreach ($ahead as [$at, $shown, $off, $more]) {
+            $now = $shown + $off + $error * $more;
             if ($sign * ($now - $celsius) >= 0.0) {
                 $rise = $now - ($before ?? $now);
 

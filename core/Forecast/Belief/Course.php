@@ -36,6 +36,8 @@ final class Course
     private int $knot = 0;
     private ?Leg $planned = null;
     private float $airNow = 0.0;
+    /** @var array{int, float}|null since when air in the cold falls that was read, and by how much in the end, °C */
+    private ?array $falls = null;
     private int $pace = self::STEP;
 
     /** @param float|null $warm °C it begins with, as it was read; null out of the cold */
@@ -161,6 +163,10 @@ final class Course
         $this->pace = self::STEP;
         [$this->surface, $this->excess, $this->fades] = $this->draw->surface($leg, $leg->air[0][1] ?? null);
         $this->said = $leg->air[0][1] ?? null;
+        $last = $leg->air === [] ? null : $leg->air[\count($leg->air) - 1];
+        $this->falls = $last === null || $leg->holding === null || !$leg->holding->isCold()
+            ? null
+            : [$last[0], $this->draw->falls($last[1], $leg->holding)];
         if ($leg->holding === null && $this->freely !== 1.0) {
             $this->surface = $this->surface->with($this->surface->air, $this->freely);
         }
@@ -209,18 +215,17 @@ final class Course
                 $surface = $this->surface = $surface->with($surface->air, $this->draw->freely[$this->knot - 1]);
             }
         }
+        $air = $surface->air;
         if ($this->excess !== 0.0) {
-            $surface = $surface->with($surface->air + $this->excess * exp(-($this->at - $leg->from) / $this->fades));
+            $air += $this->excess * exp(-($this->at - $leg->from) / $this->fades);
         }
-        $last = $leg->air === [] ? null : $leg->air[\count($leg->air) - 1];
-        if ($last !== null && $leg->holding !== null && $leg->holding->isCold() && $this->at > $last[0]) {
+        if ($this->falls !== null && $this->at > $this->falls[0]) {
             // Air that a warm load raised goes on to fall after it was read.
-            $fallen = 1.0 - exp(-($this->at - $last[0]) / self::SETTLES);
-            $surface = $surface->with($surface->air - $this->draw->falls($last[1], $leg->holding) * $fallen);
+            $air -= $this->falls[1] * (1.0 - exp(-($this->at - $this->falls[0]) / self::SETTLES));
         }
-        $this->airNow = $surface->air;
+        $this->airNow = $air;
         $before = $this->body->cells;
-        $this->body->step((float) $seconds, $surface);
+        $this->body->step((float) $seconds, $surface, $air);
         $this->at += $seconds;
         if ($this->at - $this->way->legs[0]->from > self::LONG_AGO) {
             $cells = $this->body->cells;

@@ -41,7 +41,7 @@ final class Forecasts
 
     private Wait $wait = Wait::ForIt;
 
-    /** @var array<string, true> ids of batches */
+    /** @var array<string, string> by the id of a batch: who owes it here, told apart from who did before or will */
     private array $owed = [];
 
     /** @var array<string, int> when the last was made here, in seconds since 1970, by the batch's id */
@@ -89,13 +89,33 @@ final class Forecasts
         return isset($this->earlier[$batch->id->toRfc4122()]);
     }
 
-    /** @return list<string> ids of the batches that were told an earlier one, or none; after it they are owed none */
+    public function owesAny(): bool
+    {
+        return $this->owed !== [];
+    }
+
+    /**
+     * @return list<string> ids of the batches that were told an earlier one, or none, and for which nobody has entered
+     *     more since, who makes it then; after it they are owed none
+     */
     public function owed(): array
     {
-        $owed = array_keys($this->owed);
+        $owed = [];
+        foreach ($this->owed as $id => $who) {
+            $item = $this->cache->getItem('owed.'.self::place($id));
+            $last = $item->isHit() ? $item->get() : null;
+            if (!\is_array($last) || ($last[0] ?? null) !== $id || ($last[2] ?? null) === $who) {
+                $owed[] = $id;
+            }
+        }
         $this->owed = [];
 
         return $owed;
+    }
+
+    private static function place(string $batchId): int
+    {
+        return (int) hexdec(substr(hash('xxh32', $batchId), 0, 7)) % self::PLACES;
     }
 
     /** When it is likely to be as the kitchen likes it. */
@@ -197,7 +217,7 @@ final class Forecasts
                 /** @var T|null */
                 return $this->last[$kind][1];
             }
-            $place = hexdec(substr(hash('xxh32', $id), 0, 7)) % self::PLACES;
+            $place = self::place($id);
             $item = $this->cache->getItem("$kind.$place");
             $kept = $item->isHit() ? $item->get() : null;
             if (\is_array($kept) && ($kept[0] ?? null) === $state) {
@@ -241,8 +261,8 @@ final class Forecasts
             return true;
         }
         if ($this->wait !== Wait::UnlessItComes) {
-            $this->owed[$id] = true;
-            $this->cache->save($item->set([$id, $now->epoch]));
+            $this->owed[$id] ??= bin2hex(random_bytes(8));
+            $this->cache->save($item->set([$id, $now->epoch, $this->owed[$id]]));
 
             return true;
         }

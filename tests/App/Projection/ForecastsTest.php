@@ -53,6 +53,14 @@ final class ForecastsTest extends KitchenTestCase
         $never = $forecasts->while(Wait::Never, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
         self::assertSame([$batch->id->toRfc4122()], $forecasts->owed(), 'who enters something has it made right after');
         self::assertEquals($earlier, $never);
+        // Two entries in a row: whoever was last makes it, for both.
+        $other = new Forecasts($this->service(Products::class), new NullLogger(), $pool);
+        foreach ([$forecasts, $other] as $each) {
+            $each->while(Wait::Never, static fn (): ?FallOutlook => $each->fall($batch, $last));
+        }
+        self::assertTrue($forecasts->owesAny());
+        self::assertSame([], $forecasts->owed());
+        self::assertSame([$batch->id->toRfc4122()], $other->owed());
         $told = $forecasts->while(Wait::UnlessItComes, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
         self::assertEquals($earlier, $told, 'a page tells the one before while it is being made');
         self::assertTrue($forecasts->wasEarlier($batch));
