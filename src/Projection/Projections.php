@@ -38,6 +38,10 @@ final readonly class Projections implements Follower
 {
     /** As many are made at once, by whoever changed them; more are left to the worker. */
     private const AT_ONCE = 12;
+    /** Of those that are over, while somebody waits for an answer. */
+    private const WHILE_ANSWERING = 2;
+    /** Events from which on one that is over is left to the worker. */
+    private const LONG = 20_000;
     /** Seconds that a forecast may be owed. */
     private const OWED_S = 30;
 
@@ -132,13 +136,19 @@ final readonly class Projections implements Follower
      */
     public function catchUp(string $siteId, ?int $most = self::AT_ONCE): bool
     {
-        /** @var list<array{batch_id: string, is_open: bool}> $rows */
+        $isAnswering = $most !== null && $this->requests->getMainRequest() !== null;
+        $most = $isAnswering ? min($most, self::WHILE_ANSWERING) : $most;
+        /** @var list<array{batch_id: string, is_open: bool, is_long: bool}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'
-            SELECT s.batch_id, true AS is_open FROM projection_state s JOIN open_tag o ON o.batch_id = s.batch_id
+            SELECT s.batch_id, true AS is_open, false AS is_long
+            FROM projection_state s JOIN open_tag o ON o.batch_id = s.batch_id
             WHERE s.site_id = :site AND s.problem IS NULL AND (s.made < s.head OR s.next_turn < :now)
             UNION ALL
-            (SELECT s.batch_id, false FROM projection_state s
+            (SELECT s.batch_id, false, :long < (
+                 SELECT count(*) FROM (SELECT 1 FROM event e WHERE e.batch_id = s.batch_id LIMIT :long + 1) AS counted
+             )
+             FROM projection_state s
              WHERE s.site_id = :site AND s.made < s.head AND s.problem IS NULL
                AND NOT EXISTS (SELECT 1 FROM open_tag o WHERE o.batch_id = s.batch_id) LIMIT :most)
             SQL,
@@ -146,17 +156,37 @@ final readonly class Projections implements Follower
                 'site' => $siteId,
                 'now' => $this->now->instant()->rfc3339(),
                 'most' => ($most ?? \PHP_INT_MAX - 1) + 1,
+                'long' => self::LONG,
             ],
         );
-        $others = 0;
+        $others = $made = 0;
         foreach ($rows as $row) {
-            if ($row['is_open'] || $most === null || $others < $most) {
+            if ($row['is_open']) {
                 $this->make($row['batch_id']);
+                continue;
             }
-            $others += $row['is_open'] ? 0 : 1;
+            ++$others;
+            if (($most === null || $made < $most) && !($isAnswering && $row['is_long'])) {
+                ++$made;
+                $this->makeAlone($row['batch_id']);
+            }
         }
 
-        return $most === null || $others <= $most;
+        return $others <= $made;
+    }
+
+    /** Unless somebody else does so now: nobody waits for one that is over. */
+    private function makeAlone(string $batchId): void
+    {
+        $key = "hashtextextended('made ' || ?, 0)";
+        if ($this->connection->fetchOne("SELECT pg_try_advisory_lock($key)", [$batchId]) !== true) {
+            return;
+        }
+        try {
+            $this->make($batchId);
+        } finally {
+            $this->connection->fetchOne("SELECT pg_advisory_unlock($key)", [$batchId]);
+        }
     }
 
     /** Makes the tables of one batch anew; what goes wrong is noted with it. */

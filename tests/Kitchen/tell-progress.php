@@ -24,4 +24,6 @@ $account = $accounts->named('dell');
 assert($account !== null);
 $import = $imports->of($account->site, 1)[0] ?? null;
 assert($import !== null);
-$imports->progress($import)(3, 10);
+$taking = $imports->taking($import);
+$taking->total = 10;
+$taking->tell(3);

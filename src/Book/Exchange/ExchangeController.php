@@ -11,6 +11,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
+use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Batch\Batches;
@@ -29,10 +30,13 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\UnknownZone;
 use Verjuicer\Core\Measure\Zone;
 
-/** Data out and in, in open formats: looked at before it is taken, all of a file or nothing of it. */
+/** Data out and in, in open formats: all of a file is looked at before anything of it is taken. */
 final class ExchangeController extends FormController implements ShowsAgain
 {
-    private const LONGEST = 8_000_000;
+    /** Bytes: what PHP and nginx let through. */
+    private const LONGEST = 30_000_000;
+    /** Bytes of a file of which the first lines are shown. */
+    private const HEAD = 20_000;
     private const LATEST = 10;
     private const PREVIEWED = 5;
 
@@ -54,22 +58,26 @@ final class ExchangeController extends FormController implements ShowsAgain
     #[Route('/exchange', name: 'exchange', methods: ['GET'])]
     public function show(): Response
     {
+        return $this->again($this->blank($this->filled()));
+    }
+
+    /** @return array<string, string> */
+    private function filled(): array
+    {
         $site = $this->account->get()->site;
         $today = LocalDate::ofInstant($this->now->instant(), $site->zone());
 
-        return $this->again(
-            $this->blank([
-                'from' => $today->plusDays(-6)->iso(),
-                'to' => $today->iso(),
-                'zone' => $site->timezone,
-                'unit' => $site->unit->value,
-                'time' => '1',
-                'temperature' => '2',
-                'header' => '1',
-                'piece' => '1',
-                'spot' => Product::SPOT,
-            ]),
-        );
+        return [
+            'from' => $today->plusDays(-6)->iso(),
+            'to' => $today->iso(),
+            'zone' => $site->timezone,
+            'unit' => $site->unit->value,
+            'time' => '1',
+            'temperature' => '2',
+            'header' => '1',
+            'piece' => '1',
+            'spot' => Product::SPOT,
+        ];
     }
 
     #[Route(
@@ -110,7 +118,7 @@ final class ExchangeController extends FormController implements ShowsAgain
     }
 
     /**
-     * Records or a logger's table: first what would happen, with the text carried along; then, asked again, handed
+     * Records or a logger's table: first what would happen; then, asked again, the file that was looked at is handed
      * over.
      */
     #[IsGranted('ROLE_MANAGER')]
@@ -120,8 +128,7 @@ final class ExchangeController extends FormController implements ShowsAgain
     {
         $input = $this->read($request, 'exchange');
         $id = $input->id();
-        $text = self::text($request, $input);
-        $input->typed->set('text', $text);
+        $text = $this->text($request, $input);
         if ($text === '') {
             $input->refuse('file', 'exchange.problem.file');
         } elseif (\strlen($text) > self::LONGEST || !mb_check_encoding($text, 'UTF-8')) {
@@ -129,34 +136,96 @@ final class ExchangeController extends FormController implements ShowsAgain
         }
         $what = ImportKind::tryFrom($input->text('what')) ?? ImportKind::Records;
         $mapping = $what === ImportKind::Logger ? $this->mapping($input) : null;
-        if (!$input->isGood()) {
-            return $this->again($input);
+        if ($text !== '' && !isset($input->problems['file'])) {
+            // Whatever else is to be mended, the file need not be chosen again.
+            $import = $this->imports->keep(
+                $id,
+                $this->account->get(),
+                $what,
+                $text,
+                hash('sha256', $text),
+                $mapping?->json() ?? '{}',
+            );
+            if ($import->isAsked) {
+                return $this->kept('exchange.here', 'exchange');
+            }
+        }
+        if (!$input->isGood() || !isset($import)) {
+            return $this->again($input, null, $text);
         }
         $report = $this->looked($what, $text, $mapping);
         if (!$report->isGood() || !$input->isOn('sure')) {
-            return $this->again($input, $report);
+            return $this->again($input, $report, $text);
         }
-        $this->imports->ask($id, $this->account->get(), $what, $text, $mapping?->json() ?? '{}');
+        $this->imports->ask($import);
 
         return $this->kept('exchange.kept', 'exchange');
+    }
+
+    #[IsGranted('ROLE_MANAGER')]
+    #[NotByPin]
+    #[Route('/exchange/{id}/stop', name: 'import_stop', methods: ['POST'])]
+    public function stop(string $id, Request $request): Response
+    {
+        return $this->run($id, $request, function (Import $import): string {
+            $this->imports->stop($import);
+
+            return 'exchange.stopping';
+        });
+    }
+
+    #[IsGranted('ROLE_MANAGER')]
+    #[NotByPin]
+    #[Route('/exchange/{id}/go-on', name: 'import_go_on', methods: ['POST'])]
+    public function goOn(string $id, Request $request): Response
+    {
+        return $this->run($id, $request, function (Import $import): string {
+            if ($import->mayGoOn($this->now->instant())) {
+                $this->imports->ask($import);
+            }
+
+            return 'exchange.kept';
+        });
+    }
+
+    /** @param \Closure(Import): string $run what is done; says the sentence of it */
+    private function run(string $id, Request $request, \Closure $run): Response
+    {
+        $import = Uuid::isValid($id) ? $this->imports->find($id) : null;
+        if ($import === null || !$import->isAsked) {
+            throw $this->createNotFoundException();
+        }
+        if (!$this->isCsrfTokenValid('exchange', $request->request->getString('_token'))) {
+            $input = $this->blank($this->filled());
+            $input->refuse('form', 'entry.problem.expired');
+
+            return $this->again($input);
+        }
+
+        return $this->kept($run($import), 'exchange');
     }
 
     public function showAgain(Request $request, Problem $problem): Response
     {
         $input = $this->refused($request, $problem);
-        $input->typed->set('text', self::text($request, $input));
 
-        return $this->again($input);
+        return $this->again($input, null, $this->text($request, $input));
     }
 
-    /** The file, or what was carried along of it. */
-    private static function text(Request $request, FormInput $input): string
+    /** The file; what was typed in its place; or the one that was looked at before. */
+    private function text(Request $request, FormInput $input): string
     {
         $file = $request->files->get('file');
+        $typed = $input->typed->getString('text');
+        if ($file instanceof UploadedFile && $file->isValid()) {
+            return $file->getContent();
+        }
+        $id = $input->typed->getString('id');
+        $import = $typed === '' && Uuid::isValid($id) ? $this->imports->find($id) : null;
 
-        return $file instanceof UploadedFile && $file->isValid()
-            ? $file->getContent()
-            : $input->typed->getString('text');
+        return $import === null || $import->accountId !== $this->account->get()->id->toRfc4122()
+            ? $typed
+            : $this->imports->text($import);
     }
 
     private function looked(ImportKind $what, string $text, ?LoggerMapping $mapping): ImportReport
@@ -207,17 +276,19 @@ final class ExchangeController extends FormController implements ShowsAgain
             );
     }
 
-    private function again(FormInput $input, ?ImportReport $report = null): Response
+    /** @param string $text of the file that was looked at */
+    private function again(FormInput $input, ?ImportReport $report = null, string $text = ''): Response
     {
         $site = $this->account->get()->site;
         $isLogger = $input->typed->getString('what') === ImportKind::Logger->value;
-        $table = $isLogger ? Csv::read($input->typed->getString('text')) : [];
+        $table = $isLogger ? Csv::read(substr($text, 0, self::HEAD)) : [];
 
         return $this->page('book/exchange/exchange.html.twig', $input, [
             'site' => $site,
             'report' => $report,
             'imports' => $this->imports->of($site, self::LATEST),
             'thermometers' => $this->thermometers->labels($site),
+            'is_kept' => $text !== '' && !isset($input->problems['file']),
             'preview' => \array_slice($table, 0, self::PREVIEWED),
         ]);
     }

@@ -11,11 +11,16 @@ use Verjuicer\Core\Measure\Span;
 /** A file that was handed over to be taken in, and what came of it. */
 final readonly class Import
 {
+    private const SILENT_S = 120;
+
     /**
      * @param string $mapping JSON: how a logger's table is read
      * @param int|null $added null until it is finished
-     * @param string|null $problem why nothing of it was taken in
-     * @param int $done batches so far, of so many in all; none of it counts until all of it is in
+     * @param Instant $at when it was asked for, or handed over where it was not yet
+     * @param string|null $problem why it was not taken in
+     * @param int $done events so far, of so many in all
+     * @param Instant|null $toldAt when it said last how far it is
+     * @param string|null $batchId of the batch that is not all in yet
      */
     public function __construct(
         public string $id,
@@ -30,7 +35,19 @@ final readonly class Import
         public ?string $problem,
         public int $done,
         public ?int $total,
+        public ?Instant $toldAt,
+        public bool $isStopped,
+        public ?string $batchId,
+        public bool $isAsked,
     ) {
+    }
+
+    /** Whether it was stopped, or nothing was heard of it for a while, so that it may be gone on with. */
+    public function mayGoOn(Instant $now): bool
+    {
+        $heard = $this->toldAt ?? $this->at;
+
+        return $this->finishedAt === null && ($this->isStopped || $now->epoch - $heard->epoch > self::SILENT_S);
     }
 
     /** How long it will take yet, by what was done since it was handed over; null before anything was. */

@@ -21,11 +21,13 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
 /**
- * Readings of a data logger into one batch: all of a table or nothing of it; a reading that is there already is known.
+ * Readings of a data logger into one batch; a reading that is there already is known. All of a table is looked through
+ * before anything of it is taken.
  */
 final readonly class LoggerImport
 {
     private const MOST_LINES = 20_000;
+    private const AT_ONCE = 500;
     private const MIDDLE_FAHRENHEIT = 88.0; // between the limits: hotter is rounded down, colder up
     private const MIDDLE_CELSIUS = 31.0;
     private const NOISE = 1e-6; // of a float
@@ -40,6 +42,7 @@ final readonly class LoggerImport
         Batch $batch,
         Account $by,
         bool $isPreview,
+        Taking $taking = new Taking(),
     ): ImportReport {
         $report = new ImportReport();
         $drafts = $this->read($text, $mapping, $batch, $report);
@@ -56,10 +59,13 @@ final readonly class LoggerImport
         );
         $report->new = \count($new);
         $report->known = \count($drafts) - \count($new);
-        if ($isPreview) {
+        $taking->total = \count($new);
+        if ($report->isGood() && $new !== []) {
             $this->entry->completed($batch, ...$new);
-        } elseif ($report->isGood() && $new !== []) {
-            $this->entry->keep($batch, $by, true, ...$new);
+        }
+        foreach ($report->isGood() && !$isPreview ? array_chunk($new, self::AT_ONCE) : [] as $some) {
+            $this->entry->keep($batch, $by, true, ...$some);
+            $taking->tell(\count($some));
         }
 
         return $report;

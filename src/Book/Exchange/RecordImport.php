@@ -29,14 +29,17 @@ use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Record;
 
 /**
- * Takes in records in the open format, one a line: all of a file or nothing of it; a batch that is there already is
- * known by the ids of its events, and not touched. Portions keep what they were split off.
+ * Takes in records in the open format, one a line. All of a file is looked through before anything of it is taken; then
+ * it is taken in short writes, one record at a time in memory, and may be stopped and gone on with: a batch that is
+ * there already is known by the ids of its events, and not touched. Portions keep what they were split off.
  */
 final readonly class RecordImport
 {
     private const HIGHEST_TAG = 999;
     private const MOST_PIECES = 500;
     private const IDS_AT_ONCE = 5000;
+    /** Bytes of one record: it is read as a whole. */
+    private const LONGEST = 64_000_000;
 
     public function __construct(
         private Connection $connection,
@@ -44,6 +47,7 @@ final readonly class RecordImport
         private Reader $reader,
         private Recognition $recognition,
         private TakenInLots $lots,
+        private Parts $parts,
         private Ledger $ledger,
         private NewBatches $newBatches,
         private Batches $batches,
@@ -53,76 +57,84 @@ final readonly class RecordImport
     ) {
     }
 
-    /**
-     * @param string $text one record a line, or one record alone
-     * @param \Closure(int, int): void|null $told how many are in, of how many
-     */
-    public function import(string $text, Account $by, bool $isPreview, ?\Closure $told = null): ImportReport
-    {
+    /** @param string|RecordLines $lines one record a line, or one record alone */
+    public function import(
+        string|RecordLines $lines,
+        Account $by,
+        bool $isPreview,
+        Taking $taking = new Taking(),
+    ): ImportReport {
+        $lines = \is_string($lines) ? RecordLines::ofText($lines) : $lines;
         $report = new ImportReport();
-        $records = $this->read($text, $report);
+        $arrivals = $this->look($lines, $by, $report, $taking);
         if (!$report->isGood() || $isPreview) {
-            foreach ($records as $record) {
-                $this->known($record, $by, $report) === null ? ++$report->new : ++$report->known;
-            }
-
             return $report;
         }
-        $this->ledger->write($by->site, function () use ($records, $by, $report, $told): void {
-            $this->lots->begin(
-                array_values(
-                    array_filter(
-                        $records,
-                        fn (Record $one): bool => $this->recognition->of($by->site, $one) === null,
-                    ),
-                ),
-                $by,
-            );
-            /** @var array<string, Batch> $of by the code it has in this file: here it may have another */
-            $of = [];
-            foreach ($records as $index => $record) {
-                $known = $this->known($record, $by, $report);
-                $known === null ? ++$report->new : ++$report->known;
+        if ($arrivals !== []) {
+            $this->ledger->write($by->site, fn () => $this->lots->begin($arrivals, $by));
+        }
+        $taking->done = 0;
+        /** @var array<string, string> $of ids by the code a batch has in this file: here it may have another */
+        $of = [];
+        foreach ($lines->all() as $line) {
+            $record = $this->reader->read($line);
+            $known = $this->recognition->of($by->site, $record);
+            if ($known === null) {
                 $parent = $of[$record->portion->of ?? ''] ?? null;
-                $of[$record->code ?? ''] = $known ?? $this->keep($record, $by, $parent);
-                if ($told !== null) {
-                    $told($index + 1, \count($records));
-                }
+                $known = $this->keep($record, $by, $parent === null ? null : $this->batches->get($parent), $taking);
+            } elseif ($known->id->toRfc4122() === $taking->batchId) {
+                $this->goOn($known, $record, $by, $taking);
+            } else {
+                $taking->tell(\count($record->events));
             }
-        });
+            $of[$record->code ?? ''] = $known->id->toRfc4122();
+        }
 
         return $report;
     }
 
-    /** @return list<Record> */
-    private function read(string $text, ImportReport $report): array
+    /**
+     * Says of every line what it would become.
+     *
+     * @return array<string, Arrival> lots that are not here yet
+     */
+    private function look(RecordLines $lines, Account $by, ImportReport $report, Taking $taking): array
     {
-        $isOne = json_decode($text) instanceof \stdClass;
-        $lines = $isOne ? [$text] : preg_split('/\r\n|\n/', $text, -1, \PREG_SPLIT_NO_EMPTY);
-        $records = $codes = [];
-        foreach ($lines === false ? [] : $lines as $index => $line) {
+        $codes = $arrivals = [];
+        foreach ($lines->all() as $number => $line) {
+            if (\strlen($line) > self::LONGEST) {
+                $report->refuse($number, 'the record is longer than 64 MB: split its readings.');
+
+                continue;
+            }
             try {
                 $record = $this->reader->read($line);
             } catch (InvalidRecord $invalid) {
                 foreach ($invalid->problems as $problem) {
-                    $report->refuse($index + 1, trim($problem->pointer.' '.$problem->message));
+                    $report->refuse($number, trim($problem->pointer.' '.$problem->message));
                 }
 
                 continue;
             }
             $refusal = $this->refusal($record, $codes);
             if ($refusal !== null) {
-                $report->refuse($index + 1, $refusal);
-            } else {
-                $codes[$record->code] = true;
-                $records[] = $record;
+                $report->refuse($number, $refusal);
+
+                continue;
+            }
+            $codes[$record->code] = true;
+            $taking->total += \count($record->events);
+            $known = $this->known($record, $by, $report, $taking);
+            $known === null ? ++$report->new : ++$report->known;
+            if ($known === null) {
+                $arrivals = $this->lots->counted($arrivals, $record, $by);
             }
         }
-        if ($records === [] && $report->isGood()) {
+        if ($codes === [] && $report->isGood()) {
             $report->refuse(1, 'there is no record in it.');
         }
 
-        return $records;
+        return $arrivals;
     }
 
     /** @param array<string, true> $codes of the lines before it */
@@ -145,10 +157,11 @@ final readonly class RecordImport
         };
     }
 
-    private function known(Record $record, Account $by, ImportReport $report): ?Batch
+    private function known(Record $record, Account $by, ImportReport $report, Taking $taking): ?Batch
     {
         $batch = $this->recognition->of($by->site, $record);
-        $different = $batch === null ? 0 : $this->recognition->differences($batch, $record);
+        $isUnfinished = $batch !== null && $batch->id->toRfc4122() === $taking->batchId;
+        $different = $batch === null || $isUnfinished ? 0 : $this->recognition->differences($batch, $record);
         if ($batch !== null && $different > 0) {
             $report->different[] = ['code' => $batch->code, 'count' => $different];
         }
@@ -156,10 +169,58 @@ final readonly class RecordImport
         return $batch;
     }
 
-    /** @param Batch|null $parent what it was split off, where that is in the file */
-    private function keep(Record $record, Account $by, ?Batch $parent): Batch
+    /**
+     * @param Batch|null $parent what it was split off, where that is in the file
+     *
+     * @throws Stopped
+     */
+    private function keep(Record $record, Account $by, ?Batch $parent, Taking $taking): Batch
     {
+        // What takes long with many events is done before anybody has to wait for it.
+        $id = Uuid::v7();
+        $parent ??= $record->portion === null ? null : $this->coded($by, $record->portion->of);
+        [$ids, $shared] = $this->ids($record, $id, $parent);
+        $own = array_values(array_filter($record->events, static fn (Event $one): bool => !isset($shared[$one->id])));
+        $parts = Parts::of(self::takenIn($own, $ids, $by));
+        $first = array_shift($parts) ?? [];
+        // Of that code, and nothing of it in this record: another kitchen's.
+        $parent = $shared === [] ? null : $parent;
         $all = Timeline::of($record, Instant::ofEpoch(\PHP_INT_MAX));
+        $begun = ($parent === null ? null : $own[0]->at ?? null) ?? $all->events[0]->at ?? $this->now->instant();
+        $hasEnded = $all->end !== null;
+        $batch = $this->ledger->write(
+            $by->site,
+            function () use ($record, $by, $id, $parent, $begun, $hasEnded, $shared, $first, $parts, $taking): Batch {
+                $shares = $parent === null ? 0 : $this->sharesUpTo($parent, $begun, array_values($shared));
+                $batch = $this->newBatches->takeIn(
+                    $id,
+                    $by,
+                    $this->plan($record, $by, $parent, $shares, $hasEnded),
+                    $this->freeCode($record->code ?? '', $by),
+                    $record->rules,
+                    $begun,
+                    $parts === [],
+                    ...$first,
+                );
+                $this->lots->link($batch, $record, $by);
+                $this->keepThermometers($record, $by);
+                $taking->keep($parts === [] ? null : $batch);
+                if ($parts !== []) {
+                    $this->ledger->goesOn();
+                }
+
+                return $batch;
+            },
+        );
+        $taking->tell(\count($record->events) - array_sum(array_map(\count(...), $parts)));
+        $this->parts->append($batch, $by, $parts, $taking);
+
+        return $batch;
+    }
+
+    /** @param int $shares the place in the log up to which it shares events with what it was split off */
+    private function plan(Record $record, Account $by, ?Batch $parent, int $shares, bool $hasEnded): BatchPlan
+    {
         $product = $record->product;
         $like = new Product(
             $by->site,
@@ -170,16 +231,10 @@ final readonly class RecordImport
             null,
         );
         $like->treatments = array_map(static fn (Treatment $one): string => $one->value, $product->treatments);
-        $id = Uuid::v7();
-        $parent ??= $record->portion === null ? null : $this->coded($by, $record->portion->of);
-        [$ids, $shared] = $this->ids($record, $id, $parent);
-        // Of that code, and nothing of it in this record: another kitchen's.
-        $parent = $shared === [] ? null : $parent;
-        $own = array_values(array_filter($record->events, static fn (Event $one): bool => !isset($shared[$one->id])));
-        $begun = ($parent === null ? null : $own[0]->at ?? null) ?? $all->events[0]->at ?? $this->now->instant();
-        $plan = new BatchPlan(
+
+        return new BatchPlan(
             $like,
-            $this->freeTag($record, $by, $all->end !== null),
+            $this->freeTag($record, $by, $hasEnded),
             $product->pieces,
             $product->rawWeight?->grams(),
             $product->stuffed,
@@ -187,7 +242,7 @@ final readonly class RecordImport
             $product->advisory,
             $parent === null || $record->portion === null ? null : new Portioned(
                 $parent,
-                $this->sharesUpTo($parent, $begun, array_values($shared)),
+                $shares,
                 substr($record->code ?? '', -1),
                 $record->portion->grams,
                 $record->portion->container,
@@ -196,20 +251,37 @@ final readonly class RecordImport
             ),
             $product->pieceNumbers,
         );
-        $events = array_map(
+    }
+
+    /**
+     * What is not in yet of a batch that was stopped at.
+     *
+     * @throws Stopped
+     */
+    private function goOn(Batch $batch, Record $record, Account $by, Taking $taking): void
+    {
+        [$ids, $shared] = $this->ids($record, $batch->id, $batch->parent);
+        $own = array_values(array_filter($record->events, static fn (Event $one): bool => !isset($shared[$one->id])));
+        // What is in is known by its id, and kept once.
+        $this->parts->append($batch, $by, Parts::of(self::takenIn($own, $ids, $by)), $taking);
+    }
+
+    /**
+     * @param list<Event> $events
+     * @param array<string, string> $ids they get here, by those in the file
+     *
+     * @return list<Event>
+     */
+    private static function takenIn(array $events, array $ids, Account $by): array
+    {
+        return array_map(
             static fn (Event $event): Event => $event->takenIn(
                 $by->initials,
                 $ids[$event->id],
                 $event->replaces === null ? null : $ids[$event->replaces] ?? $event->replaces,
             ),
-            $own,
+            $events,
         );
-        $code = $this->freeCode($record->code ?? '', $by);
-        $batch = $this->newBatches->takeIn($id, $by, $plan, $code, $record->rules, $begun, ...$events);
-        $this->lots->link($batch, $record, $by);
-        $this->keepThermometers($record, $by);
-
-        return $batch;
     }
 
     private function coded(Account $by, string $code): ?Batch
@@ -278,7 +350,8 @@ final readonly class RecordImport
                     $ids[$event->id] = $shared[$event->id] = $one;
                 }
             }
-            $isFree = Uuid::isValid($event->id) && !isset($found[strtolower($event->id)]);
+            $isFree = Uuid::isValid($event->id)
+                && ($found[strtolower($event->id)] ?? $batch->toRfc4122()) === $batch->toRfc4122();
             $ids[$event->id] ??= $isFree ? $event->id : Recognition::derived($batch->toRfc4122(), $event->id);
         }
 

@@ -9,8 +9,6 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\TagInUse;
 use Verjuicer\App\Ledger\Log\EventConflict;
-use Verjuicer\App\Ledger\Log\EventLog;
-use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Csv\Csv;
 use Verjuicer\App\Platform\Now;
@@ -23,8 +21,8 @@ use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Writer;
 
 /**
- * Takes the tables of readings and of events, as they are exported, into batches that are there: all of a file or
- * nothing of it, each event once.
+ * Takes the tables of readings and of events, as they are exported, into batches that are there, each event once. All
+ * of a file is looked through before anything of it is taken.
  */
 final readonly class TableImport
 {
@@ -32,41 +30,32 @@ final readonly class TableImport
         private EntityManagerInterface $entities,
         private StoredRecords $records,
         private Reader $reader,
-        private Ledger $ledger,
-        private EventLog $log,
+        private Parts $parts,
         private Now $now,
     ) {
     }
 
-    public function import(string $text, Account $by, bool $isPreview): ImportReport
+    public function import(string $text, Account $by, bool $isPreview, Taking $taking = new Taking()): ImportReport
     {
         $report = new ImportReport();
         $new = $this->read($text, $by, $report);
-        if ($report->isGood() && !$isPreview) {
-            try {
-                $this->ledger->write($by->site, function () use ($new, $by): void {
-                    foreach ($new as [$batch, $events]) {
-                        $this->log->append(
-                            $batch,
-                            $by,
-                            ...array_map(
-                                static fn (Event $event): Event => $event->takenIn(
-                                    $by->initials,
-                                    $event->id,
-                                    $event->replaces,
-                                ),
-                                $events,
-                            ),
-                        );
-                    }
-                });
-            } catch (EventConflict|TagInUse) {
-                $report->refuse(
-                    1,
-                    'an event does not go with what is recorded here: it has the id of another, '
-                    .'or opens a batch whose tag is in use.',
+        $taking->total = array_sum(array_map(static fn (array $one): int => \count($one[1]), $new));
+        try {
+            foreach ($report->isGood() && !$isPreview ? $new : [] as [$batch, $events]) {
+                $taken = array_map(
+                    static fn (Event $event): Event => $event->takenIn($by->initials, $event->id, $event->replaces),
+                    $events,
                 );
+                if ($taken !== []) {
+                    $this->parts->append($batch, $by, Parts::of($taken), $taking);
+                }
             }
+        } catch (EventConflict|TagInUse) {
+            $report->refuse(
+                1,
+                'an event does not go with what is recorded here: it has the id of another, '
+                .'or opens a batch whose tag is in use.',
+            );
         }
 
         return $report;

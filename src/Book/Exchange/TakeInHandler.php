@@ -11,7 +11,7 @@ use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Site\People\Account;
 
-/** Takes files in: all of one or nothing of it. One that is in is not taken in again. */
+/** Takes files in, each once; one that was stopped stays as far as it is. */
 #[AsMessageHandler]
 final readonly class TakeInHandler
 {
@@ -32,29 +32,34 @@ final readonly class TakeInHandler
         if ($import === null || $by === null || $import->finishedAt !== null) {
             return;
         }
-        try {
-            $this->imports->finish($import, $this->takenIn($import, $by));
-        } catch (\Throwable $problem) {
-            $this->imports->fail($import, $problem->getMessage());
+        $this->imports->alone($import, function () use ($import, $by): void {
+            try {
+                $this->imports->finish($import, $this->takenIn($import, $by));
+            } catch (Stopped) {
+                // It says so itself, and can be gone on with.
+            } catch (\Throwable $problem) {
+                $this->imports->fail($import, $problem->getMessage());
 
-            throw $problem;
-        }
+                throw $problem;
+            }
+        });
     }
 
     private function takenIn(Import $import, Account $by): ImportReport
     {
         $text = $this->imports->text($import);
+        $taking = $this->imports->taking($import);
         if ($import->what === ImportKind::Records) {
-            return $this->records->import($text, $by, false, $this->imports->progress($import));
+            return $this->records->import($text, $by, false, $taking);
         }
         if ($import->what === ImportKind::Tables) {
-            return $this->tables->import($text, $by, false);
+            return $this->tables->import($text, $by, false, $taking);
         }
         $mapping = LoggerMapping::ofJson($import->mapping);
         $batch = $this->entities->find(Batch::class, Uuid::fromString($mapping->batchId));
         \assert($batch !== null, 'it was there when the file was looked at, and nothing is removed');
         try {
-            return $this->logger->import($text, $mapping, $batch, $by, false);
+            return $this->logger->import($text, $mapping, $batch, $by, false, $taking);
         } catch (Problem $problem) {
             $report = new ImportReport();
             $report->refuse(1, $problem->getMessage());

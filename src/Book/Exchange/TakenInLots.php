@@ -36,27 +36,41 @@ final readonly class TakenInLots
     }
 
     /**
+     * Counts what a record took from its lot, where that is not here yet.
+     *
+     * @param array<string, Arrival> $arrivals of the records before it
+     *
+     * @return array<string, Arrival>
+     */
+    public function counted(array $arrivals, Record $record, Account $by): array
+    {
+        [$event, $received] = self::received($record);
+        if ($event === null || $received === null) {
+            return $arrivals;
+        }
+        $of = $received->supplier."\n".$received->lot;
+        if (!isset($arrivals[$of]) && $this->here($by, $received) !== null) {
+            return $arrivals;
+        }
+        $arrivals[$of] ??= new Arrival($received, $event->at, $record->product);
+        $arrivals[$of]->pieces += $record->product->held();
+        $arrivals[$of]->grams += self::grams($record);
+
+        return $arrivals;
+    }
+
+    /**
      * Within a write. Begins the lots that are not here yet.
      *
-     * @param list<Record> $records new ones
+     * @param array<string, Arrival> $arrivals
      */
-    public function begin(array $records, Account $by): void
+    public function begin(array $arrivals, Account $by): void
     {
-        $totals = [];
-        foreach ($records as $record) {
-            [$event, $received] = self::received($record);
-            if ($event === null || $received === null || $this->here($by, $received) !== null) {
-                continue;
+        foreach ($arrivals as $arrival) {
+            if ($this->here($by, $arrival->received) === null) {
+                $this->add($arrival, $by);
             }
-            $of = $received->supplier."\n".$received->lot;
-            $totals[$of] ??= ['record' => $record, 'event' => $event, 'pieces' => 0, 'grams' => 0];
-            $totals[$of]['pieces'] += $record->product->held();
-            $totals[$of]['grams'] += self::grams($record);
         }
-        foreach ($totals as ['record' => $record, 'event' => $event, 'pieces' => $pieces, 'grams' => $grams]) {
-            $this->add($record, $event, $pieces, $grams, $by);
-        }
-        $this->entities->flush();
     }
 
     /** Within a write. Says from which lot a batch was taken, where that has as much left. */
@@ -76,15 +90,15 @@ final readonly class TakenInLots
         ]);
     }
 
-    private function add(Record $record, Event $event, int $pieces, int $grams, Account $by): void
+    private function add(Arrival $arrival, Account $by): void
     {
-        $received = $event->detail;
-        \assert($received instanceof Received && $received->lot !== null, 'only those are counted');
+        $received = $arrival->received;
+        \assert($received->lot !== null, 'only those are counted');
         $site = $by->site;
         $name = $received->supplier ?? '';
         $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['site' => $site, 'name' => $name])
             ?? new Supplier($site, $name);
-        $made = $record->product;
+        $made = $arrival->product;
         $product = $this->products->named($site, $made->name ?? '')
             ?? new Product($site, $made->name ?? '', $made->animal, $made->form, $made->integrity, null);
         $this->entities->persist($supplier);
@@ -92,12 +106,12 @@ final readonly class TakenInLots
         $this->entities->persist(new Lot(
             Uuid::v7(),
             $site,
-            Uuid::v5($site->id, $name.$event->at->rfc3339()),
+            Uuid::v5($site->id, $name.$arrival->at->rfc3339()),
             $supplier,
             $product,
             $received->lot,
-            $pieces,
-            max(1, $grams),
+            $arrival->pieces,
+            max(1, $arrival->grams),
             null,
             $received->frozen,
             $received->temp,
@@ -105,7 +119,7 @@ final readonly class TakenInLots
             null,
             true,
             null,
-            self::dateTime($event->at),
+            self::dateTime($arrival->at),
             self::dateTime($this->now->instant()),
             $by,
         ));

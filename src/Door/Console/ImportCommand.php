@@ -6,25 +6,41 @@ namespace Verjuicer\App\Door\Console;
 
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Command\SignalableCommandInterface;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
+use Symfony\Component\Filesystem\Filesystem;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Book\Exchange\ImportKind;
+use Verjuicer\App\Book\Exchange\ImportReport;
+use Verjuicer\App\Book\Exchange\Imports;
 use Verjuicer\App\Book\Exchange\RecordImport;
+use Verjuicer\App\Book\Exchange\RecordLines;
+use Verjuicer\App\Book\Exchange\Stopped;
 use Verjuicer\App\Book\Exchange\TableImport;
+use Verjuicer\App\Book\Exchange\Taking;
+use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\Accounts;
 
 #[AsCommand(
     'verjuicer:import',
     'Take records in the open format, one a line, or a table of readings or events, '
-    .'into the site of an account: all of the file or nothing of it',
+    .'into the site of an account; stopped, the same command goes on',
 )]
-final class ImportCommand extends Command
+final class ImportCommand extends Command implements SignalableCommandInterface
 {
+    private const HEAD = 64; // bytes, to tell records from a table
+
+    private bool $isStopped = false;
+
     public function __construct(
         private readonly Accounts $accounts,
         private readonly RecordImport $records,
         private readonly TableImport $tables,
+        private readonly Imports $imports,
+        private readonly Filesystem $files,
     ) {
         parent::__construct();
     }
@@ -37,26 +53,91 @@ final class ImportCommand extends Command
             ->addOption('preview', null, InputOption::VALUE_NONE, 'Only say what would happen');
     }
 
+    /** @return list<int> */
+    public function getSubscribedSignals(): array
+    {
+        return [\SIGINT, \SIGTERM];
+    }
+
+    public function handleSignal(int $signal, int|false $previousExitCode = 0): int|false
+    {
+        $this->isStopped = true;
+
+        return false;
+    }
+
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $file = $input->getArgument('file');
-        [$login, $site] = [$input->getOption('login'), $input->getOption('site')];
+        [$file, $login, $site] = [
+            $input->getArgument('file'),
+            $input->getOption('login'),
+            $input->getOption('site'),
+        ];
         $by = \is_string($login) ? $this->accounts->named($login, \is_string($site) ? $site : null) : null;
-        $text = \is_string($file) ? @file_get_contents($file === '-' ? 'php://stdin' : $file) : false;
-        if ($by === null || $text === false) {
-            $output->writeln(
-                $by === null
-                    ? 'There is nobody of that login there: name somebody with --login (and --site).'
-                    : 'The file cannot be read: check its path.',
-            );
+        if ($by === null) {
+            $output->writeln('There is nobody of that login there: name somebody with --login (and --site).');
 
             return self::INVALID;
         }
-        $report = (str_starts_with(ltrim($text, "\xEF\xBB\xBF \r\n"), '{') ? $this->records : $this->tables)->import(
-            $text,
-            $by,
-            $input->getOption('preview') === true,
-        );
+        $handed = null;
+        if ($file === '-') {
+            $file = $handed = $this->files->tempnam(sys_get_temp_dir(), 'import');
+            file_put_contents($file, \STDIN);
+        }
+        try {
+            if (!\is_string($file) || !is_file($file) || !is_readable($file)) {
+                $output->writeln('The file cannot be read: check its path.');
+
+                return self::INVALID;
+            }
+
+            return $this->took($file, $by, $input->getOption('preview') === true, $output);
+        } finally {
+            $this->files->remove($handed ?? []);
+        }
+    }
+
+    private function took(string $file, Account $by, bool $isPreview, OutputInterface $output): int
+    {
+        $head = ltrim((string) file_get_contents($file, length: self::HEAD), "\xEF\xBB\xBF \r\n");
+        $what = str_starts_with($head, '{') ? ImportKind::Records : ImportKind::Tables;
+        $take = fn (Taking $taking): ImportReport => $what === ImportKind::Records
+            ? $this->records->import(RecordLines::ofFile($file), $by, $isPreview, $taking)
+            : $this->tables->import((string) file_get_contents($file), $by, $isPreview, $taking);
+        if ($isPreview) {
+            return $this->told($take(new Taking()), $output);
+        }
+        $import = $this->imports->keep(Uuid::v7(), $by, $what, null, (string) hash_file('sha256', $file));
+        if ($import->isAsked) {
+            $output->writeln('It was stopped before: what is not in yet is taken in.');
+        }
+        $status = self::FAILURE;
+        $isOurs = $this->imports->alone($import, function () use ($import, $take, $output, &$status): void {
+            $this->imports->begin($import);
+            $taking = $this->imports->taking($import, fn (): bool => $this->isStopped);
+            try {
+                $report = $take($taking);
+                $this->imports->finish($import, $report);
+                $status = $this->told($report, $output);
+            } catch (Stopped) {
+                $output->writeln(
+                    \sprintf(
+                        'Stopped: %d of %d events are in. The same command goes on with the rest.',
+                        $taking->done,
+                        $taking->total,
+                    ),
+                );
+            }
+        });
+        if (!$isOurs) {
+            $output->writeln('This file is being taken in already.');
+        }
+
+        return $status;
+    }
+
+    private function told(ImportReport $report, OutputInterface $output): int
+    {
         foreach ($report->refused as $refused) {
             $output->writeln(\sprintf('line %d: %s', $refused['line'], $refused['why']));
         }

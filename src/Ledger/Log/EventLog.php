@@ -65,8 +65,17 @@ final readonly class EventLog
         return $this->ledger->write($batch->site, fn (): bool => $this->appended($batch, $by, array_values($events)));
     }
 
+    /**
+     * The same for the first parts of many events, within a write that is one: whether the batch is open is known with
+     * the last.
+     */
+    public function appendPart(Batch $batch, Account $by, Event ...$events): void
+    {
+        $this->appended($batch, $by, array_values($events), true);
+    }
+
     /** @param list<Event> $events */
-    private function appended(Batch $batch, Account $by, array $events): bool
+    private function appended(Batch $batch, Account $by, array $events, bool $isPart = false): bool
     {
         $this->refuseStrangers($batch, $events);
         $inserted = [];
@@ -81,7 +90,7 @@ final readonly class EventLog
         if ($inserted === []) {
             return false;
         }
-        foreach ($events as $event) {
+        foreach ($isPart ? [] : $events as $event) {
             if ($event->detail instanceof BeginsStage || $event->replaces !== null) {
                 $this->holdTag($batch);
                 break;

@@ -85,6 +85,12 @@ final class Ledger
         return $site;
     }
 
+    /** Says, at the end of a write, that more of the same follows in one of its own: what changed is followed then. */
+    public function goesOn(): void
+    {
+        $this->changed = [];
+    }
+
     /** Says, within a write, that something of a batch changed. */
     public function changed(Batch|string $batch): void
     {

@@ -77,7 +77,9 @@ final readonly class NewBatches
     }
 
     /**
-     * Takes in a batch that was begun elsewhere: it keeps its code and the rule set it was begun under.
+     * Within a write. Takes in a batch that was begun elsewhere: it keeps its code and the rule set it was begun under.
+     *
+     * @param bool $isWhole whether these are all of its events, so that it is known whether it is open
      *
      * @throws TagInUse if it is open, and another open batch of the site has its tag
      */
@@ -88,23 +90,19 @@ final readonly class NewBatches
         string $code,
         string $ruleSet,
         Instant $begun,
+        bool $isWhole,
         Event ...$events,
     ): Batch {
-        return $this->ledger->write($by->site, function () use (
-            $id,
-            $by,
-            $plan,
-            $code,
-            $ruleSet,
-            $begun,
-            $events,
-        ): Batch {
-            $batch = $this->added(new Batch($id, $by->site, $code, $plan, $ruleSet, self::dateTime($begun), $by));
-            $this->log->append($batch, $by, ...$events);
-            $this->log->holdTag($batch);
+        $batch = $this->added(new Batch($id, $by->site, $code, $plan, $ruleSet, self::dateTime($begun), $by));
+        if (!$isWhole) {
+            $this->log->appendPart($batch, $by, ...$events);
 
             return $batch;
-        });
+        }
+        $this->log->append($batch, $by, ...$events);
+        $this->log->holdTag($batch);
+
+        return $batch;
     }
 
     private function added(Batch $batch): Batch

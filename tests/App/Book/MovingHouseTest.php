@@ -264,7 +264,7 @@ final class MovingHouseTest extends TestCase
         $connection->close();
     }
 
-    /** By the application's role, beside the transaction that takes the file in: it is told, and behind the wall. */
+    /** By the application's role, behind the wall between sites. */
     public function testAnImportTellsHowFarItIs(): void
     {
         [$status, $said] = $this->console(self::url(), 'verjuicer:backup', $this->file);
@@ -273,8 +273,8 @@ final class MovingHouseTest extends TestCase
         $this->console($database, 'verjuicer:restore', $this->file);
         $connection = DriverManager::getConnection(self::parameters($database));
         $connection->executeStatement(
-            "INSERT INTO import (id, site_id, account_id, at, what, mapping, text)
-             SELECT gen_random_uuid(), site_id, id, now(), 'records', '{}', '' FROM account WHERE initials = 'DF'",
+            "INSERT INTO import (id, site_id, account_id, at, asked_at, what, mapping, text)
+             SELECT gen_random_uuid(), site_id, id, now(), now(), 'records', '{}', '' FROM account WHERE initials = 'DF'",
         );
         $process = new Process(
             [\PHP_BINARY, 'tests/Kitchen/tell-progress.php'],

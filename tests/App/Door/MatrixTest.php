@@ -67,7 +67,7 @@ final class MatrixTest extends KitchenTestCase
     private const MANAGER = [
         'day_sign', 'keeping_clock', 'paper_keep', 'paper_scan',
         'device_register', 'device_revoke', 'devices', 'duty_contacts', 'duty_levels', 'duty_shift_add',
-        'duty_shift_remove', 'import', 'people', 'people_add', 'people_log',
+        'duty_shift_remove', 'import', 'import_go_on', 'import_stop', 'people', 'people_add', 'people_log',
         'person', 'person_do', 'person_keep', 'sensor_register', 'sensor_renew', 'sensor_revoke', 'site', 'site_keep',
         'token_make', 'token_revoke', 'tokens',
     ];

@@ -1,0 +1,202 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Book;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Book\Exchange\Import;
+use Verjuicer\App\Book\Exchange\ImportKind;
+use Verjuicer\App\Book\Exchange\Imports;
+use Verjuicer\App\Book\Exchange\RecordExport;
+use Verjuicer\App\Book\Exchange\RecordImport;
+use Verjuicer\App\Book\Exchange\RecordLines;
+use Verjuicer\App\Book\Exchange\Stopped;
+use Verjuicer\App\Book\Exchange\TableImport;
+use Verjuicer\App\Book\Exchange\Taking;
+use Verjuicer\App\Ledger\Batch\Batches;
+use Verjuicer\App\Ledger\Chain\ChainWalk;
+use Verjuicer\App\Ledger\Log\StoredRecords;
+use Verjuicer\App\Platform\Csv\Csv;
+use Verjuicer\App\Site\People\Account;
+use Verjuicer\Core\Record\Reader;
+use Verjuicer\Core\Record\Record;
+use Verjuicer\Tests\App\KitchenTestCase;
+
+/** Long files are taken in bit by bit, and come to the same however often that was stopped. */
+final class LongImportTest extends KitchenTestCase
+{
+    private Account $by;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->by = $this->logIn('dell');
+    }
+
+    /** @param list<int> $stops after how many tellings it is stopped, one try after another */
+    #[DataProvider('stops')]
+    public function testStoppedAndGoneOnWithItIsTheSame(array $stops, bool $hasUuids): void
+    {
+        $text = self::record('LONG', 1300, $hasUuids)."\n".self::record('SHORT', 3, $hasUuids);
+        $whole = $this->service(Reader::class)->read(self::record('LONG', 1300, $hasUuids));
+        $batchId = null;
+        foreach ([...$stops, \PHP_INT_MAX] as $try => $most) {
+            $told = 0;
+            $taking = new Taking(
+                $batchId,
+                static fn () => ++$told > $most ? throw new Stopped() : null,
+                static function (?string $id) use (&$batchId): void {
+                    $batchId = $id;
+                },
+            );
+            try {
+                $report = $this->service(RecordImport::class)->import($text, $this->by, false, $taking);
+                self::assertSame([], $report->different, 'what was stopped is no difference');
+                self::assertSame(1307, $taking->done);
+            } catch (Stopped) {
+                self::assertLessThan(\count($stops), $try);
+                $open = "SELECT count(*) FROM open_tag o JOIN batch b ON b.id = o.batch_id WHERE b.code = 'LONG'";
+                self::assertSame(0, $this->number($open), 'half of it stands on no board');
+            }
+        }
+        self::assertNull($batchId);
+        $kept = $this->kept('LONG');
+        self::assertSame(self::said($whole), self::said($kept), 'each once, in its order');
+        self::assertSame(2, $this->number("SELECT count(*) FROM batch WHERE code IN ('LONG', 'SHORT')"));
+        self::assertNull($this->service(ChainWalk::class)->firstBreak($this->by->site));
+        self::assertSame(2, $this->service(RecordImport::class)->import($text, $this->by, true)->known);
+    }
+
+    /** @return iterable<string, array{list<int>, bool}> */
+    public static function stops(): iterable
+    {
+        yield 'never' => [[], true];
+        yield 'after the first part' => [[0], true];
+        yield 'after each, ids of its own' => [[0, 0], false];
+        yield 'between two batches' => [[2], true];
+        yield 'again and again' => [[0, 1, 0, 2], false];
+    }
+
+    public function testAFileThatWasNotAllInIsGoneOnWithAndAnotherIsNot(): void
+    {
+        $imports = $this->service(Imports::class);
+        $ask = fn (string $text): Import => $imports->keep(
+            Uuid::v7(),
+            $this->by,
+            ImportKind::Records,
+            null,
+            hash('sha256', $text),
+        );
+        $one = $ask('one');
+        self::assertFalse($one->isAsked);
+        $imports->begin($one);
+        self::assertSame($one->id, $ask('one')->id, 'handed over again');
+        self::assertNotSame($one->id, $ask('other')->id);
+        $taking = $imports->taking($one);
+        $imports->stop($one);
+        try {
+            $taking->tell(5);
+            self::fail('it was told to stop');
+        } catch (Stopped) {
+        }
+        $stopped = $imports->find($one->id);
+        self::assertTrue($stopped?->isStopped);
+        self::assertSame(5, $stopped->done);
+    }
+
+    public function testAManagerStopsAndGoesOnOnThePage(): void
+    {
+        $imports = $this->service(Imports::class);
+        $text = self::record('PAGE', 3, true);
+        $import = $imports->keep(
+            Uuid::v7(),
+            $this->by,
+            ImportKind::Records,
+            $text,
+            hash('sha256', $text),
+        );
+        $imports->begin($import);
+        $page = $this->client->request('GET', '/exchange');
+        $this->client->submit($page->selectButton('Stop')->form());
+        $page = $this->client->followRedirect();
+        self::assertStringContainsString('stopped: 0 of – entries are in', $page->filter('main')->text());
+        $this->client->submit($page->selectButton('Go on')->form());
+        self::assertStringContainsString('1 taken in', $this->client->followRedirect()->filter('main')->text());
+    }
+
+    public function testATableOfThousandsIsTakenInParts(): void
+    {
+        $this->service(RecordImport::class)->import(self::record('TABLE', 2, true), $this->by, false);
+        $rows = [RecordExport::READING_COLUMNS];
+        for ($n = 0; $n < 1200; ++$n) {
+            $at = gmdate('Y-m-d\TH:i:s\Z', 1795161600 + 10 * $n);
+            $rows[] = ['TABLE', '940', '', Uuid::v7()->toRfc4122(), $at, 'DF', '1', 'core', '160', 'F', 'T1', ''];
+        }
+        $text = implode('', array_map(Csv::line(...), $rows));
+        $told = [];
+        $taking = new Taking(null, static function (Taking $taking) use (&$told): void {
+            $told[] = $taking->done;
+        });
+        $report = $this->service(TableImport::class)->import($text, $this->by, false, $taking);
+        self::assertSame([], $report->refused);
+        self::assertSame([500, 1000, 1200], $told);
+        self::assertCount(1204, $this->kept('TABLE')->events);
+    }
+
+    public function testARecordOverSeveralLinesIsOneAndAFileIsReadAsItsText(): void
+    {
+        $one = (string) json_encode(json_decode(self::record('ONE', 1, true)), \JSON_PRETTY_PRINT);
+        self::assertSame([1], array_keys(iterator_to_array(RecordLines::ofText($one)->all())));
+        $text = "\u{FEFF}{\"a\":1}\r\n\n{\"b\":2}";
+        $expected = [1 => '{"a":1}', 3 => '{"b":2}'];
+        self::assertSame($expected, iterator_to_array(RecordLines::ofText($text)->all()));
+        $path = (string) tempnam(sys_get_temp_dir(), 'lines');
+        file_put_contents($path, $text);
+        self::assertSame($expected, iterator_to_array(RecordLines::ofFile($path)->all()));
+        unlink($path);
+    }
+
+    private function kept(string $code): Record
+    {
+        $id = $this->connection()->fetchOne('SELECT id FROM batch WHERE code = ?', [$code]);
+        self::assertIsString($id);
+
+        return $this->service(StoredRecords::class)->of($this->service(Batches::class)->get($id));
+    }
+
+    /** @return list<array{int, string}> */
+    private static function said(Record $record): array
+    {
+        return array_map(
+            static fn ($event): array => [$event->at->epoch, $event->kind()->name()],
+            $record->events,
+        );
+    }
+
+    private static function record(string $code, int $readings, bool $hasUuids): string
+    {
+        $id = static fn (string $name): string => $hasUuids
+            ? Uuid::v5(Uuid::fromString(Uuid::NAMESPACE_URL), "$code/$name")->toRfc4122()
+            : $name;
+        $at = static fn (int $seconds): string => gmdate('Y-m-d\TH:i:s\Z', 1795075200 + $seconds);
+        $events = [['id' => $id('cook'), 'at' => $at(0), 'by' => 'ZZ', 'type' => 'cook']];
+        for ($n = 0; $n < $readings; ++$n) {
+            $events[] = [
+                'id' => $id("r$n"), 'at' => $at(60 + 10 * $n), 'by' => 'ZZ', 'type' => 'reading', 'temp' => ['f' => 100 + intdiv($n, 20)],
+                'piece' => 1, 'spot' => 'core', 'thermometer' => 'T1',
+            ];
+        }
+        $events[] = ['id' => $id('end'), 'at' => $at(60 + 10 * $readings), 'by' => 'ZZ', 'type' => 'serve'];
+
+        return (string) json_encode([
+            'format' => Reader::FORMAT, 'site' => ['timezone' => 'America/Denver', 'unit' => 'F'],
+            'rules' => 'us-food-code-2022',
+            'batch' => [
+                'code' => $code, 'tag' => 940, 'events' => $events,
+                'product' => ['animal' => 'beef', 'form' => 'roast', 'integrity' => 'intact', 'pieces' => 1],
+            ],
+        ]);
+    }
+}
