@@ -29,5 +29,5 @@ final readonly class Vocabulary
     ];
 
     /** What a code may leave out: then nothing is found of it. */
-    public const OPTIONAL = [ProcedureRules::class, FurtherRules::class];
+    public const OPTIONAL = [ProcedureRules::class, FurtherRules::class, CuringRules::class];
 }

@@ -8,6 +8,7 @@ use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\App\Catalogue\Pit\Pits;
 use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Catalogue\Product\Products;
+use Verjuicer\App\Catalogue\Recipe\Recipes;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\App\Site\Site\Site;
@@ -34,6 +35,7 @@ final readonly class GuidedText
         private Figures $figures,
         private Products $products,
         private Pits $pits,
+        private Recipes $recipes,
     ) {
     }
 
@@ -87,8 +89,23 @@ final readonly class GuidedText
             '{thermometer}' => $this->figures->span($house->thermometerCheck),
             '{months}' => (string) $site->keepMonths,
             '{pits}' => self::listed(array_map(static fn ($one): string => $one->name, $this->pits->of($site))),
+            '{nitrite}' => self::listed($this->nitrite($site)),
             '{products}' => self::listed(array_map(static fn (Product $one): string => $one->name, $preserved)),
         ];
+    }
+
+    /** @return list<string> what goes in by the weights of each recipe that holds any */
+    private function nitrite(Site $site): array
+    {
+        $said = [];
+        foreach ($this->recipes->of($site) as $recipe) {
+            $ppm = $recipe->nitritePpm();
+            if ($ppm !== null) {
+                $said[] = \sprintf('%s %.1f ppm', $recipe->name, $ppm);
+            }
+        }
+
+        return $said;
     }
 
     /** @param array<string> $names */

@@ -11,6 +11,8 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
+use Verjuicer\App\Catalogue\Recipe\Recipe;
+use Verjuicer\App\Catalogue\Recipe\Recipes;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Site\People\CurrentAccount;
@@ -21,6 +23,7 @@ use Verjuicer\Core\Food\Integrity;
 use Verjuicer\Core\Food\Treatment;
 use Verjuicer\Core\Ruleset\CookingCategory;
 use Verjuicer\Core\Ruleset\CookingRules;
+use Verjuicer\Core\Ruleset\CuringRules;
 
 /** What the site smokes: how it likes it, and beside it, apart, what the law asks. */
 #[Route('/products')]
@@ -33,6 +36,7 @@ final class ProductController extends FormController
         private readonly SiteRules $rules,
         private readonly EntityManagerInterface $entities,
         private readonly CurrentAccount $account,
+        private readonly Recipes $recipes,
     ) {
     }
 
@@ -179,6 +183,14 @@ final class ProductController extends FormController
             $law + [
                 'product' => $product,
                 'treatments' => array_column(Treatment::cases(), 'value'),
+                // What a recipe holds is shown where meat is said to be cured.
+                'cures' => \in_array(Treatment::Cured->value, $product->treatments ?? [], true)
+                    ? array_filter(
+                        $this->recipes->of($this->account->get()->site),
+                        static fn (Recipe $one): bool => $one->nitritePpm() !== null,
+                    )
+                    : [],
+                'nitrite_limits' => $this->rules->of($this->account->get()->site)->get(CuringRules::class)->limits,
                 'site' => $this->account->get()->site,
                 'animals' => Animal::cases(),
                 'forms' => Form::cases(),

@@ -25,7 +25,8 @@ class Recipe
     public bool $isRetired = false;
 
     /**
-     * @param list<array{name: string, parts: int|float, cents_per_kg: int|null, allergens: list<string>}> $ingredients
+     * @param list<array{name: string, parts: int|float, cents_per_kg: int|null, allergens: list<string>,
+     *     nitrite_percent?: float}> $ingredients
      */
     public function __construct(
         #[ORM\ManyToOne] #[ORM\JoinColumn(nullable: false)] public readonly Site $site,
@@ -51,6 +52,24 @@ class Recipe
         );
 
         return array_values(array_intersect($this->site->allergenList->allergens(), $in));
+    }
+
+    /**
+     * Sodium nitrite that goes in by weight, if all of the recipe does: mg for each kg of meat, which is ppm.
+     *
+     * @return float|null null where nothing in it is said to hold any, or how much goes on meat is not known
+     */
+    public function nitritePpm(): ?float
+    {
+        $parts = array_sum(array_column($this->ingredients, 'parts'));
+        $nitrite = 0.0;
+        foreach ($this->ingredients as $one) {
+            $nitrite += ($one['parts'] * ($one['nitrite_percent'] ?? 0.0)) / 100;
+        }
+
+        return $nitrite === 0.0 || $parts <= 0 || $this->gramsPerKg === 0
+            ? null
+            : (1000 * $this->gramsPerKg * $nitrite) / $parts;
     }
 
     /** How much of it goes on so much meat. */

@@ -14,6 +14,8 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Site\Settings\SiteRules;
+use Verjuicer\Core\Ruleset\CuringRules;
 
 /** Recipes by weight: scaled to the meat at hand, with their cost and their allergens. */
 #[Route('/recipes')]
@@ -26,6 +28,7 @@ final class RecipeController extends FormController
         private readonly Recipes $recipes,
         private readonly EntityManagerInterface $entities,
         private readonly CurrentAccount $account,
+        private readonly SiteRules $rules,
     ) {
     }
 
@@ -59,6 +62,7 @@ final class RecipeController extends FormController
                         ? ''
                         : number_format($ingredient['cents_per_kg'] / 100, 2, '.', ''),
             ];
+            $filled['nitrite'.$index] = (string) ($ingredient['nitrite_percent'] ?? '');
             foreach ($ingredient['allergens'] as $allergen) {
                 $filled['a'.$index.'_'.$allergen] = '1';
             }
@@ -87,6 +91,7 @@ final class RecipeController extends FormController
             if ($ingredient === '') {
                 continue;
             }
+            $nitrite = $input->number('nitrite'.$index, most: 100);
             $ingredients[] = [
                 'name' => $ingredient,
                 'parts' => $input->number('parts'.$index, true) ?? 0,
@@ -97,6 +102,7 @@ final class RecipeController extends FormController
                         static fn (string $allergen): bool => $input->isOn('a'.$index.'_'.$allergen),
                     ),
                 ),
+                ...($nitrite === null || $nitrite <= 0.0 ? [] : ['nitrite_percent' => $nitrite]),
             ];
         }
         if ($ingredients === []) {
@@ -134,6 +140,8 @@ final class RecipeController extends FormController
             'allergens' => $this->account->get()->site->allergenList->allergens(),
             'meat' => $gramsOfMeat,
             'scaled' => $recipe?->scaledTo($gramsOfMeat),
+            'nitrite' => $recipe?->nitritePpm(),
+            'nitrite_limits' => $this->rules->of($this->account->get()->site)->get(CuringRules::class)->limits,
         ]);
     }
 
