@@ -8,9 +8,11 @@ use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\Exception;
 use Doctrine\Migrations\DependencyFactory;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
+use Verjuicer\App\Ledger\Chain\RecordingClock;
 use Verjuicer\App\Platform\Machine\MachineState;
 use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\Core\Measure\Instant;
 
 /** What there is to say of the machine's state. */
 final readonly class Health
@@ -34,10 +36,15 @@ final readonly class Health
             return ['database' => false];
         }
 
+        if (\count($this->migrations->getMigrationStatusCalculator()->getNewMigrations()) > 0) {
+            return ['database' => true, 'schema' => false];
+        }
+
         return [
             'database' => true,
-            'schema' => \count($this->migrations->getMigrationStatusCalculator()->getNewMigrations()) === 0,
+            'schema' => true,
             'queue' => $this->oldestWait() < self::LONGEST_WAIT_SECONDS,
+            'clock' => RecordingClock::isTrusted($this->newestLink(), $this->now->instant()),
         ];
     }
 
@@ -108,6 +115,14 @@ final readonly class Health
             SQL,
             ['now' => gmdate('Y-m-d H:i:s', $this->now->instant()->epoch)],
         );
+    }
+
+    /** Of all sites; null before anything was recorded. */
+    private function newestLink(): ?Instant
+    {
+        $epoch = $this->number('SELECT coalesce(extract(epoch FROM newest_link()), 0)::bigint');
+
+        return $epoch === 0 ? null : Instant::ofEpoch($epoch);
     }
 
     /** @param array<string, string> $parameters */

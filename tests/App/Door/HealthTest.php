@@ -17,7 +17,7 @@ final class HealthTest extends KitchenTestCase
         $this->client->request('GET', '/readyz');
         self::assertResponseIsSuccessful();
         self::assertSame(
-            '{"ready":true,"database":true,"schema":true,"queue":true}',
+            '{"ready":true,"database":true,"schema":true,"queue":true,"clock":true}',
             $this->client->getResponse()->getContent(),
         );
         $this->connection()->executeStatement(
@@ -26,6 +26,12 @@ final class HealthTest extends KitchenTestCase
         );
         $this->client->request('GET', '/readyz');
         self::assertResponseStatusCodeSame(503, 'a worker that does nothing is seen');
+        $this->connection()->executeStatement('DELETE FROM messenger_messages');
+        foreach (['-1 hour' => 503, '+13 days' => 200, '+15 days' => 503] as $clock => $status) {
+            self::mockTime(new \DateTimeImmutable(TestKitchen::MOMENT." $clock"));
+            $this->client->request('GET', '/readyz');
+            self::assertResponseStatusCodeSame($status, $clock);
+        }
     }
 
     public function testALateOrFailedBackupIsSaidAndStopsNobody(): void
