@@ -19,7 +19,13 @@ $times = [];
 for ($until = time() + 600; time() < $until && !is_file($stop);) {
     [, $time, $status] = $visitor->ask(
         '/log',
-        ['_token' => $token[1], 'id' => Uuid::v7()->toRfc4122(), 'back' => '/', 'line' => $tag[1].' 160', 'sure' => '1'],
+        [
+            '_token' => $token[1],
+            'id' => Uuid::v7()->toRfc4122(),
+            'back' => '/',
+            'line' => $tag[1].' 160',
+            'sure' => '1',
+        ],
         false,
     );
     $status === 303 || exit("The entry was answered $status.\n");

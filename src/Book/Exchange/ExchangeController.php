@@ -46,6 +46,8 @@ final class ExchangeController extends FormController implements ShowsAgain
         private readonly RecordImport $records,
         private readonly TableImport $tables,
         private readonly LoggerImport $logger,
+        private readonly KitchenExport $kitchen,
+        private readonly KitchenImport $kitchenImport,
         private readonly Imports $imports,
         private readonly Batches $batches,
         private readonly Thermometers $thermometers,
@@ -83,7 +85,7 @@ final class ExchangeController extends FormController implements ShowsAgain
     #[Route(
         '/export/{what}',
         name: 'export',
-        requirements: ['what' => 'records|proof|readings|events'],
+        requirements: ['what' => 'records|proof|readings|events|site'],
         methods: ['GET', 'POST'],
     )]
     #[PasswordAgain]
@@ -93,14 +95,17 @@ final class ExchangeController extends FormController implements ShowsAgain
         $from = LocalDate::ofIso($request->query->getString('from')) ?? throw $this->createNotFoundException();
         $to = LocalDate::ofIso($request->query->getString('to')) ?? throw $this->createNotFoundException();
         [$start, $end] = [$from->startIn($site->zone()), $to->plusDays(1)->startIn($site->zone())];
-        $lines = fn (): \Generator => match ($what) {
+        $lines = fn (): iterable => match ($what) {
+            'site' => [$this->kitchen->json($site)],
             'records' => $this->export->ndjson($site, $start, $end),
             'proof' => $this->proof->lines($site, $start, $end),
             'readings' => $this->export->readings($site, $start, $end),
             default => $this->export->events($site, $start, $end),
         };
         $isLines = \in_array($what, ['records', 'proof'], true);
-        $name = \sprintf('%s-%s-%s.%s', $what, $from->iso(), $to->iso(), $isLines ? 'ndjson' : 'csv');
+        $name = $what === 'site'
+            ? \sprintf('site-%s.json', LocalDate::ofInstant($this->now->instant(), $site->zone())->iso())
+            : \sprintf('%s-%s-%s.%s', $what, $from->iso(), $to->iso(), $isLines ? 'ndjson' : 'csv');
 
         $this->log->note($site->id->toRfc4122(), $this->account->get(), 'export', $name);
 
@@ -111,7 +116,11 @@ final class ExchangeController extends FormController implements ShowsAgain
                 }
             },
             headers: [
-                'Content-Type' => $isLines ? 'application/x-ndjson' : 'text/csv; charset=UTF-8; header=present',
+                'Content-Type' => match (true) {
+                    $what === 'site' => 'application/json',
+                    $isLines => 'application/x-ndjson',
+                    default => 'text/csv; charset=UTF-8; header=present',
+                },
                 'Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, $name),
             ],
         );
@@ -235,9 +244,11 @@ final class ExchangeController extends FormController implements ShowsAgain
             return $this->logger->import($text, $mapping, $this->batches->get($mapping->batchId), $by, true);
         }
 
-        return $what === ImportKind::Tables
-            ? $this->tables->import($text, $by, true)
-            : $this->records->import($text, $by, true);
+        return match ($what) {
+            ImportKind::Tables => $this->tables->import($text, $by, true),
+            ImportKind::Site => $this->kitchenImport->import($text, $by, true),
+            default => $this->records->import($text, $by, true),
+        };
     }
 
     private function mapping(FormInput $input): ?LoggerMapping

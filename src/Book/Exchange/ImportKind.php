@@ -10,4 +10,5 @@ enum ImportKind: string
     case Records = 'records';
     case Tables = 'tables';
     case Logger = 'logger';
+    case Site = 'site';
 }

@@ -63,7 +63,8 @@ final readonly class Imports
         );
         $this->connection->executeStatement(
             <<<'SQL'
-            INSERT INTO import (id, site_id, account_id, at, what, mapping, text, digest) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+            INSERT INTO import (id, site_id, account_id, at, what, mapping, text, digest)
+            VALUES (?, ?, ?, ?, ?, ?, ?, ?)
             ON CONFLICT (id) DO UPDATE SET what = excluded.what, mapping = excluded.mapping, text = excluded.text,
                 digest = excluded.digest
             WHERE import.asked_at IS NULL AND import.account_id = excluded.account_id

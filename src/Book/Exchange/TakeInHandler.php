@@ -20,6 +20,7 @@ final readonly class TakeInHandler
         private RecordImport $records,
         private TableImport $tables,
         private LoggerImport $logger,
+        private KitchenImport $kitchen,
         private EntityManagerInterface $entities,
     ) {
     }
@@ -48,6 +49,9 @@ final readonly class TakeInHandler
     private function takenIn(Import $import, Account $by): ImportReport
     {
         $text = $this->imports->text($import);
+        if ($import->what === ImportKind::Site) {
+            return $this->kitchen->import($text, $by, false);
+        }
         $taking = $this->imports->taking($import);
         if ($import->what === ImportKind::Records) {
             return $this->records->import($text, $by, false, $taking);

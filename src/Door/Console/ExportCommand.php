@@ -10,6 +10,7 @@ use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
+use Verjuicer\App\Book\Exchange\KitchenExport;
 use Verjuicer\App\Book\Exchange\ProofExport;
 use Verjuicer\App\Book\Exchange\RecordExport;
 use Verjuicer\App\Site\People\Accounts;
@@ -25,6 +26,7 @@ final class ExportCommand extends Command
         private readonly Accounts $accounts,
         private readonly RecordExport $export,
         private readonly ProofExport $proof,
+        private readonly KitchenExport $kitchen,
     ) {
         parent::__construct();
     }
@@ -34,7 +36,8 @@ final class ExportCommand extends Command
         $this->addArgument(
             'what',
             InputArgument::REQUIRED,
-            'records or proof (NDJSON; a proof is signed), readings, events or seals (CSV; seals of all days)',
+            'records or proof (NDJSON; a proof is signed), readings, events or seals (CSV; seals of all days), '
+            .'site (JSON: what it has besides)',
         )
             ->addOption('login', null, InputOption::VALUE_REQUIRED, 'An account of the site')
             ->addOption('site', null, InputOption::VALUE_REQUIRED, 'Which, where there are several')
@@ -64,10 +67,11 @@ final class ExportCommand extends Command
             'events' => $this->export->events($by->site, $start, $end),
             'seals' => $this->export->seals($by->site),
             'proof' => $this->proof->lines($by->site, $start, $end),
+            'site' => [$this->kitchen->json($by->site)],
             default => null,
         };
         if ($lines === null) {
-            $output->writeln('Write records, proof, readings, events or seals.');
+            $output->writeln('Write records, proof, readings, events, seals or site.');
 
             return self::INVALID;
         }

@@ -16,6 +16,7 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Book\Exchange\ImportKind;
 use Verjuicer\App\Book\Exchange\ImportReport;
 use Verjuicer\App\Book\Exchange\Imports;
+use Verjuicer\App\Book\Exchange\KitchenImport;
 use Verjuicer\App\Book\Exchange\RecordImport;
 use Verjuicer\App\Book\Exchange\RecordLines;
 use Verjuicer\App\Book\Exchange\Stopped;
@@ -26,7 +27,7 @@ use Verjuicer\App\Site\People\Accounts;
 
 #[AsCommand(
     'verjuicer:import',
-    'Take records in the open format, one a line, or a table of readings or events, '
+    'Take records in the open format, one a line, a table of readings or events, or what a kitchen has besides, '
     .'into the site of an account; stopped, the same command goes on',
 )]
 final class ImportCommand extends Command implements SignalableCommandInterface
@@ -39,6 +40,7 @@ final class ImportCommand extends Command implements SignalableCommandInterface
         private readonly Accounts $accounts,
         private readonly RecordImport $records,
         private readonly TableImport $tables,
+        private readonly KitchenImport $kitchen,
         private readonly Imports $imports,
         private readonly Filesystem $files,
     ) {
@@ -100,10 +102,16 @@ final class ImportCommand extends Command implements SignalableCommandInterface
     private function took(string $file, Account $by, bool $isPreview, OutputInterface $output): int
     {
         $head = ltrim((string) file_get_contents($file, length: self::HEAD), "\xEF\xBB\xBF \r\n");
-        $what = str_starts_with($head, '{') ? ImportKind::Records : ImportKind::Tables;
-        $take = fn (Taking $taking): ImportReport => $what === ImportKind::Records
-            ? $this->records->import(RecordLines::ofFile($file), $by, $isPreview, $taking)
-            : $this->tables->import((string) file_get_contents($file), $by, $isPreview, $taking);
+        $what = match (true) {
+            KitchenImport::isOne($head) => ImportKind::Site,
+            str_starts_with($head, '{') => ImportKind::Records,
+            default => ImportKind::Tables,
+        };
+        $take = fn (Taking $taking): ImportReport => match ($what) {
+            ImportKind::Records => $this->records->import(RecordLines::ofFile($file), $by, $isPreview, $taking),
+            ImportKind::Site => $this->kitchen->import((string) file_get_contents($file), $by, $isPreview),
+            default => $this->tables->import((string) file_get_contents($file), $by, $isPreview, $taking),
+        };
         if ($isPreview) {
             return $this->told($take(new Taking()), $output);
         }

@@ -184,7 +184,8 @@ final class LongImportTest extends KitchenTestCase
         $events = [['id' => $id('cook'), 'at' => $at(0), 'by' => 'ZZ', 'type' => 'cook']];
         for ($n = 0; $n < $readings; ++$n) {
             $events[] = [
-                'id' => $id("r$n"), 'at' => $at(60 + 10 * $n), 'by' => 'ZZ', 'type' => 'reading', 'temp' => ['f' => 100 + intdiv($n, 20)],
+                'id' => $id("r$n"), 'at' => $at(60 + 10 * $n), 'by' => 'ZZ', 'type' => 'reading',
+                'temp' => ['f' => 100 + intdiv($n, 20)],
                 'piece' => 1, 'spot' => 'core', 'thermometer' => 'T1',
             ];
         }

@@ -23,7 +23,8 @@ final class NitriteTest extends KitchenTestCase
     public function testGoesInByWeight(int $dose, array $ingredients, ?float $ppm): void
     {
         $recipe = new Recipe($this->logIn()->site, 'x', RecipeKind::Rub, $dose, array_map(
-            static fn (array $one): array => ['name' => 'y', 'parts' => $one[0], 'cents_per_kg' => null, 'allergens' => []]
+            static fn (array $one): array => ['name' => 'y', 'parts' => $one[0]]
+                + ['cents_per_kg' => null, 'allergens' => []]
                 + ($one[1] === null ? [] : ['nitrite_percent' => $one[1]]),
             $ingredients,
         ));
