@@ -26,6 +26,9 @@ final class TraceTest extends TestCase
     {
         $chance = new Randomizer(new Mt19937(7));
         $limit = Threshold::ofPair(Temperature::fahrenheit('135'), Temperature::celsius('57'));
+        // One in one unit only; and two that nothing, or all of it, reaches in one unit but not in the other.
+        $low = Threshold::ofOne(Temperature::celsius('54'));
+        $high = Threshold::ofPair(Temperature::fahrenheit('140'), Temperature::celsius('58'));
         for ($run = 0; $run < 60; ++$run) {
             $readings = self::readings($chance, $chance->getInt(0, 40));
             $trace = new Trace($readings);
@@ -59,11 +62,37 @@ final class TraceTest extends TestCase
                 array_values(array_filter($readings, static fn (Reading $one): bool => $one->temp->isAtMost($limit))),
                 $trace->atMost($limit)->readings,
             );
+            $first = static fn (\Closure $is): ?Reading => array_values(array_filter($readings, $is))[0] ?? null;
+            foreach ([$limit, $low, $high] as $one) {
+                self::assertSame(
+                    $first(static fn (Reading $reading): bool => $reading->temp->isBelow($one)),
+                    $trace->firstBelow($one),
+                );
+                self::assertSame(
+                    $first(static fn (Reading $reading): bool => $reading->temp->isAbove($one)),
+                    $trace->firstAbove($one),
+                );
+                self::assertSame(
+                    $first(static fn (Reading $reading): bool => $reading->temp->isAtLeast($one)),
+                    $trace->firstAtLeast($one),
+                );
+            }
+            $levels = array_map(static fn (Reading $reading): int => $reading->temp->ninetieths(), $readings);
+            $steps = array_map(
+                static fn (int $one, int $next): int => abs($next - $one),
+                \array_slice($levels, 0, -1),
+                \array_slice($levels, 1),
+            );
+            $labels = array_map(static fn (Reading $reading): string => $reading->thermometer ?? '', $readings);
             self::assertSame(
-                array_values(
-                    array_filter($readings, static fn (Reading $one): bool => $one->temp->isBelow($limit)),
-                )[0] ?? null,
-                $trace->firstBelow($limit),
+                [
+                    min([\PHP_INT_MAX, ...$levels]),
+                    max([\PHP_INT_MIN, ...$levels]),
+                    max([0, ...$steps]),
+                    \count(array_unique($labels)) < 2,
+                    true,
+                ],
+                array_values((array) $trace->extent()),
             );
             self::assertSame(
                 \count($readings),
@@ -180,7 +209,7 @@ final class TraceTest extends TestCase
                 $unit,
             );
             $piece = $chance->getInt(1, 3);
-            $readings[] = new Reading('r'.$index, $at, $order, $temp, $piece, 'core', $piece.'/core', null);
+            $readings[] = new Reading('r'.$index, $at, $order, $temp, $piece, 'core', $piece.'/core', [null, 'T1', 'T2'][$chance->getInt(0, 2)]);
         }
 
         return $readings;
