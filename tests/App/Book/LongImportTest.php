@@ -19,6 +19,7 @@ use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Ledger\Chain\ChainWalk;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Csv\Csv;
+use Verjuicer\App\Projection\Projections;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Record;
@@ -124,6 +125,27 @@ final class LongImportTest extends KitchenTestCase
         self::assertStringContainsString('stopped: 0 of – entries are in', $page->filter('main')->text());
         $this->client->submit($page->selectButton('Go on')->form());
         self::assertStringContainsString('1 taken in', $this->client->followRedirect()->filter('main')->text());
+    }
+
+    public function testWhoeverWaitsForAnAnswerMakesOnlyAFewAnewOfThoseThatAreOver(): void
+    {
+        $records = array_map(
+            static fn (int $number): string => self::record("OVER-$number", 2, true),
+            range(1, 8),
+        );
+        $this->service(RecordImport::class)->import(implode("\n", $records), $this->by, false);
+        $this->connection()->executeStatement(
+            'UPDATE projection_state SET head = head + 1 FROM batch b WHERE b.id = batch_id '
+            ."AND b.code LIKE 'OVER-%'",
+        );
+        $projections = $this->service(Projections::class);
+        $this->client->request('GET', '/');
+        self::assertResponseIsSuccessful();
+        $left = $projections->pending($this->by->site);
+        self::assertGreaterThan(0, $left);
+        self::assertLessThan(8, $left);
+        self::assertTrue($projections->catchUp($this->by->site->id->toRfc4122(), null));
+        self::assertSame(0, $projections->pending($this->by->site));
     }
 
     public function testATableOfThousandsIsTakenInParts(): void

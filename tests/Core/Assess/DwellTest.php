@@ -118,7 +118,15 @@ final class DwellTest extends TestCase
                 ? Temperature::ofTenths(intdiv(($fahrenheit - 320) * 5, 9), TemperatureUnit::Celsius)
                 : Temperature::ofTenths($fahrenheit, TemperatureUnit::Fahrenheit);
             $leftOut = $order > 0 && $chance->getInt(0, 5) === 0
-                ? new LeftOut(3, $chance->getInt(0, 1200), ['F' => $temp->ninetieths() - $chance->getInt(0, 90)], null, 0, 0, 0)
+                ? new LeftOut(
+                    3,
+                    $chance->getInt(0, 1200),
+                    ['F' => $temp->ninetieths() - $chance->getInt(0, 90)],
+                    null,
+                    0,
+                    0,
+                    0,
+                )
                 : null;
             $readings[] = new Reading("r$order", $at, $order, $temp, 1, 'core', '1/core', 'T1', $leftOut);
         }

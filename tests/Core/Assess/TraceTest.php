@@ -209,7 +209,8 @@ final class TraceTest extends TestCase
                 $unit,
             );
             $piece = $chance->getInt(1, 3);
-            $readings[] = new Reading('r'.$index, $at, $order, $temp, $piece, 'core', $piece.'/core', [null, 'T1', 'T2'][$chance->getInt(0, 2)]);
+            $label = [null, 'T1', 'T2'][$chance->getInt(0, 2)];
+            $readings[] = new Reading('r'.$index, $at, $order, $temp, $piece, 'core', $piece.'/core', $label);
         }
 
         return $readings;
