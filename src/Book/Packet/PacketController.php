@@ -9,6 +9,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
+use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
@@ -74,7 +75,19 @@ final class PacketController extends FormController
 
             return $this->view($input);
         }
-        $this->packets->ask($id, $this->account->get(), $this->now->instant(), $scope, $paper);
+        $volumes = $this->maker->volumes($this->account->get()->site, $scope);
+        foreach (\count($volumes) === 1 ? [] : $volumes as $index => $ids) {
+            $this->packets->ask(
+                $index === 0 ? $id : Uuid::v5($id, 'volume '.($index + 1)),
+                $this->account->get(),
+                $this->now->instant(),
+                $scope->volume($id->toRfc4122(), $index + 1, \count($volumes), $ids),
+                $paper,
+            );
+        }
+        if (\count($volumes) === 1) {
+            $this->packets->ask($id, $this->account->get(), $this->now->instant(), $scope, $paper);
+        }
 
         return $this->redirectToRoute('packet', ['id' => $id->toRfc4122()], Response::HTTP_SEE_OTHER);
     }
@@ -92,6 +105,20 @@ final class PacketController extends FormController
         $this->log->note($packet->siteId, $this->account->get(), 'packet_opened', $packet->id.', PDF');
 
         return $this->download($packet);
+    }
+
+    #[IsGranted('ROLE_CREW')]
+    #[Route('/packets/{id}/again', name: 'packet_again', methods: ['POST'])]
+    public function again(string $id, Request $request): Response
+    {
+        $packet = $this->find($id);
+        $input = $this->read($request, 'again');
+        if (!$input->isGood() || $packet->problem === null) {
+            return $this->shown($packet, $input, null);
+        }
+        $this->packets->again($packet);
+
+        return $this->redirectToRoute('packet', ['id' => $id], Response::HTTP_SEE_OTHER);
     }
 
     #[IsGranted('ROLE_PITMASTER')]
@@ -133,7 +160,11 @@ final class PacketController extends FormController
         $packet = $this->packets->shared($token, $this->now->instant()) ?? throw $this->createNotFoundException();
         $this->log->note($packet->siteId, null, 'packet_opened', $packet->id);
 
-        return $this->render('book/packet/shared.html.twig', ['packet' => $packet, 'token' => $token]);
+        return $this->render('book/packet/shared.html.twig', [
+            'packet' => $packet,
+            'token' => $token,
+            'volumes' => $this->packets->volumes($packet),
+        ]);
     }
 
     #[Route(
@@ -142,9 +173,14 @@ final class PacketController extends FormController
         requirements: ['token' => '[0-9a-f]{48}'],
         methods: ['GET'],
     )]
-    public function sharedPdf(string $token): Response
+    public function sharedPdf(string $token, Request $request): Response
     {
         $packet = $this->packets->shared($token, $this->now->instant()) ?? throw $this->createNotFoundException();
+        // A link to one volume opens all of them.
+        $number = $request->query->getInt('volume', $packet->scope->volume);
+        foreach ($this->packets->volumes($packet) as $one) {
+            $packet = $one->scope->volume === $number ? $one : $packet;
+        }
         $this->log->note($packet->siteId, null, 'packet_opened', $packet->id.', PDF');
 
         return $this->download($packet);
@@ -157,6 +193,7 @@ final class PacketController extends FormController
             'packet' => $packet,
             'site' => $this->account->get()->site,
             'link' => $link,
+            'volumes' => $this->packets->volumes($packet),
             'openings' => $this->packets->openings($packet),
         ]);
     }
@@ -173,7 +210,12 @@ final class PacketController extends FormController
                 'Content-Type' => 'application/pdf',
                 'Content-Disposition' => HeaderUtils::makeDisposition(
                     HeaderUtils::DISPOSITION_ATTACHMENT,
-                    'packet-'.$packet->scope->from.'-'.$packet->scope->to.'.pdf',
+                    \sprintf(
+                        'packet-%s-%s%s.pdf',
+                        $packet->scope->from,
+                        $packet->scope->to,
+                        $packet->scope->volumes === 1 ? '' : '-volume-'.$packet->scope->volume,
+                    ),
                 ),
             ],
         );

@@ -7,6 +7,7 @@ namespace Verjuicer\App\Book\Packet;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\Process\Process;
 use Symfony\Component\Uid\Uuid;
 use Twig\Environment;
@@ -81,7 +82,16 @@ final readonly class PacketMaker
         private Environment $twig,
         private ConfiguredAddress $address,
         private Now $now,
+        #[Autowire('%app.packet_volume%')] private int $volume,
     ) {
+    }
+
+    /** @return list<list<string>> ids of the batches of each volume: at least one, perhaps of none */
+    public function volumes(Site $site, PacketScope $scope): array
+    {
+        $ids = $this->batches($site, $scope);
+
+        return $ids === [] ? [[]] : array_chunk($ids, max(1, $this->volume));
     }
 
     /** @return string|null what stands against making it, as a key of a sentence */
@@ -101,7 +111,7 @@ final readonly class PacketMaker
         $site = $this->entities->find(Site::class, Uuid::fromString($packet->siteId));
         \assert($site !== null, 'a packet is of a site');
         $this->habits->workFor($site);
-        $ids = $this->batches($site, $packet->scope);
+        $ids = $packet->scope->ids === [] ? $this->batches($site, $packet->scope) : $packet->scope->ids;
         $made = $this->now->instant();
         $verified = $this->verification->of($site, judges: false);
         $pages = new PacketPages($this->rules->of($site));
@@ -123,15 +133,17 @@ final readonly class PacketMaker
             'pages' => $pages,
             'categories' => CookingCategory::cases(),
             'plans' => TimePlan::cases(),
-            'lots' => $this->around->lots($site, $ids, $packet->scope->isWhole() ? [$from, $to] : null),
-            'pits' => $this->around->pits($site, $from, $to),
+            'lots' => $packet->scope->isFirst()
+                ? $this->around->lots($site, $ids, $packet->scope->isWhole() ? [$from, $to] : null)
+                : [],
+            'pits' => $packet->scope->isFirst() ? $this->around->pits($site, $from, $to) : [],
             'people' => $this->around->people($site),
             'in_force' => $this->rules->of($site),
             'checks' => $this->checks($site, $from, $to),
-            'alarms' => array_map(
+            'alarms' => $packet->scope->isFirst() ? array_map(
                 fn (Alarm $one): array => ['alarm' => $one, 'history' => $this->alarms->history($one->id)],
                 $this->alarms->about($site, $ids, $from, $to),
-            ),
+            ) : [],
             'signatures' => $this->signatures($site, $packet->scope),
             'seal' => $this->chain->seal($site),
             'key' => $this->keys->publicKey($site),

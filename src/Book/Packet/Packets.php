@@ -18,6 +18,7 @@ use Verjuicer\Core\Measure\Instant;
 /** The packets of a site: asked for, made in the background, read by a link that expires. */
 final readonly class Packets
 {
+    private const MOST = 1000;
     private const COLUMNS = <<<'SQL'
     p.id, extract(epoch FROM p.at)::bigint AS at, p.scope, p.paper, p.done, p.total, extract(epoch
       FROM p.finished_at)::bigint AS finished_at, p.problem,
@@ -47,6 +48,32 @@ final readonly class Packets
             ],
         );
         $this->bus->dispatch(new MakePacket($id->toRfc4122()));
+    }
+
+    /** Has one that could not be made made again. */
+    public function again(Packet $packet): void
+    {
+        $this->connection->executeStatement(
+            'UPDATE packet SET problem = NULL, done = 0 WHERE id = ? AND finished_at IS NULL',
+            [$packet->id],
+        );
+        $this->bus->dispatch(new MakePacket($packet->id));
+    }
+
+    /** @return list<Packet> all volumes of what a packet is of, in their order: itself alone where it is one */
+    public function volumes(Packet $packet): array
+    {
+        if ($packet->scope->volumes === 1) {
+            return [$packet];
+        }
+        $all = $this->read(
+            "p.site_id = ? AND p.scope->>'whole' = ?",
+            [$packet->siteId, $packet->scope->whole],
+            self::MOST,
+        );
+        usort($all, static fn (Packet $one, Packet $other): int => $one->scope->volume <=> $other->scope->volume);
+
+        return $all;
     }
 
     public function find(string $id): ?Packet
