@@ -15,6 +15,8 @@ use Verjuicer\App\Catalogue\Template\CookTemplate;
 use Verjuicer\App\Catalogue\Thermometer\Thermometer;
 use Verjuicer\App\Ledger\Check\Check;
 use Verjuicer\App\Ledger\Check\ThermometerChecks;
+use Verjuicer\App\Ledger\Log\SiteEvent;
+use Verjuicer\App\Ledger\Log\SiteLog;
 use Verjuicer\App\Ledger\Lot\Lot;
 use Verjuicer\App\Ledger\Procedure\Procedures;
 use Verjuicer\App\Ledger\Procedure\ProcedureVersion;
@@ -32,6 +34,7 @@ final readonly class KitchenExport
         private SettingsForm $settings,
         private ThermometerChecks $checks,
         private Procedures $procedures,
+        private SiteLog $log,
     ) {
     }
 
@@ -68,7 +71,7 @@ final readonly class KitchenExport
                     'retired' => $one->isRetired,
                 ]),
                 'thermometers' => $this->all(Thermometer::class, $site, $this->thermometer(...), 'label'),
-                'lots' => $this->all(Lot::class, $site, self::lot(...), 'id'),
+                'lots' => $this->all(Lot::class, $site, $this->lot(...), 'id'),
                 'procedures' => array_map($this->procedure(...), $this->procedures->of($site)),
             ],
             \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES
@@ -142,7 +145,7 @@ final readonly class KitchenExport
     }
 
     /** @return array<string, mixed> */
-    private static function lot(Lot $one): array
+    private function lot(Lot $one): array
     {
         return [
             'id' => $one->id->toRfc4122(),
@@ -162,6 +165,14 @@ final readonly class KitchenExport
             'at' => $one->at()->rfc3339(),
             'by' => $one->account->initials,
             'recorded_at' => $one->recordedAt()->rfc3339(),
+            'log' => array_map(static fn (SiteEvent $entry): array => [
+                'id' => $entry->id,
+                'at' => $entry->at->rfc3339(),
+                'by' => $entry->by,
+                'recorded_at' => $entry->recordedAt->rfc3339(),
+                'type' => $entry->type,
+                'members' => (object) $entry->members,
+            ], $this->log->of($one->id)),
         ];
     }
 

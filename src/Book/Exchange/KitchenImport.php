@@ -18,6 +18,7 @@ use Verjuicer\App\Catalogue\Thermometer\Thermometer;
 use Verjuicer\App\Catalogue\Thermometer\ThermometerKind;
 use Verjuicer\App\Ledger\Check\ThermometerChecks;
 use Verjuicer\App\Ledger\Log\Ledger;
+use Verjuicer\App\Ledger\Log\SiteLog;
 use Verjuicer\App\Ledger\Lot\Lot;
 use Verjuicer\App\Ledger\Procedure\Procedures;
 use Verjuicer\App\Platform\Form\FormInput;
@@ -49,6 +50,7 @@ final readonly class KitchenImport
         private ThermometerChecks $checks,
         private Procedures $procedures,
         private ProcedureLog $papers,
+        private SiteLog $log,
         private Now $now,
     ) {
     }
@@ -221,8 +223,7 @@ final readonly class KitchenImport
             $method,
             $expected,
             $read,
-            // Whether it is retired is said with it: a check of before does not retire it again.
-            $outcome === 'retired' ? 'kept' : $outcome,
+            $outcome,
             $check->counted('pressure_hpa'),
         );
     }
@@ -290,6 +291,47 @@ final readonly class KitchenImport
                     $by,
                 ));
             };
+            foreach ($this->logOf($one, $id, $values[1], $by) as $entry) {
+                yield $isHere ? null : $entry;
+            }
+        }
+    }
+
+    /**
+     * What happened to a lot since it came in: where it was put, what of it was thrown away.
+     *
+     * @return \Generator<int, \Closure(): mixed>
+     */
+    private function logOf(Fields $lot, string $lotId, int $pieces, Account $by): \Generator
+    {
+        $left = $pieces;
+        foreach ($lot->objects('log', false) as $one) {
+            $id = $one->requiredText('id') ?? '';
+            $at = $one->requiredInstant('at');
+            $type = $one->requiredText('type') ?? '';
+            $members = $one->object('members')?->unknown() ?? [];
+            if (preg_match('/^[a-z_]{1,30}$/D', $type) !== 1) {
+                $one->wrong('type', 'is none: write it as it was exported');
+            }
+            $gone = $members['pieces'] ?? 0;
+            $left -= $type === 'discard' && \is_int($gone) && $gone > 0 ? $gone : 0;
+            if (!\is_int($gone) || $gone < 0 || $left < 0) {
+                $one->wrong('members', 'throws away more pieces than came in');
+            }
+            if ($at === null || $at->isAfter($this->now->instant())) {
+                $one->wrong('at', 'lies ahead of now: check its time');
+                continue;
+            }
+            $says = ['by' => $one->text('by') ?? '', 'recorded_at' => $one->text('recorded_at') ?? ''];
+            yield fn () => $this->log->add(
+                Uuid::v5($by->site->id, "lot $lotId $id"),
+                'lot',
+                Uuid::v5($by->site->id, 'lot '.$lotId),
+                $by,
+                $at,
+                $type,
+                $members + ['imported' => $says],
+            );
         }
     }
 

@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use Verjuicer\App\Book\Exchange\KitchenExport;
 use Verjuicer\App\Book\Exchange\KitchenImport;
 use Verjuicer\App\Ledger\Chain\ChainWalk;
+use Verjuicer\App\Ledger\Lot\Lots;
 use Verjuicer\Tests\App\KitchenTestCase;
 
 /** What a kitchen has besides its records, out and in: known by name, refused with its place, never half of it. */
@@ -67,6 +68,13 @@ final class KitchenImportTest extends KitchenTestCase
             ['lots' => [['id' => '7', 'at' => '2026-11-20T00:00:00Z'] + $lot]],
             'must be UUIDs',
         ];
+        $entry = ['id' => $id, 'at' => '2026-11-21T00:00:00Z', 'type' => 'discard', 'members' => ['pieces' => 5]];
+        yield 'more thrown away than came in' => [
+            ['products' => [['name' => 'Nothing here'] + $product], 'lots' => [
+                ['at' => '2026-11-20T00:00:00Z', 'pieces' => 4, 'grams' => 9000, 'log' => [$entry]] + $lot,
+            ]],
+            '/lots/0/log/0/members',
+        ];
         yield 'a procedure of no kind' => [
             ['procedures' => [['kind' => 'x', 'number' => 'P-1']]],
             '/procedures/0/kind',
@@ -91,6 +99,10 @@ final class KitchenImportTest extends KitchenTestCase
                 'supplier' => 'Dry Creek Farm', 'product' => 'Mutton ham', 'number' => 'DC-7', 'pieces' => 4,
                 'grams' => 20000,
                 'price_cents' => 900, 'accepted' => true, 'at' => '2026-11-20T12:00:00Z', 'use_by' => '2026-12-01',
+                'log' => [[
+                    'id' => '01a21219-0000-7000-8000-00000000000b', 'at' => '2026-11-21T12:00:00Z', 'by' => 'QQ',
+                    'type' => 'discard', 'members' => ['pieces' => 1, 'reason' => 'dropped'],
+                ]],
             ]],
             'procedures' => [
                 ['kind' => 'recall', 'number' => 'P-99', 'body' => 'Call.', 'reason' => 'first', 'by' => 'QQ'],
@@ -98,15 +110,18 @@ final class KitchenImportTest extends KitchenTestCase
         ]);
         $form = $this->client->request('GET', '/exchange')->selectButton('See what would happen')->form();
         $page = $this->client->request('POST', '/exchange', ['what' => 'site', 'text' => $text] + $form->getValues());
-        self::assertStringContainsString('5 are new, 1 are there already', $page->filter('main')->text());
+        self::assertStringContainsString('6 are new, 1 are there already', $page->filter('main')->text());
         $this->client->submit($page->selectButton('Take it')->form());
-        self::assertStringContainsString('5 taken in', $this->client->followRedirect()->filter('main')->text());
+        self::assertStringContainsString('6 taken in', $this->client->followRedirect()->filter('main')->text());
         self::assertSame('Quarry Lane Smokehouse', $this->words('SELECT name FROM site'), 'at work it keeps its own');
         self::assertSame(
             'Taken in from a file, which says: first (QQ, –)',
             $this->words("SELECT reason FROM procedure_version WHERE number = 'P-99'"),
         );
-        self::assertSame(1, $this->number("SELECT count(*) FROM lot WHERE number = 'DC-7' AND price_cents = 900"));
+        $lot = $this->words("SELECT id FROM lot WHERE number = 'DC-7' AND price_cents = 900");
+        self::assertSame(3, $this->service(Lots::class)->find($by->site, $lot)?->piecesLeft, 'one was thrown away');
+        $outcome = 'SELECT c.outcome FROM thermometer_check c JOIN thermometer t ON t.id = thermometer_id';
+        self::assertSame('retired', $this->words("$outcome WHERE t.label = 'X1'"));
         $retired = "SELECT count(*) FROM thermometer WHERE label = 'X1' AND retired_at IS NOT NULL";
         self::assertSame(1, $this->number($retired));
         self::assertNull($this->service(ChainWalk::class)->firstBreak($by->site));

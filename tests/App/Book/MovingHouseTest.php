@@ -299,7 +299,7 @@ final class MovingHouseTest extends TestCase
     /** @return array<mixed> what a kitchen has, without ids, and who wrote it down when: that is of each site's own */
     private static function ofKitchen(string $json): array
     {
-        $own = ['id', 'by', 'recorded_at', 'trained', 'reason', 'version'];
+        $own = ['id', 'by', 'recorded_at', 'imported', 'trained', 'reason', 'version'];
         $strip = static function (mixed $value) use (&$strip, $own): mixed {
             if (!\is_array($value)) {
                 return $value;

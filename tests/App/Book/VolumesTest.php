@@ -51,7 +51,7 @@ final class VolumesTest extends KitchenTestCase
         $page = $this->client->submit($page->selectButton('Make a link')->form(['days' => '3']));
         self::assertSame(1, preg_match('#/shared/[0-9a-f]{48}#', $page->filter('main')->text(), $link));
         $this->client->restart();
-        $page = $this->client->request('GET', $link[0]);
+        $page = $this->client->request('GET', $link[0] ?? '');
         self::assertCount(2, $page->filter('main a.key'));
         $this->client->click($page->selectLink('Open volume 2 of 2 (PDF)')->link());
         self::assertSame($volumes[1]->sha256, hash('sha256', (string) $this->client->getResponse()->getContent()));
