@@ -36,7 +36,7 @@ final class VolumesTest extends KitchenTestCase
             self::assertCount(1, $in, "$code stands in the contents of one");
         }
         foreach ($volumes as $index => $volume) {
-            self::assertStringContainsString('volume '.(1 + $index).' of 2', $texts[$index]);
+            self::assertStringContainsString('Volume '.(1 + $index).' of 2.', $texts[$index]);
             self::assertStringContainsString('What went wrong', $texts[$index]);
             $file = (string) tempnam(sys_get_temp_dir(), 'volume');
             file_put_contents($file, $packets->pdf($volume));
