@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Forecast\Belief;
 
+use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Thermal\MeatProperties;
 
 /**
@@ -24,7 +25,12 @@ final class Belief
     /** Of the time that is left: by how much courses are usually off, and how much one may be. */
     private const PACE_UP = [0.0, 0.09];
     private const PACE_DOWN = [-0.1, 0.13];
+    private const PACE_PACKED = [-0.1, 0.09];
+    private const PACE_IN_DEAD_OVEN = [-0.1, 0.2];
     private const PACE_IN_THE_COLD = [-0.1, 0.05];
+    /** Below so many °C, in air that was read: what comes near it comes when the air allows. */
+    private const PACE_NEAR_AIR = [-0.1, 0.12];
+    private const NEAR_AIR = 10.0;
     private const USUALLY_WARM = 70.0; // °C
     private const HANDLING = 4.0; // °C
 
@@ -124,11 +130,7 @@ final class Belief
     {
         $sign = $isRising ? 1.0 : -1.0;
         $odds = [];
-        [$usual, $give] = match (true) {
-            $isRising => self::PACE_UP,
-            $this->way->isInTheCold() => self::PACE_IN_THE_COLD,
-            default => self::PACE_DOWN,
-        };
+        [$usual, $give] = $isRising ? self::PACE_UP : $this->paceDown($celsius);
         foreach ($this->futures($celsius + self::BEYOND * $sign, $sign, $within) as $n => $ahead) {
             $weight = $this->draws[$n][1];
             foreach (self::ERRORS as [$error, $share]) {
@@ -143,6 +145,20 @@ final class Belief
         }
 
         return new Odds($odds);
+    }
+
+    /** @return array{float, float} */
+    private function paceDown(float $celsius): array
+    {
+        if ($this->way->isInTheCold()) {
+            return $this->isAirRead() && $celsius < self::NEAR_AIR ? self::PACE_NEAR_AIR : self::PACE_IN_THE_COLD;
+        }
+
+        return match ($this->way->legs[\count($this->way->legs) - 1]->holding) {
+            Holding::Box, Holding::Towels => self::PACE_PACKED,
+            Holding::DeadOven => self::PACE_IN_DEAD_OVEN,
+            default => self::PACE_DOWN,
+        };
     }
 
     /**
