@@ -42,12 +42,13 @@ final readonly class Import
     ) {
     }
 
-    /** Whether it was stopped, or nothing was heard of it for a while, so that it may be gone on with. */
+    /** Whether it was stopped, broke off, or was not heard of for a while, so that it may be gone on with. */
     public function mayGoOn(Instant $now): bool
     {
         $heard = $this->toldAt ?? $this->at;
 
-        return $this->finishedAt === null && ($this->isStopped || $now->epoch - $heard->epoch > self::SILENT_S);
+        return $this->finishedAt === null
+            && ($this->isStopped || $this->problem !== null || $now->epoch - $heard->epoch > self::SILENT_S);
     }
 
     /** How long it will take yet, by what was done since it was handed over; null before anything was. */

@@ -125,6 +125,13 @@ final class LongImportTest extends KitchenTestCase
         self::assertStringContainsString('stopped: 0 of – entries are in', $page->filter('main')->text());
         $this->client->submit($page->selectButton('Go on')->form());
         self::assertStringContainsString('1 taken in', $this->client->followRedirect()->filter('main')->text());
+        $this->connection()->executeStatement(
+            "UPDATE import SET finished_at = NULL, added = NULL, done = 2, problem = 'the disk is full' WHERE id = ?",
+            [$import->id],
+        );
+        $page = $this->client->request('GET', '/exchange');
+        self::assertStringContainsString('broke off after 2 entries', $page->filter('main')->text());
+        self::assertCount(1, $page->selectButton('Go on'));
     }
 
     public function testWhoeverWaitsForAnAnswerMakesOnlyAFewAnewOfThoseThatAreOver(): void
