@@ -50,7 +50,8 @@ final class MatrixTest extends KitchenTestCase
         'correction',
         'correction_keep', 'delivery_keep', 'delivery_new', 'divide', 'divide_keep', 'divide_pieces', 'doubted',
         'doubted_keep', 'facts', 'facts_keep', 'hot_round_keep', 'label_print', 'log_keep', 'lot_move', 'lot_put_right',
-        'mix', 'packet_again', 'packet_ask', 'pit_take_back', 'plan_dish_make', 'plan_make', 'pit_write', 'sensor_place',
+        'mix', 'packet_again', 'packet_ask',
+        'pit_take_back', 'plan_dish_make', 'plan_make', 'pit_write', 'sensor_place',
         'thermometer_check', 'paper_trained',
     ];
 
