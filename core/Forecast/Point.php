@@ -25,6 +25,6 @@ final readonly class Point
 
     public static function celsius(Temperature $temperature): float
     {
-        return $temperature->ninetieths() / 90;
+        return $temperature->ninetieths / 90;
     }
 }

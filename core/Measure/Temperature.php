@@ -10,12 +10,12 @@ namespace Verjuicer\Core\Measure;
  */
 final readonly class Temperature
 {
-    /** Ninetieths of a degree Celsius. */
-    public int $level;
+    /** Ninetieths of a degree Celsius above 0 °C: the scale on which both units are whole numbers. */
+    public int $ninetieths;
 
     private function __construct(public int $tenths, public TemperatureUnit $unit)
     {
-        $this->level = $unit === TemperatureUnit::Fahrenheit ? 5 * ($tenths - 320) : 9 * $tenths;
+        $this->ninetieths = $unit === TemperatureUnit::Fahrenheit ? 5 * ($tenths - 320) : 9 * $tenths;
     }
 
     /** @throws MalformedTemperature if it lies outside −40…1000 °F or −40…540 °C */
@@ -62,18 +62,12 @@ final readonly class Temperature
         return self::ofTenths($part[1] === '-' || $part[1] === '−' ? -$tenths : $tenths, $stated);
     }
 
-    /** Ninetieths of a degree Celsius above 0 °C: the scale on which both units are whole numbers. */
-    public function ninetieths(): int
-    {
-        return $this->level;
-    }
-
     /** By the physics, whatever the units; for display and forecasts, never for a verdict. */
     public function isHotterThan(self $other): bool
     {
         return $this->unit === $other->unit
             ? $this->tenths > $other->tenths
-            : $this->ninetieths() > $other->ninetieths();
+            : $this->ninetieths > $other->ninetieths;
     }
 
     public function isAtLeast(Threshold $threshold): bool

@@ -39,12 +39,12 @@ final readonly class Threshold
         if ($temperature->unit === TemperatureUnit::Fahrenheit) {
             return $this->fahrenheit !== null
                 ? $temperature->tenths <=> $this->fahrenheit->tenths
-                : $temperature->ninetieths() <=> $this->printedIn(TemperatureUnit::Fahrenheit)->ninetieths();
+                : $temperature->ninetieths <=> $this->printedIn(TemperatureUnit::Fahrenheit)->ninetieths;
         }
 
         return $this->celsius !== null
             ? $temperature->tenths <=> $this->celsius->tenths
-            : $temperature->ninetieths() <=> $this->printedIn(TemperatureUnit::Celsius)->ninetieths();
+            : $temperature->ninetieths <=> $this->printedIn(TemperatureUnit::Celsius)->ninetieths;
     }
 
     /** The limit in this unit where the code prints it so, else as the code prints it. */
@@ -62,7 +62,7 @@ final readonly class Threshold
     /** The limit in this unit, or as the code prints it, in ninetieths of a degree Celsius. */
     public function levelIn(TemperatureUnit $unit): int
     {
-        return $this->printedIn($unit)->level;
+        return $this->printedIn($unit)->ninetieths;
     }
 
     /** Orders two limits of one rule set, by °F where both print it. */
@@ -70,7 +70,7 @@ final readonly class Threshold
     {
         return $this->fahrenheit !== null && $other->fahrenheit !== null
             ? $this->fahrenheit->tenths <=> $other->fahrenheit->tenths
-            : $this->printedIn(TemperatureUnit::Celsius)->ninetieths()
-                    <=> $other->printedIn(TemperatureUnit::Celsius)->ninetieths();
+            : $this->printedIn(TemperatureUnit::Celsius)->ninetieths
+                    <=> $other->printedIn(TemperatureUnit::Celsius)->ninetieths;
     }
 }

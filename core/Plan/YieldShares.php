@@ -41,7 +41,7 @@ final readonly class YieldShares
 
     public static function usual(string $name, Form $form, ?Temperature $target): self
     {
-        $celsius = $target === null ? 0.0 : $target->ninetieths() / 90;
+        $celsius = $target === null ? 0.0 : $target->ninetieths / 90;
         [$trimmed, $cooked] = match (true) {
             $form === Form::Side => [[1.0, 1.0], [0.92, 1.0]],
             $form === Form::Comminuted => [[1.0, 1.0], [0.8, 0.9]],

@@ -82,7 +82,7 @@ final readonly class Plausible
     private function isBeyond(Temperature $atOnce, Temperature $one, Temperature $other, int $seconds): bool
     {
         $scale = $atOnce->unit === TemperatureUnit::Fahrenheit ? 5 : 9;
-        $difference = abs($other->ninetieths() - $one->ninetieths());
+        $difference = abs($other->ninetieths - $one->ninetieths);
 
         // In sixtieths, so that the seconds between the readings count in whole numbers.
         return 60 * $difference > $scale * (60 * $atOnce->tenths + $this->perMinute->tenths * abs($seconds));

@@ -28,7 +28,7 @@ final readonly class Tolerance
             return abs($one->tenths - $other->tenths) <= $permitted;
         }
 
-        return abs($one->ninetieths() - $other->ninetieths())
+        return abs($one->ninetieths - $other->ninetieths)
             <= $permitted * ($one->unit === TemperatureUnit::Fahrenheit ? 5 : 9);
     }
 }

@@ -31,7 +31,7 @@ final readonly class AirThinning
             $this->kept === null
             || $before === null
             || $sample->at - $this->kept->at >= self::EVERY
-            || abs(($sample->temp?->ninetieths() ?? 0) - $before->ninetieths()) >= self::MOVED;
+            || abs(($sample->temp->ninetieths ?? 0) - $before->ninetieths) >= self::MOVED;
 
         return [$isKept ? new self($sample) : $this, $isKept];
     }

@@ -162,7 +162,7 @@ final readonly class ChannelWatch
         if ($pit === null || $sample->temp === null || $this->wasCoolerThanPit) {
             return [$this->wasCoolerThanPit, null];
         }
-        $over = $sample->temp->ninetieths() - $pit->ninetieths();
+        $over = $sample->temp->ninetieths - $pit->ninetieths;
 
         return [$over < 0, $over >= self::REVERSED ? $this->hotterSince ?? $sample->at : null];
     }

@@ -22,7 +22,7 @@ final readonly class LimitBands
         $levels = [];
         foreach (TemperatureUnit::cases() as $unit) {
             $ofUnit = array_map(
-                static fn (Threshold $limit): int => $limit->printedIn($unit)->ninetieths(),
+                static fn (Threshold $limit): int => $limit->printedIn($unit)->ninetieths,
                 $rules->thresholds(),
             );
             sort($ofUnit);
@@ -41,7 +41,7 @@ final readonly class LimitBands
     /** Even between two limits, odd at one. */
     private function band(Temperature $temperature): int
     {
-        $level = $temperature->ninetieths();
+        $level = $temperature->ninetieths;
         $band = 0;
         foreach ($this->levels[$temperature->unit->value] as $limit) {
             if ($level < $limit) {

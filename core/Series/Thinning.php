@@ -179,6 +179,6 @@ final readonly class Thinning
 
     private static function level(?Sample $sample): int
     {
-        return $sample?->temp?->ninetieths() ?? 0;
+        return $sample?->temp->ninetieths ?? 0;
     }
 }

@@ -171,10 +171,9 @@ final class Body
             $scale = ($surface->convection * self::LATENT * $wetness) / $this->pressure;
             // Newton's method: three steps find the skin to a hundredth of a degree.
             for ($step = 0; $step < 3; ++$step) {
-                $above = 240.97 + $skin;
-                $pressure = 611.21 * exp((17.502 * $skin) / $above);
+                $pressure = self::saturation($skin);
                 $evaporates = $scale * ($pressure - $surface->vapour);
-                $rises = ($scale * $pressure * 4217.5) / ($above * $above);
+                $rises = ($scale * $pressure * 4217.5) / (240.97 + $skin) ** 2;
                 if ($evaporates < 0.0) {
                     // Steam that condenses on a cold surface warms it, as freely as the air brings it.
                     $evaporates /= $wetness;

@@ -62,7 +62,7 @@ final class JudgedLimits
         $levels = $rowLevels = [];
         foreach (TemperatureUnit::cases() as $unit) {
             $all = array_map(
-                static fn (Threshold $limit): int => $limit->printedIn($unit)->ninetieths(),
+                static fn (Threshold $limit): int => $limit->printedIn($unit)->ninetieths,
                 $this->limits,
             );
             $rowLevels[$unit->value] = \array_slice($all, $this->firstRow);

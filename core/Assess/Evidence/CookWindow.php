@@ -106,8 +106,9 @@ final readonly class CookWindow
                 }
                 $oven = $cook->oven;
             }
-            foreach ($case->timeline->happenings as $order => $event) {
-                if ($order <= $stage->order || $order >= $stage->endOrder) {
+            for ($order = $stage->order + 1; $order < $stage->endOrder; ++$order) {
+                $event = $case->timeline->happenings[$order] ?? null;
+                if ($event === null) {
                     continue;
                 }
                 $degrees = match (true) {

@@ -39,7 +39,7 @@ final class Dwell
         $levels = [];
         foreach (TemperatureUnit::cases() as $unit) {
             $levels[$unit->value] = array_map(
-                static fn (CookingRow $row): int => $row->temperature->printedIn($unit)->ninetieths(),
+                static fn (CookingRow $row): int => $row->temperature->printedIn($unit)->ninetieths,
                 $rows,
             );
         }

@@ -30,7 +30,7 @@ final readonly class Reading
         public ?string $thermometer,
         public ?LeftOut $leftOut = null,
     ) {
-        $this->level = $temp->level;
+        $this->level = $temp->ninetieths;
     }
 
     /** Whether the reading before it on its track is the one that was read before it. */

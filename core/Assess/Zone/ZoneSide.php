@@ -21,7 +21,7 @@ final readonly class ZoneSide
     {
         $levels = [];
         foreach (TemperatureUnit::cases() as $unit) {
-            $levels[$unit->value] = [$cold->printedIn($unit)->ninetieths(), $hot->printedIn($unit)->ninetieths()];
+            $levels[$unit->value] = [$cold->printedIn($unit)->ninetieths, $hot->printedIn($unit)->ninetieths];
         }
         $this->levels = $levels;
     }
@@ -71,7 +71,7 @@ final readonly class ZoneSide
      */
     private function level(Temperature $temperature, int $side, int $cold, int $hot, bool $isMixed): int
     {
-        $level = $temperature->ninetieths();
+        $level = $temperature->ninetieths;
 
         return !$isMixed
             ? $level

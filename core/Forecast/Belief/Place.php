@@ -34,19 +34,19 @@ final readonly class Place
         return match (true) {
             $detail instanceof HotHold => new self(
                 self::named($detail->holding, $detail->place),
-                $detail->set === null ? null : $detail->set->ninetieths() / 90,
+                $detail->set === null ? null : $detail->set->ninetieths / 90,
                 $detail->covered,
             ),
             $detail instanceof ColdHold => new self(self::named($detail->holding, $detail->place) ?? Holding::WalkIn),
             $detail instanceof Cool => new self(
                 self::named($detail->holding, $detail->method) ?? Holding::WalkIn,
-                $detail->around === null ? null : $detail->around->ninetieths() / 90,
+                $detail->around === null ? null : $detail->around->ninetieths / 90,
                 $detail->covered,
                 $detail->depthMm === null ? null : $detail->depthMm / 1000,
             ),
             $detail instanceof Rest => new self(
                 self::named($detail->holding, $detail->method) ?? Holding::Counter,
-                $detail->around === null ? null : $detail->around->ninetieths() / 90,
+                $detail->around === null ? null : $detail->around->ninetieths / 90,
             ),
             $detail instanceof Prep => new self(Holding::Counter),
             default => null,

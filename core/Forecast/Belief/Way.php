@@ -88,7 +88,7 @@ final readonly class Way
             } elseif ($leg === null) {
                 continue;
             } elseif ($detail instanceof PitReading) {
-                $read = $detail->temp->ninetieths() / 90;
+                $read = $detail->temp->ninetieths / 90;
                 if ($set !== null && $leg->holding === null) {
                     $off[] = $read - $set;
                 }
@@ -100,7 +100,7 @@ final readonly class Way
                 $leg = $leg->holding === null ? $leg->in(self::opened($leg->air, $lid, $at)) : $leg;
                 $lid = null;
             } elseif ($detail instanceof PitSet) {
-                [$set, $off] = [$detail->set->ninetieths() / 90, []];
+                [$set, $off] = [$detail->set->ninetieths / 90, []];
                 $leg = $leg->in(self::turned($leg->air, $at, $set));
             } elseif ($detail instanceof Wrap || $detail instanceof Unwrap) {
                 if ($detail->piece === null || $detail->piece === $piece) {
@@ -293,6 +293,6 @@ final readonly class Way
 
     private static function celsius(?Temperature $temperature): ?float
     {
-        return $temperature === null ? null : $temperature->ninetieths() / 90;
+        return $temperature === null ? null : $temperature->ninetieths / 90;
     }
 }

@@ -201,6 +201,16 @@ final readonly class Imports
         return new Taking($import->batchId, $told, $kept);
     }
 
+    /** @return array<string, string> codes of the batches that are not all taken in, by their ids */
+    public function unfinished(Site $site): array
+    {
+        /** @var array<string, string> */
+        return $this->connection->fetchAllKeyValue(
+            'SELECT b.id, b.code FROM import i JOIN batch b ON b.id = i.batch_id WHERE b.site_id = ? ORDER BY b.code',
+            [$site->id->toRfc4122()],
+        );
+    }
+
     public function fail(Import $import, string $problem): void
     {
         $this->connection->executeStatement('UPDATE import SET problem = ? WHERE id = ?', [

@@ -204,6 +204,10 @@ final readonly class KitchenImport
         $method = $check->requiredText('method');
         [$expected, $read] = [$check->requiredTemperature('expected'), $check->requiredTemperature('read')];
         $outcome = $check->text('outcome') ?? 'kept';
+        $pressure = $check->counted('pressure_hpa');
+        if (!\in_array($outcome, ThermometerChecks::OUTCOMES, true)) {
+            $check->wrong('outcome', 'must be one of '.implode(', ', ThermometerChecks::OUTCOMES));
+        }
         if ($at !== null && $at->isAfter($this->now->instant())) {
             $check->wrong('at', 'lies ahead of now: check its time');
         }
@@ -224,7 +228,7 @@ final readonly class KitchenImport
             $expected,
             $read,
             $outcome,
-            $check->counted('pressure_hpa'),
+            $pressure,
         );
     }
 

@@ -41,7 +41,7 @@ final readonly class Parts
     }
 
     /**
-     * Adds the rest of a batch, part by part.
+     * Adds the rest of a batch that is new here, part by part: it is not judged before it is all in.
      *
      * @param list<list<Event>> $parts
      *

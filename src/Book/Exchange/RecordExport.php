@@ -45,6 +45,7 @@ final readonly class RecordExport
         private EntityManagerInterface $entities,
         private StoredRecords $records,
         private SiteDays $days,
+        private Imports $imports,
     ) {
     }
 
@@ -113,7 +114,10 @@ final readonly class RecordExport
         }
     }
 
-    /** @return \Generator<Batch> begun in the range, by that time; portions after what they were split off */
+    /**
+     * @return \Generator<Batch> begun in the range, by that time; portions after what they were split off. One that is
+     *     not all taken in yet is no record of anything, and not among them.
+     */
     public function batches(Site $site, Instant $from, Instant $to): \Generator
     {
         /** @var list<string> $ids */
@@ -121,7 +125,7 @@ final readonly class RecordExport
             'SELECT id FROM batch WHERE site_id = ? AND begun_at >= ? AND begun_at < ? ORDER BY begun_at, code',
             [$site->id->toRfc4122(), $from->rfc3339(), $to->rfc3339()],
         );
-        foreach ($ids as $id) {
+        foreach (array_diff($ids, array_keys($this->imports->unfinished($site))) as $id) {
             $batch = $this->entities->find(Batch::class, Uuid::fromString($id));
             if ($batch !== null) {
                 yield $batch;

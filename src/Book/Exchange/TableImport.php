@@ -9,6 +9,7 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\TagInUse;
 use Verjuicer\App\Ledger\Log\EventConflict;
+use Verjuicer\App\Ledger\Log\EventLog;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Csv\Csv;
 use Verjuicer\App\Platform\Now;
@@ -30,7 +31,7 @@ final readonly class TableImport
         private EntityManagerInterface $entities,
         private StoredRecords $records,
         private Reader $reader,
-        private Parts $parts,
+        private EventLog $log,
         private Now $now,
     ) {
     }
@@ -46,15 +47,18 @@ final readonly class TableImport
                     static fn (Event $event): Event => $event->takenIn($by->initials, $event->id, $event->replaces),
                     $events,
                 );
-                if ($taken !== []) {
-                    $this->parts->append($batch, $by, Parts::of($taken), $taking);
+                foreach (Parts::of($taken) as $part) {
+                    // A write of its own, and followed: the board shows what the record has, however far it comes.
+                    $this->log->append($batch, $by, ...$part);
+                    $taking->tell(\count($part));
                 }
             }
         } catch (EventConflict|TagInUse) {
             $report->refuse(
                 1,
                 'an event does not go with what is recorded here: it has the id of another, '
-                .'or opens a batch whose tag is in use.',
+                .'or opens a batch whose tag is in use. '
+                .\sprintf('What stood before it is in (%d of %d events).', $taking->done, $taking->total),
             );
         }
 

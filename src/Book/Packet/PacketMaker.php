@@ -12,6 +12,7 @@ use Symfony\Component\Process\Process;
 use Symfony\Component\Uid\Uuid;
 use Twig\Environment;
 use Verjuicer\App\Book\DaySheet\LateReadings;
+use Verjuicer\App\Book\Exchange\Imports;
 use Verjuicer\App\Book\Find\Finder;
 use Verjuicer\App\Book\Proof\ProofFile;
 use Verjuicer\App\Book\Proof\Verification;
@@ -77,6 +78,7 @@ final readonly class PacketMaker
         private Finder $finder,
         private Alarms $alarms,
         private PacketSurroundings $around,
+        private Imports $imports,
         private FindingText $findings,
         private Figures $figures,
         private Environment $twig,
@@ -139,16 +141,17 @@ final readonly class PacketMaker
             'pits' => $packet->scope->isFirst() ? $this->around->pits($site, $from, $to) : [],
             'people' => $this->around->people($site),
             'in_force' => $this->rules->of($site),
-            'checks' => $this->checks($site, $from, $to),
+            'checks' => $packet->scope->isFirst() ? $this->checks($site, $from, $to) : [],
             'alarms' => $packet->scope->isFirst() ? array_map(
                 fn (Alarm $one): array => ['alarm' => $one, 'history' => $this->alarms->history($one->id)],
                 $this->alarms->about($site, $ids, $from, $to),
             ) : [],
-            'signatures' => $this->signatures($site, $packet->scope),
+            'signatures' => $packet->scope->isFirst() ? $this->signatures($site, $packet->scope) : [],
             'seal' => $this->chain->seal($site),
             'key' => $this->keys->publicKey($site),
             'checker' => $this->address->of('checker', []),
             'verified' => $verified,
+            'unfinished' => $this->imports->unfinished($site),
         ]);
         $process = new Process(
             ['weasyprint', '--pdf-variant', 'pdf/a-3b', '-', '-'],
@@ -233,7 +236,7 @@ final readonly class PacketMaker
         );
     }
 
-    /** @return list<string> by the time they were begun */
+    /** @return list<string> by the time they were begun; none that is not all taken in: it would be judged by a part */
     private function batches(Site $site, PacketScope $scope): array
     {
         [$from, $to] = self::range($site, $scope);
@@ -263,8 +266,8 @@ final readonly class PacketMaker
             $parameters['product'] = $scope->product;
         }
 
-        /** @var list<string> */
-        return $this->connection->fetchFirstColumn(
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn(
             <<<SQL
             SELECT b.id FROM batch b LEFT JOIN batch_report r ON r.batch_id = b.id
             WHERE b.site_id = :site AND b.begun_at < :to AND (r.ended_at IS NULL OR r.ended_at >= :from) $and
@@ -273,6 +276,8 @@ final readonly class PacketMaker
             $parameters,
             isset($parameters['lot']) ? ['lot' => ArrayParameterType::STRING] : [],
         );
+
+        return array_values(array_diff($ids, array_keys($this->imports->unfinished($site))));
     }
 
     /** @return array{Instant, Instant} */

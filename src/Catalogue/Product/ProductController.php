@@ -176,6 +176,7 @@ final class ProductController extends FormController
     private function form(FormInput $input, ?Product $product): Response
     {
         $law = $product === null ? [] : $this->law($product->animal, $product->form, $product->integrity);
+        $isCured = \in_array(Treatment::Cured->value, $product->treatments ?? [], true);
 
         return $this->page(
             'catalogue/product/edit.html.twig',
@@ -184,7 +185,8 @@ final class ProductController extends FormController
                 'product' => $product,
                 'treatments' => array_column(Treatment::cases(), 'value'),
                 // What a recipe holds is shown where meat is said to be cured.
-                'cures' => \in_array(Treatment::Cured->value, $product->treatments ?? [], true)
+                'is_cured' => $isCured,
+                'cures' => $isCured
                     ? array_filter(
                         $this->recipes->of($this->account->get()->site),
                         static fn (Recipe $one): bool => $one->nitritePpm() !== null,

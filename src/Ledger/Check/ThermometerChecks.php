@@ -23,6 +23,8 @@ use Verjuicer\Core\Ruleset\ThermometerRules;
 /** Checks of thermometers. A check changes what readings are worth, so it changes every batch they are in. */
 final readonly class ThermometerChecks
 {
+    public const OUTCOMES = ['kept', 'adjusted', 'retired'];
+
     public function __construct(
         private Connection $connection,
         private EntityManagerInterface $entities,

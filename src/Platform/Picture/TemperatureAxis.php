@@ -20,8 +20,8 @@ final readonly class TemperatureAxis
     public function y(Temperature $temperature): float
     {
         $share =
-            ($temperature->ninetieths() - $this->coldest->ninetieths())
-            / ($this->hottest->ninetieths() - $this->coldest->ninetieths());
+            ($temperature->ninetieths - $this->coldest->ninetieths)
+            / ($this->hottest->ninetieths - $this->coldest->ninetieths);
 
         return round(max($this->top, min($this->bottom, $this->bottom - $share * ($this->bottom - $this->top))), 1);
     }

@@ -146,7 +146,7 @@ final readonly class SickPlaces
         $hottest = null;
         $lowest = 0;
         foreach ($samples as $sample) {
-            $reads = $sample->temp?->ninetieths() ?? 0;
+            $reads = $sample->temp->ninetieths ?? 0;
             if ($hottest === null || $reads >= $hottest[0] || self::isOpen($sample->at, $lids)) {
                 $hottest = [$reads, $sample->at];
                 $lowest = $reads;

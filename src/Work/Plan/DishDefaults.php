@@ -41,7 +41,7 @@ final readonly class DishDefaults
     {
         $unit = $product->site->unit;
         $target = $product->doneness()->from ?? self::degrees(165, $unit);
-        $isTender = $target->ninetieths() >= self::degrees(self::TENDER, TemperatureUnit::Fahrenheit)->ninetieths();
+        $isTender = $target->ninetieths >= self::degrees(self::TENDER, TemperatureUnit::Fahrenheit)->ninetieths;
         [$wrap, $wrapAt] = $isTender || $product->wrap !== '' ? self::wrap($product->wrap, $unit) : [null, null];
         $clock = $school === School::Clock ? self::CLOCK : ['total' => null, 'wrapAfter' => null, 'sauced' => 0];
         [$rest, $resting] = self::rest($product->rest);
@@ -103,7 +103,7 @@ final readonly class DishDefaults
     /** Whether it comes off warm enough to be held hot: a rare roast does not. */
     private static function isHot(Temperature $target): bool
     {
-        return $target->ninetieths() >= self::degrees(self::HELD_FROM, TemperatureUnit::Fahrenheit)->ninetieths();
+        return $target->ninetieths >= self::degrees(self::HELD_FROM, TemperatureUnit::Fahrenheit)->ninetieths;
     }
 
     private static function degrees(int $fahrenheit, TemperatureUnit $unit): Temperature

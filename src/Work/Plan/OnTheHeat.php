@@ -73,7 +73,7 @@ final readonly class OnTheHeat
                 Weight::ofGrams(max(1, $time->grams ?? 1)),
                 $pieces,
             ),
-            new HeatPlan($time->set === null ? self::USUAL_SET : $time->set->ninetieths() / 90, 95.0),
+            new HeatPlan($time->set === null ? self::USUAL_SET : $time->set->ninetieths / 90, 95.0),
             new DishRest(Holding::Cabinet, 0, null, 0),
             null,
             new Leads(fire: 0),

@@ -39,7 +39,7 @@ final readonly class OwnCooks
                 continue;
             }
             $meat = self::meat($product, $one->grams, $one->pieces);
-            $set = $one->set === null ? self::USUAL_SET : $one->set->ninetieths() / 90;
+            $set = $one->set === null ? self::USUAL_SET : $one->set->ninetieths / 90;
             $heat = new HeatPlan($set, $target, $one->wrap, $one->wrap === null ? null : self::WRAPPED_AT);
             $expected = $times->cook($meat, $heat)->done->ofLast($one->pieces);
             $cooks[] = [$one->pulled->epoch - $one->loaded->epoch, $expected];

@@ -212,6 +212,6 @@ final readonly class PlanSheets
 
     private static function celsius(Temperature $temperature): float
     {
-        return $temperature->ninetieths() / 90;
+        return $temperature->ninetieths / 90;
     }
 }

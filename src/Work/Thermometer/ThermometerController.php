@@ -41,7 +41,6 @@ use Verjuicer\Core\Thermal\BoilingPoint;
 #[Route('/thermometers')]
 final class ThermometerController extends FormController implements ShowsAgain
 {
-    private const OUTCOMES = ['kept', 'adjusted', 'retired'];
     private const METHODS = ['ice', 'boil'];
 
     public function __construct(
@@ -130,7 +129,7 @@ final class ThermometerController extends FormController implements ShowsAgain
         if (!\in_array($method, self::METHODS, true)) {
             $input->refuse('method', 'form.problem.choice');
         }
-        if (!\in_array($outcome, self::OUTCOMES, true)) {
+        if (!\in_array($outcome, ThermometerChecks::OUTCOMES, true)) {
             $input->refuse('outcome', 'form.problem.choice');
         }
         $expected = $read === null ? null : $this->expected($found, $method, $pressure, $read->unit);
@@ -215,7 +214,7 @@ final class ThermometerController extends FormController implements ShowsAgain
             'boiling' => $this->expected($thermometer, 'boil', null, $site->unit),
             'doubts' => $this->doubts($thermometer, $checks),
             'methods' => self::METHODS,
-            'outcomes' => self::OUTCOMES,
+            'outcomes' => ThermometerChecks::OUTCOMES,
         ]);
     }
 

@@ -63,6 +63,12 @@ final class KitchenImportTest extends KitchenTestCase
             ]],
             '/thermometers/0/checks/0/at',
         ];
+        yield 'a check that came to nothing known' => [
+            ['thermometers' => [
+                ['label' => 'X1', 'kind' => 'instant', 'checks' => [['outcome' => 'fine'] + $check]],
+            ]],
+            '/thermometers/0/checks/0/outcome',
+        ];
         yield 'a lot of no product' => [['lots' => [$lot + ['at' => '2026-11-20T00:00:00Z']]], '/lots/0/product'];
         yield 'a lot without an id' => [
             ['lots' => [['id' => '7', 'at' => '2026-11-20T00:00:00Z'] + $lot]],

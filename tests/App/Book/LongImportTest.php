@@ -15,12 +15,14 @@ use Verjuicer\App\Book\Exchange\RecordLines;
 use Verjuicer\App\Book\Exchange\Stopped;
 use Verjuicer\App\Book\Exchange\TableImport;
 use Verjuicer\App\Book\Exchange\Taking;
+use Verjuicer\App\Book\Packet\Packets;
 use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Ledger\Chain\ChainWalk;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Csv\Csv;
 use Verjuicer\App\Projection\Projections;
 use Verjuicer\App\Site\People\Account;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Tests\App\KitchenTestCase;
@@ -107,6 +109,55 @@ final class LongImportTest extends KitchenTestCase
         self::assertSame(5, $stopped->done);
     }
 
+    public function testHalfOfABatchIsInNoExportAndNoPacketWhichSaysSo(): void
+    {
+        $imports = $this->service(Imports::class);
+        $one = $imports->keep(Uuid::v7(), $this->by, ImportKind::Records, null, hash('sha256', 'half'));
+        $imports->begin($one);
+        $imports->stop($one);
+        try {
+            $this->service(RecordImport::class)->import(
+                self::record('HALF', 700, true),
+                $this->by,
+                false,
+                $imports->taking($one),
+            );
+            self::fail('it was told to stop');
+        } catch (Stopped) {
+        }
+        self::assertSame(['HALF'], array_values($imports->unfinished($this->by->site)));
+        $all = iterator_to_array($this->service(RecordExport::class)->ndjson(
+            $this->by->site,
+            Instant::parse('2020-01-01T00:00:00Z'),
+            Instant::parse('2030-01-01T00:00:00Z'),
+        ), false);
+        self::assertStringNotContainsString('"HALF"', implode('', $all));
+        $form = $this->client->request('GET', '/packets')->selectButton('Make it')->form();
+        $this->client->submit($form, ['from' => '2026-11-20', 'to' => '2026-11-22', 'product' => '']);
+        $packets = $this->service(Packets::class);
+        $packet = $packets->find(basename((string) $this->client->followRedirect()->getUri()));
+        self::assertNotNull($packet);
+        $text = VolumesTest::text($packets->pdf($packet));
+        self::assertStringContainsString('is taken in from a file yet: HALF.', $text);
+        self::assertStringNotContainsString(' HALF, ', $text);
+    }
+
+    public function testATableThatIsStoppedIsFollowedAsFarAsItCame(): void
+    {
+        $this->service(RecordImport::class)->import(self::record('TABLE', 2, true), $this->by, false);
+        $state = "SELECT s.%s FROM projection_state s JOIN batch b ON b.id = s.batch_id WHERE b.code = 'TABLE'";
+        $head = $this->number(\sprintf($state, 'head'));
+        $taking = new Taking(null, static fn () => throw new Stopped());
+        try {
+            $this->service(TableImport::class)->import(self::table(1200), $this->by, false, $taking);
+            self::fail('it was told to stop');
+        } catch (Stopped) {
+        }
+        self::assertCount(504, $this->kept('TABLE')->events);
+        self::assertSame($head + 1, $this->number(\sprintf($state, 'head')), 'what the board says is of these');
+        self::assertSame($head + 1, $this->number(\sprintf($state, 'made')));
+    }
+
     public function testAManagerStopsAndGoesOnOnThePage(): void
     {
         $imports = $this->service(Imports::class);
@@ -158,17 +209,11 @@ final class LongImportTest extends KitchenTestCase
     public function testATableOfThousandsIsTakenInParts(): void
     {
         $this->service(RecordImport::class)->import(self::record('TABLE', 2, true), $this->by, false);
-        $rows = [RecordExport::READING_COLUMNS];
-        for ($n = 0; $n < 1200; ++$n) {
-            $at = gmdate('Y-m-d\TH:i:s\Z', 1795161600 + 10 * $n);
-            $rows[] = ['TABLE', '940', '', Uuid::v7()->toRfc4122(), $at, 'DF', '1', 'core', '160', 'F', 'T1', ''];
-        }
-        $text = implode('', array_map(Csv::line(...), $rows));
         $told = [];
         $taking = new Taking(null, static function (Taking $taking) use (&$told): void {
             $told[] = $taking->done;
         });
-        $report = $this->service(TableImport::class)->import($text, $this->by, false, $taking);
+        $report = $this->service(TableImport::class)->import(self::table(1200), $this->by, false, $taking);
         self::assertSame([], $report->refused);
         self::assertSame([500, 1000, 1200], $told);
         self::assertCount(1204, $this->kept('TABLE')->events);
@@ -202,6 +247,17 @@ final class LongImportTest extends KitchenTestCase
             static fn ($event): array => [$event->at->epoch, $event->kind()->name()],
             $record->events,
         );
+    }
+
+    private static function table(int $readings): string
+    {
+        $rows = [RecordExport::READING_COLUMNS];
+        for ($n = 0; $n < $readings; ++$n) {
+            $at = gmdate('Y-m-d\TH:i:s\Z', 1795161600 + 10 * $n);
+            $rows[] = ['TABLE', '940', '', Uuid::v7()->toRfc4122(), $at, 'DF', '1', 'core', '160', 'F', 'T1', ''];
+        }
+
+        return implode('', array_map(Csv::line(...), $rows));
     }
 
     private static function record(string $code, int $readings, bool $hasUuids): string

@@ -77,7 +77,7 @@ final class VolumesTest extends KitchenTestCase
         self::assertStringContainsString('Open the PDF', $this->client->followRedirect()->filter('main')->text());
     }
 
-    private static function text(string $pdf): string
+    public static function text(string $pdf): string
     {
         $process = new Process(['pdftotext', '-layout', '-', '-'], null, null, $pdf);
 

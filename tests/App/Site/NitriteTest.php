@@ -68,6 +68,17 @@ final class NitriteTest extends KitchenTestCase
         );
     }
 
+    public function testWhatIsCuredByNoRecipeThatSaysSoIsSaid(): void
+    {
+        $this->logIn('dell');
+        $product = $this->words("SELECT id FROM product WHERE name = 'Mutton ham'");
+        $page = $this->client->request('GET', "/products/$product");
+        self::assertStringNotContainsString('No recipe here says', $page->filter('aside')->text());
+        $this->client->submit($page->selectButton('Keep')->form(['cured' => '1']));
+        $page = $this->client->request('GET', "/products/$product");
+        self::assertStringContainsString('No recipe here says how much', $page->filter('aside')->text());
+    }
+
     private function assertSaid(Crawler $page): void
     {
         $text = preg_replace('/\s+/', ' ', $page->filter('aside')->text());

@@ -121,7 +121,7 @@ final class DwellTest extends TestCase
                 ? new LeftOut(
                     3,
                     $chance->getInt(0, 1200),
-                    ['F' => $temp->ninetieths() - $chance->getInt(0, 90)],
+                    ['F' => $temp->ninetieths - $chance->getInt(0, 90)],
                     null,
                     0,
                     0,

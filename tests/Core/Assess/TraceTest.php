@@ -77,7 +77,7 @@ final class TraceTest extends TestCase
                     $trace->firstAtLeast($one),
                 );
             }
-            $levels = array_map(static fn (Reading $reading): int => $reading->temp->ninetieths(), $readings);
+            $levels = array_map(static fn (Reading $reading): int => $reading->temp->ninetieths, $readings);
             $steps = array_map(
                 static fn (int $one, int $next): int => abs($next - $one),
                 \array_slice($levels, 0, -1),
