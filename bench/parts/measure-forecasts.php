@@ -50,7 +50,7 @@ $timed = static function (Closure $ask) use (&$spent): mixed {
 /** The last readings within five quarters of an hour. @return list<array{int, float}> */
 $lately = static function (Assessment $assessment, int $since): array {
     $points = [];
-    foreach ($assessment->timeline->readings as $reading) {
+    foreach ($assessment->timeline->readings->all() as $reading) {
         if ($reading->at >= $since) {
             $points[] = [$reading->at, $reading->level / 90];
         }

@@ -6,11 +6,9 @@ namespace Verjuicer\Core\Assess;
 
 use Verjuicer\Core\Assess\Abridged\Abridgement;
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\SortedReadings;
 use Verjuicer\Core\Assess\Evidence\SuspectReadings;
 use Verjuicer\Core\Assess\Evidence\Timeline;
-use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
@@ -78,7 +76,7 @@ final readonly class Assessor
             );
         }
         $rulesJudged = self::worstByRule($findings->all());
-        self::addThermometerFindings($findings, $rules, $sorted, (new Trace($timeline->readings))->count());
+        self::addThermometerFindings($findings, $rules, $sorted, $timeline->readings->count());
         $countdowns = $findings->countdowns();
         usort(
             $countdowns,
@@ -158,7 +156,7 @@ final readonly class Assessor
         SortedReadings $sorted,
         int $readings,
     ): void {
-        [$suspectIds, $unchecked, $overdue] = [$sorted->suspectIds, $sorted->unchecked, $sorted->overdue];
+        $suspectIds = $sorted->suspectIds;
         $tolerance = $rules->get(ThermometerRules::class)->tolerance;
         $house = $rules->house();
         if ($suspectIds !== []) {
@@ -174,23 +172,22 @@ final readonly class Assessor
                 ),
             );
         }
-        if ($unchecked !== []) {
+        $unchecked = $sorted->unchecked->first();
+        if ($unchecked !== null) {
             $findings->add(
                 new Finding(
                     rule: 'thermometer.unchecked',
                     verdict: null,
                     citation: $tolerance->citation,
                     message: 'thermometer.unchecked',
-                    values: ['count' => $sorted->uncheckedCount, 'of' => $readings],
-                    evidence: [$unchecked[0]->id],
+                    values: ['count' => $sorted->unchecked->count(), 'of' => $readings],
+                    evidence: [$unchecked->id],
                     options: ['thermometer.check'],
                 ),
             );
         }
-        if ($overdue !== []) {
-            $labels = array_unique(
-                array_map(static fn (Reading $reading): string => $reading->thermometer ?? '', $overdue),
-            );
+        $overdue = $sorted->overdue->first();
+        if ($overdue !== null) {
             $findings->add(
                 new Finding(
                     rule: 'thermometer.overdue',
@@ -198,12 +195,12 @@ final readonly class Assessor
                     citation: $house->citation,
                     message: 'thermometer.overdue',
                     values: [
-                        'count' => $sorted->overdueCount,
+                        'count' => $sorted->overdue->count(),
                         'of' => $readings,
                         'within' => $house->thermometerCheck,
-                        'thermometers' => implode(', ', $labels),
+                        'thermometers' => implode(', ', $sorted->overdue->thermometers()),
                     ],
-                    evidence: [$overdue[0]->id],
+                    evidence: [$overdue->id],
                     options: ['thermometer.check'],
                 ),
             );

@@ -30,7 +30,7 @@ final readonly class LeftBehind
         }
         $stretch = $cook->window->stretch;
         $last = $latest = [];
-        foreach ($assessment->timeline->readings as $reading) {
+        foreach ($assessment->timeline->readings->all() as $reading) {
             if ($reading->order >= $stretch->order && $reading->order < $stretch->endOrder) {
                 $last[$reading->track] = $reading;
                 $latest[$reading->piece] = $reading;

@@ -59,7 +59,7 @@ final readonly class Reminders
                 null,
             );
         }
-        foreach ($timeline->readings as $reading) {
+        foreach ($timeline->readings->all() as $reading) {
             if ($note->temp !== null && $reading->order > $order && !$note->temp->isHotterThan($reading->temp)) {
                 return new Reminder($text, $reading->instant(), $note->temp);
             }

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Record;
 
 use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\DetailReader;
 use Verjuicer\Core\Event\FieldValue;
 use Verjuicer\Core\Event\Kind;
+use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Event\Kinds\TakenBack;
 use Verjuicer\Core\Food\Animal;
 use Verjuicer\Core\Food\Form;
@@ -27,6 +29,7 @@ final readonly class Reader
 {
     public const FORMAT = 'verjuicer-record/1';
     private const MOST_TAG = 999;
+    private const READINGS = 4000;
 
     public function __construct(private RuleSetLibrary $ruleSets)
     {
@@ -261,15 +264,17 @@ final readonly class Reader
         $events = [];
         $ids = [];
         $replacing = [];
+        $before = null;
         foreach ($batch->objects('events', true) as $fields) {
             $id = $fields->requiredText('id');
             $at = $fields->requiredInstant('at');
+            $before = $at = $at !== null && $at->epoch === $before?->epoch ? $before : $at;
             $by = FieldValue::word($fields->requiredText('by'));
             $kind = self::kind($fields);
             $replaces =
                 $kind?->class === TakenBack::class ? $fields->requiredText('replaces') : $fields->text('replaces');
             $reason = $fields->text('reason');
-            $detail = $kind === null ? null : DetailReader::read($kind, $fields);
+            $detail = $kind === null ? null : self::same(DetailReader::read($kind, $fields));
             if ($id !== null) {
                 if (isset($ids[$id])) {
                     $fields->wrong('id', 'is the id of another event: every id must be its own');
@@ -302,6 +307,23 @@ final readonly class Reader
         }
 
         return $events;
+    }
+
+    /** The same for the same: a long record is full of readings of a few spots, a few degrees apart. */
+    private static function same(?Detail $detail): ?Detail
+    {
+        /** @var array<string, Reading> $readings */
+        static $readings = [];
+        if (!$detail instanceof Reading) {
+            return $detail;
+        }
+        if (\count($readings) > self::READINGS) {
+            $readings = [];
+        }
+        $says = [$detail->temp->tenths, $detail->temp->unit, $detail->piece, $detail->spot, $detail->thermometer];
+        $key = json_encode([...$says, $detail->feel, $detail->logger], \JSON_THROW_ON_ERROR);
+
+        return $readings[$key] ??= $detail;
     }
 
     private static function kind(Fields $fields): ?Kind

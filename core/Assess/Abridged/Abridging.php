@@ -91,8 +91,9 @@ final class Abridging
         if ($sorted->suspectIds !== []) {
             return null;
         }
-        $unchecked = array_fill_keys(array_column($sorted->unchecked, 'id'), true);
-        $overdue = array_fill_keys(array_column($sorted->overdue, 'id'), true);
+        $unchecked = $sorted->unchecked->orders();
+        $overdue = $sorted->overdue->orders();
+        $readings = $timeline->readings->all();
         $abridging = new self(
             new JudgedLimits($rules, $record->product),
             $rules->get(CookingRules::class),
@@ -108,12 +109,12 @@ final class Abridging
                 $abridging->restore($past, $kept);
             }
             $reading = null;
-            if (isset($timeline->readings[$next]) && $timeline->readings[$next]->order === $order) {
-                $reading = $timeline->readings[$next++];
+            if (isset($readings[$next]) && $readings[$next]->order === $order) {
+                $reading = $readings[$next++];
             }
             if ($reading !== null) {
-                $isUnchecked = isset($unchecked[$reading->id]);
-                $isOverdue = isset($overdue[$reading->id]);
+                $isUnchecked = isset($unchecked[$order]);
+                $isOverdue = isset($overdue[$order]);
                 if ($order < $size) {
                     $leftOut = $reading->leftOut;
                     \assert($leftOut !== null, 'what is kept says what was left out before it');
@@ -450,7 +451,7 @@ final class Abridging
 
         return new Abridgement(
             $until,
-            \count($timeline->events) - \count($timeline->readings) + \count($kept),
+            \count($timeline->happenings) + \count($kept),
             $leftOut,
             $lines,
             [

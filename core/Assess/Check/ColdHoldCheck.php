@@ -96,7 +96,7 @@ final readonly class ColdHoldCheck implements Check
         $cold = $case->limits->cold->threshold;
         $wasCold = false;
         $stage = 0;
-        foreach ($trace->readings as $reading) {
+        foreach ($trace->all() as $reading) {
             while ($stages[$stage]->endOrder <= $reading->order) {
                 ++$stage;
             }

@@ -33,7 +33,7 @@ final readonly class ComeUpCheck implements Check
                 $window->rule->category === CookingCategory::NonIntact ? $house->comeUpNonIntact : $house->comeUpIntact;
             $traces = $case->readingsIn($window->stretch)->byTrack();
             if ($traces === []) {
-                self::judgeTrack($case, $findings, $window, $limit, null, new Trace([]));
+                self::judgeTrack($case, $findings, $window, $limit, null, Trace::none());
             }
             foreach ($traces as $track => $trace) {
                 self::judgeTrack($case, $findings, $window, $limit, $track, $trace);

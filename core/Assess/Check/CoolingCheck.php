@@ -150,7 +150,7 @@ final readonly class CoolingCheck implements Check
     private static function hit(Trace $trace, Reading $below, Gate $gate): array
     {
         $previous = null;
-        foreach ($trace->readings as $reading) {
+        foreach ($trace->all() as $reading) {
             if ($reading->order >= $below->order && $reading->temp->isAtMost($gate->at->threshold)) {
                 return [$reading, $previous];
             }

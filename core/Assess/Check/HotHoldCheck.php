@@ -60,7 +60,7 @@ final readonly class HotHoldCheck implements Check
         $earliest = $trace->lastBefore($below->order)->at ?? $stage->from->epoch;
         $until = $stage->to->epoch;
         $lastBelow = $below->at;
-        foreach ($trace->readings as $reading) {
+        foreach ($trace->all() as $reading) {
             if ($reading->order > $below->order) {
                 if ($reading->temp->isAtLeast($limit->threshold)) {
                     $until = $reading->at;

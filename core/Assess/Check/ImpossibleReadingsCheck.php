@@ -21,26 +21,28 @@ final readonly class ImpossibleReadingsCheck implements Check
         $house = $case->rules->house();
         foreach ($case->tracks as $track => $trace) {
             $atOnce = $house->plausible->jumpNinetieths();
-            if ($trace->extent()->isWhole && $trace->extent()->step <= $atOnce) {
+            $isWhole = $trace->isWhole();
+            if ($isWhole && $trace->extent()->step <= $atOnce) {
                 continue;
             }
-            $previous = $first = null;
-            $pairs = 0;
-            foreach ($trace->readings as $reading) {
-                if (!$reading->follows()) {
-                    $pairs += $reading->leftOut->impossible ?? 0;
+            $first = $last = null;
+            $level = $pairs = 0;
+            foreach ($trace->temps as $index => $temp) {
+                if (!$isWhole && !$trace->follows($trace->orders[$index])) {
+                    $pairs += $trace->leftOutBefore($trace->orders[$index])->impossible ?? 0;
                 } elseif (
-                    $previous !== null
-                    && abs($reading->level - $previous->level) > $atOnce
-                    && self::areImpossible($previous, $reading, $house)
+                    $last !== null
+                    && abs($temp->ninetieths - $level) > $atOnce
+                    && $house->plausible->isImpossible($last, $temp, $trace->ats[$index] - $trace->ats[$index - 1])
                 ) {
-                    $first ??= [$previous, $reading];
+                    $first ??= $index;
                     ++$pairs;
                 }
-                $previous = $reading;
+                $last = $temp;
+                $level = $temp->ninetieths;
             }
             if ($first !== null) {
-                $findings->add(self::finding($house, $track, $first[0], $first[1], $pairs));
+                $findings->add(self::finding($house, $track, $trace->at($first - 1), $trace->at($first), $pairs));
             }
         }
     }

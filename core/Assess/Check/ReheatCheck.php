@@ -143,7 +143,7 @@ final readonly class ReheatCheck implements Check
     /** Seconds: the first reading of the stage shown to be above the cold limit from this moment on. */
     private static function firstWarm(CaseFile $case, Trace $trace, int $from): ?int
     {
-        foreach ($trace->readings as $reading) {
+        foreach ($trace->all() as $reading) {
             if ($reading->at >= $from && $reading->temp->isAbove($case->limits->cold->threshold)) {
                 return $reading->at;
             }

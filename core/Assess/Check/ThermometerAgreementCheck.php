@@ -17,11 +17,11 @@ final readonly class ThermometerAgreementCheck implements Check
     {
         $house = $case->rules->house();
         foreach ($case->tracks as $track => $trace) {
-            if ($trace->extent()->isOfOne) {
+            if ($trace->isOfOneThermometer()) {
                 continue;
             }
             $previous = null;
-            foreach ($trace->readings as $reading) {
+            foreach ($trace->all() as $reading) {
                 if (
                     $previous !== null
                     && $reading->follows()

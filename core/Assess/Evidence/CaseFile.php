@@ -23,8 +23,6 @@ final class CaseFile
 {
     public readonly Limits $limits;
 
-    public readonly Trace $readings;
-
     /** @var array<string, Trace> by track */
     public readonly array $tracks;
 
@@ -44,16 +42,15 @@ final class CaseFile
 
     private ?int $firstPiercing = null;
 
-    /** @param list<Reading> $readings all counted ones, or those that are not suspect */
+    /** @param Trace $readings all counted ones, or those that are not suspect */
     public function __construct(
         public readonly Site $site,
         public readonly Product $product,
         public readonly RuleSet $rules,
         public readonly Timeline $timeline,
-        array $readings,
+        public readonly Trace $readings,
     ) {
         $this->limits = $rules->limits();
-        $this->readings = new Trace($readings);
         $this->tracks = $this->readings->byTrack();
         $this->asOf = $timeline->asOf;
     }

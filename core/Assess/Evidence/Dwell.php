@@ -49,56 +49,70 @@ final class Dwell
     /**
      * Goes through further readings, up to the first that completes a row.
      *
-     * @param list<Reading> $readings
-     *
      * @return array{CookingRow, Reading, Reading}|null the row, the first reading of its run, and the one that
      *     completes it
      */
-    public function through(array $readings): ?array
+    public function through(Trace $readings): ?array
     {
         $runGap = $this->rules->runGap->seconds;
         $running = $this->running;
-        $lastAt = $this->lastAt;
-        $highest = $this->highest;
+        $ats = $readings->ats;
+        $isAbridged = !$readings->isWhole();
+        $highest = null;
+        $peak = $this->highest->level ?? \PHP_INT_MIN;
         $due = $this->due($running);
         $unit = null;
         $levels = [];
+        $next = $lowest = \PHP_INT_MAX;
         $reached = null;
-        foreach ($readings as $reading) {
-            if ($reading->temp->unit !== $unit) {
-                $unit = $reading->temp->unit;
+        foreach ($readings->temps as $index => $temp) {
+            $level = $temp->ninetieths;
+            if ($level > $peak) {
+                $peak = $level;
+                $highest = $index;
+            }
+            if ($temp->unit !== $unit) {
+                $unit = $temp->unit;
                 $levels = $this->levels[$unit->value];
+                $lowest = $levels[0];
+                $next = $levels[$running] ?? \PHP_INT_MAX;
             }
-            $level = $reading->level;
-            $at = $reading->at;
-            if ($highest === null || $highest->level < $level) {
-                $highest = $reading;
+            if ($running === 0 && $level < $lowest) {
+                continue;
             }
+            $at = $ats[$index];
             $before = $running;
             if ($running > 0) {
-                $leftOut = $reading->leftOut;
-                $running = ($leftOut->gap ?? $at - ($lastAt ?? $at)) > $runGap ? 0 : $running;
-                foreach ($leftOut->lowest ?? [] as $of => $lowest) {
-                    $running = self::unbroken($running, $lowest, $this->levels[$of]);
+                $leftOut = $isAbridged ? $readings->leftOutBefore($readings->orders[$index]) : null;
+                if (($leftOut->gap ?? $at - ($ats[$index - 1] ?? $this->lastAt ?? $at)) > $runGap) {
+                    $running = 0;
                 }
-                $running = self::unbroken($running, $level, $levels);
+                foreach ($leftOut->lowest ?? [] as $of => $coolest) {
+                    $running = self::unbroken($running, $coolest, $this->levels[$of]);
+                }
+                while ($running > 0 && $level < $levels[$running - 1]) {
+                    --$running;
+                }
             }
             $isBroken = $running < $before;
-            $lastAt = $at;
-            $before = $running;
-            while (isset($levels[$running]) && $level >= $levels[$running]) {
-                $this->firsts[$running++] = $reading;
-            }
-            if ($isBroken || $running > $before) {
+            if ($isBroken || $level >= $next) {
+                while (isset($levels[$running]) && $level >= $levels[$running]) {
+                    $this->firsts[$running++] = $readings->at($index);
+                }
+                $next = $levels[$running] ?? \PHP_INT_MAX;
                 $due = $this->due($running);
             }
             if ($at >= $due) {
-                $reached = $this->reached($running, $reading);
+                $reached = $this->reached($running, $readings->at($index));
                 break;
             }
         }
+        if ($highest !== null) {
+            $this->highest = $readings->at($highest);
+        }
         $this->wasHotEnough = $this->wasHotEnough || $this->firsts !== [];
-        [$this->running, $this->lastAt, $this->highest] = [$running, $lastAt, $highest];
+        $this->running = $running;
+        $this->lastAt = $ats[\count($ats) - 1] ?? $this->lastAt;
 
         return $reached;
     }

@@ -21,9 +21,10 @@ final readonly class Outline
     public static function of(Timeline $timeline, int $few = self::FEW): array
     {
         $counts = $first = $last = [];
+        $readings = $timeline->readings->all();
         $keys = [];
         $stage = -1;
-        foreach ($timeline->readings as $index => $reading) {
+        foreach ($readings as $index => $reading) {
             while (($timeline->stages[$stage + 1]->order ?? \PHP_INT_MAX) < $reading->order) {
                 ++$stage;
             }
@@ -34,13 +35,13 @@ final readonly class Outline
         }
         $slots = $seen = [];
         foreach ($counts as $key => $count) {
-            $slots[$key] = self::slot($count, $timeline->readings[$last[$key]]->at - $first[$key], $few);
+            $slots[$key] = self::slot($count, $readings[$last[$key]]->at - $first[$key], $few);
         }
         if (max([0, ...array_values($slots)]) === 0) {
-            return $timeline->readings;
+            return $readings;
         }
         $outline = [];
-        foreach ($timeline->readings as $index => $reading) {
+        foreach ($readings as $index => $reading) {
             $key = $keys[$index];
             $slot = $slots[$key] === 0 ? $index : intdiv($reading->at, $slots[$key]);
             if (($seen[$key] ?? -1) !== $slot || $index === $last[$key]) {

@@ -19,14 +19,17 @@ final readonly class Silence
     {
         $longest = -1;
         $longestFrom = $longestTo = $previous = $from->epoch;
-        foreach ($readings->readings as $reading) {
-            $previous = max($previous, $reading->leftOut->before ?? $previous);
-            if ($reading->at - $previous > $longest) {
-                $longest = $reading->at - $previous;
-                $longestFrom = $previous;
-                $longestTo = $reading->at;
+        $isWhole = $readings->isWhole();
+        foreach ($readings->ats as $index => $at) {
+            if (!$isWhole) {
+                $previous = max($previous, $readings->leftOutBefore($readings->orders[$index])->before ?? $previous);
             }
-            $previous = $reading->at;
+            if ($at - $previous > $longest) {
+                $longest = $at - $previous;
+                $longestFrom = $previous;
+                $longestTo = $at;
+            }
+            $previous = $at;
         }
         if ($to->epoch - $previous > $longest) {
             $longestFrom = $previous;

@@ -8,20 +8,16 @@ namespace Verjuicer\Core\Assess\Evidence;
 final readonly class SortedReadings
 {
     /**
-     * @param list<Reading> $believed all but the suspect ones
+     * @param Trace $believed all but the suspect ones
      * @param list<string> $suspectIds
-     * @param list<Reading> $unchecked by a thermometer that was never checked
-     * @param list<Reading> $overdue by one whose last check was longer ago than the house allows
-     * @param int $uncheckedCount how many, those an abridged record left out with them
-     * @param int $overdueCount the same
+     * @param Doubted $unchecked by a thermometer that was never checked
+     * @param Doubted $overdue by one whose last check was longer ago than the house allows
      */
     public function __construct(
-        public array $believed,
+        public Trace $believed,
         public array $suspectIds,
-        public array $unchecked,
-        public array $overdue,
-        public int $uncheckedCount,
-        public int $overdueCount,
+        public Doubted $unchecked,
+        public Doubted $overdue,
     ) {
     }
 }

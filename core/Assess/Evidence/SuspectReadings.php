@@ -43,65 +43,82 @@ final readonly class SuspectReadings
     }
 
     /**
-     * One pass over readings in order of time. Suspect is one whose thermometer failed its last check at or before
-     * it, or its first check after it; unchecked one whose thermometer never was; overdue one whose thermometer's last
-     * check was longer ago than this, or came only afterwards.
+     * Suspect is a reading whose thermometer failed its last check at or before it, or its first check after it;
+     * unchecked one whose thermometer never was; overdue one whose thermometer's last check was longer ago than this,
+     * or came only afterwards. Between two checks all that a thermometer read in a row stand the same.
      *
-     * @param list<Reading> $readings
+     * @param Trace $readings all of a record
      */
-    public function sorted(array $readings, Span $within): SortedReadings
+    public function sorted(Trace $readings, Span $within): SortedReadings
     {
-        $believed = $suspectIds = $unchecked = $overdue = [];
-        $uncheckedCount = $overdueCount = 0;
-        $longest = $within->seconds;
-        // Between two checks of a thermometer every reading of it stands the same.
-        $of = $last = null;
-        $from = $before = 0;
-        $isSuspect = false;
-        foreach ($readings as $index => $reading) {
-            if ($reading->leftOut !== null) {
-                $uncheckedCount += $reading->leftOut->unchecked;
-                $overdueCount += $reading->leftOut->overdue;
+        $suspect = $unchecked = $overdue = [];
+        foreach ($readings->byThermometer() as [$from, $end, $label]) {
+            $checks = $label === null ? [] : $this->checks[$label] ?? [];
+            if ($checks === []) {
+                $unchecked[] = [$from, $end];
+                continue;
             }
-            $label = $reading->thermometer;
-            $at = $reading->at;
-            if ($label === null || $label !== $of || $at < $from || $at >= $before) {
-                $checks = $label === null ? [] : $this->checks[$label] ?? [];
-                if ($checks === []) {
-                    $unchecked[] = $reading;
-                    if ($suspectIds !== []) {
-                        $believed[] = $reading;
-                    }
-                    continue;
+            while ($from < $end) {
+                $next = self::firstAfter($checks, $readings->ats[$from]);
+                $until = isset($checks[$next]) ? min($end, $readings->countUntil($checks[$next][0] - 1)) : $end;
+                if (($checks[$next - 1][1] ?? false) || ($checks[$next][1] ?? false)) {
+                    $suspect[] = [$from, $until];
                 }
-                $next = self::firstAfter($checks, $at);
-                $of = $label;
                 $last = $checks[$next - 1][0] ?? null;
-                $from = $last ?? \PHP_INT_MIN;
-                $before = $checks[$next][0] ?? \PHP_INT_MAX;
-                $isSuspect = ($checks[$next - 1][1] ?? false) || ($checks[$next][1] ?? false);
-            }
-            if ($isSuspect) {
-                if ($suspectIds === []) {
-                    $believed = \array_slice($readings, 0, $index);
+                $late = $last === null ? $from : max($from, $readings->countUntil($last + $within->seconds));
+                if ($late < $until) {
+                    $overdue[] = [$late, $until];
                 }
-                $suspectIds[] = $reading->id;
-            } elseif ($suspectIds !== []) {
-                $believed[] = $reading;
+                $from = $until;
             }
-            if ($last === null || $at - $last > $longest) {
-                $overdue[] = $reading;
-            }
+        }
+        $uncheckedCount = $overdueCount = 0;
+        foreach ($readings->leftOut() as $leftOut) {
+            $uncheckedCount += $leftOut->unchecked;
+            $overdueCount += $leftOut->overdue;
         }
 
         return new SortedReadings(
-            $suspectIds === [] ? $readings : $believed,
-            $suspectIds,
-            $unchecked,
-            $overdue,
-            $uncheckedCount + \count($unchecked),
-            $overdueCount + \count($overdue),
+            self::without($readings, $suspect),
+            self::ids($readings, $suspect),
+            new Doubted($readings, $unchecked, $uncheckedCount),
+            new Doubted($readings, $overdue, $overdueCount),
         );
+    }
+
+    /** @param list<array{int, int}> $parts from which reading up to which, rising */
+    private static function without(Trace $readings, array $parts): Trace
+    {
+        if ($parts === []) {
+            return $readings;
+        }
+        $believed = [];
+        $from = 0;
+        foreach ([...$parts, [$readings->size(), 0]] as [$until, $next]) {
+            for ($index = $from; $index < $until; ++$index) {
+                $believed[] = $index;
+            }
+            $from = $next;
+        }
+
+        return $readings->only($believed);
+    }
+
+    /**
+     * @param list<array{int, int}> $parts from which reading up to which
+     *
+     * @return list<string>
+     */
+    private static function ids(Trace $readings, array $parts): array
+    {
+        $ids = [];
+        foreach ($parts as [$from, $until]) {
+            for ($index = $from; $index < $until; ++$index) {
+                $ids[] = $readings->at($index)->id;
+            }
+        }
+
+        return $ids;
     }
 
     /** @param list<array{int, bool}> $checks */

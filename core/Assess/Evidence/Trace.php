@@ -4,10 +4,14 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Evidence;
 
+use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
 
-/** Readings in their order. Looking one up by place costs O(log n), a subset by limit O(n) once. */
+/**
+ * Readings in their order, as columns: what goes through all of them asks these, and only a reading that somebody
+ * wants to know more of is made. Looking one up by place costs O(log n), a subset by limit O(n) once.
+ */
 final class Trace
 {
     /** @var array<int, self> */
@@ -16,81 +20,253 @@ final class Trace
     /** @var array<int, self> */
     private array $atMost = [];
 
-    /** @var array<string, self>|null */
-    private ?array $byTrack = null;
-
     private ?Extent $extent = null;
 
-    /** @param list<Reading> $readings in order */
-    public function __construct(public readonly array $readings)
+    /**
+     * @param list<int> $orders places among all counted events
+     * @param list<int> $ats seconds since 1970, UTC
+     * @param list<Temperature> $temps
+     * @param array<string, self>|null $byTrack null where nobody asked yet
+     * @param self|null $whole what it is a part of, from one place up to another
+     */
+    private function __construct(
+        private readonly CountedReadings $source,
+        public readonly array $orders,
+        public readonly array $ats,
+        public readonly array $temps,
+        private ?array $byTrack = null,
+        private readonly ?self $whole = null,
+    ) {
+    }
+
+    public static function none(): self
     {
+        return new self(new CountedReadings([], [], []), [], [], []);
+    }
+
+    /** @param array<string, Column> $byTrack the same readings by their track, in the order of their first */
+    public static function ofColumns(CountedReadings $source, Column $all, array $byTrack): self
+    {
+        $tracks = [];
+        foreach ($byTrack as $track => $column) {
+            $tracks[$track] = new self($source, $column->orders, $column->ats, $column->temps);
+        }
+
+        return new self($source, $all->orders, $all->ats, $all->temps, $tracks);
+    }
+
+    /** @param list<Reading> $readings in order */
+    public static function of(array $readings): self
+    {
+        $made = $leftOut = $thermometers = $orders = $ats = $temps = [];
+        foreach ($readings as $index => $reading) {
+            $made[$reading->order] = $reading;
+            $orders[] = $reading->order;
+            $ats[] = $reading->at;
+            $temps[] = $reading->temp;
+            if ($reading->leftOut !== null) {
+                $leftOut[$reading->order] = $reading->leftOut;
+            }
+            if ($index === 0 || $readings[$index - 1]->thermometer !== $reading->thermometer) {
+                $thermometers[] = [$index, $reading->thermometer];
+            }
+        }
+
+        return new self(new CountedReadings([], $leftOut, $thermometers, $made), $orders, $ats, $temps);
+    }
+
+    /** Those of several traces of one record, each in its place. */
+    public static function merged(self $one, self ...$others): self
+    {
+        $orders = $ats = $temps = [];
+        foreach ([$one, ...$others] as $trace) {
+            foreach ($trace->orders as $index => $order) {
+                $orders[] = $order;
+                $ats[$order] = $trace->ats[$index];
+                $temps[$order] = $trace->temps[$index];
+            }
+        }
+        sort($orders);
+        ksort($ats);
+        ksort($temps);
+
+        return new self($one->source, $orders, array_values($ats), array_values($temps));
     }
 
     public function isEmpty(): bool
     {
-        return $this->readings === [];
+        return $this->orders === [];
     }
 
-    /** How far they reach: what many a question need not ask of each. */
-    public function extent(): Extent
+    /** How many it holds. */
+    public function size(): int
     {
-        return $this->extent ??= Extent::of($this->readings);
+        return \count($this->orders);
     }
 
     /** How many were read, those an abridged record left out with them. */
     public function count(): int
     {
-        $count = \count($this->readings);
-        foreach ($this->readings as $reading) {
-            if ($reading->leftOut !== null) {
-                $count += $reading->leftOut->count;
-            }
+        $count = \count($this->orders);
+        foreach ($this->leftOut() as $leftOut) {
+            $count += $leftOut->count;
         }
 
         return $count;
     }
 
+    /** @return array<int, LeftOut> by place: what an abridged record left out before each of them */
+    public function leftOut(): array
+    {
+        $leftOut = $this->source->leftOut;
+
+        return $leftOut === [] ? [] : array_intersect_key($leftOut, array_flip($this->orders));
+    }
+
+    /** What an abridged record left out before one of them, by its place. */
+    public function leftOutBefore(int $order): ?LeftOut
+    {
+        return $this->source->leftOut[$order] ?? null;
+    }
+
+    /** Whether the reading at this place follows the one before it on its track, and none that was left out. */
+    public function follows(int $order): bool
+    {
+        return ($this->source->leftOut[$order]->count ?? 0) === 0;
+    }
+
+    /** How far they reach: what many a question need not ask of each. */
+    public function extent(): Extent
+    {
+        return $this->extent ??= Extent::of($this->temps);
+    }
+
+    /** Whether none was left out. */
+    public function isWhole(): bool
+    {
+        return $this->leftOut() === [];
+    }
+
+    /** Whether one thermometer read all of them, or none that is named. */
+    public function isOfOneThermometer(): bool
+    {
+        if (\count($this->source->thermometers) < 2) {
+            return true;
+        }
+        foreach ($this->orders as $order) {
+            if ($this->source->at($order)->thermometer !== $this->first()?->thermometer) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /**
+     * Of all readings of a record: the thermometers that read them, in turn.
+     *
+     * @return list<array{int, int, string|null}> from which of them, counted from 0, up to which, that one not
+     *     included, by which
+     */
+    public function byThermometer(): array
+    {
+        $parts = [];
+        foreach ($this->source->thermometers as $index => [$from, $label]) {
+            $parts[] = [$from, $this->source->thermometers[$index + 1][0] ?? \count($this->orders), $label];
+        }
+
+        return $parts;
+    }
+
+    /** @param int $index counted from 0 */
+    public function at(int $index): Reading
+    {
+        return $this->source->at($this->orders[$index]);
+    }
+
+    /** @return list<Reading> each of them: for what asks all there is of all of them */
+    public function all(): array
+    {
+        return array_map($this->source->at(...), $this->orders);
+    }
+
     public function first(): ?Reading
     {
-        return $this->readings[0] ?? null;
+        return $this->orders === [] ? null : $this->at(0);
     }
 
     public function last(): ?Reading
     {
-        return $this->readings[\count($this->readings) - 1] ?? null;
+        return $this->orders === [] ? null : $this->at(\count($this->orders) - 1);
     }
 
     /** The last reading that stands before this place. */
     public function lastBefore(int $order): ?Reading
     {
-        return $this->readings[$this->countBefore($order) - 1] ?? null;
+        $before = $this->countBefore($order);
+
+        return $before === 0 ? null : $this->at($before - 1);
     }
 
     /** The last reading at or before this moment, in seconds since 1970. */
     public function lastUntil(int $at): ?Reading
     {
-        $low = 0;
-        $high = \count($this->readings);
-        while ($low < $high) {
-            $middle = ($low + $high) >> 1;
-            if ($this->readings[$middle]->at <= $at) {
-                $low = $middle + 1;
-            } else {
-                $high = $middle;
-            }
-        }
+        $until = $this->countUntil($at);
 
-        return $this->readings[$low - 1] ?? null;
+        return $until === 0 ? null : $this->at($until - 1);
     }
 
     /** The readings from one place up to another, that one not included. */
     public function between(int $order, int $endOrder): self
     {
-        $from = $this->countBefore($order);
+        return $this->slice($this->countBefore($order), $this->countBefore($endOrder));
+    }
 
-        $count = $this->countBefore($endOrder) - $from;
+    /** The readings from one to another, counted from 0, that one not included. */
+    public function slice(int $from, int $until): self
+    {
+        $count = max(0, $until - $from);
+        if ($count === \count($this->orders)) {
+            return $this;
+        }
 
-        return $count === \count($this->readings) ? $this : new self(\array_slice($this->readings, $from, $count));
+        return new self(
+            $this->source,
+            \array_slice($this->orders, $from, $count),
+            \array_slice($this->ats, $from, $count),
+            \array_slice($this->temps, $from, $count),
+            null,
+            $this,
+        );
+    }
+
+    /**
+     * Those at some places.
+     *
+     * @param list<int> $indexes counted from 0, rising
+     */
+    public function only(array $indexes): self
+    {
+        $orders = $ats = $temps = [];
+        foreach ($indexes as $index) {
+            $orders[] = $this->orders[$index];
+            $ats[] = $this->ats[$index];
+            $temps[] = $this->temps[$index];
+        }
+
+        return new self($this->source, $orders, $ats, $temps);
+    }
+
+    /** Those that an abridged record did not keep: what was read since. */
+    public function fresh(): self
+    {
+        $leftOut = $this->source->leftOut;
+
+        return $leftOut === []
+            ? $this
+            : $this->only(
+                array_keys(array_filter($this->orders, static fn (int $order): bool => !isset($leftOut[$order]))),
+            );
     }
 
     public function atLeast(Threshold $limit): self
@@ -109,9 +285,9 @@ final class Trace
         if ($this->extent()->lowest >= max($fahrenheit, $other)) {
             return null;
         }
-        foreach ($this->readings as $reading) {
-            if ($reading->level < ($reading->temp->unit === TemperatureUnit::Fahrenheit ? $fahrenheit : $other)) {
-                return $reading;
+        foreach ($this->temps as $index => $temp) {
+            if ($temp->ninetieths < ($temp->unit === TemperatureUnit::Fahrenheit ? $fahrenheit : $other)) {
+                return $this->at($index);
             }
         }
 
@@ -124,9 +300,9 @@ final class Trace
         if ($this->extent()->highest <= min($fahrenheit, $other)) {
             return null;
         }
-        foreach ($this->readings as $reading) {
-            if ($reading->level > ($reading->temp->unit === TemperatureUnit::Fahrenheit ? $fahrenheit : $other)) {
-                return $reading;
+        foreach ($this->temps as $index => $temp) {
+            if ($temp->ninetieths > ($temp->unit === TemperatureUnit::Fahrenheit ? $fahrenheit : $other)) {
+                return $this->at($index);
             }
         }
 
@@ -139,9 +315,9 @@ final class Trace
         if ($this->extent()->highest < min($fahrenheit, $other)) {
             return null;
         }
-        foreach ($this->readings as $reading) {
-            if ($reading->level >= ($reading->temp->unit === TemperatureUnit::Fahrenheit ? $fahrenheit : $other)) {
-                return $reading;
+        foreach ($this->temps as $index => $temp) {
+            if ($temp->ninetieths >= ($temp->unit === TemperatureUnit::Fahrenheit ? $fahrenheit : $other)) {
+                return $this->at($index);
             }
         }
 
@@ -151,15 +327,38 @@ final class Trace
     /** @return array<string, self> by track, in the order in which the tracks were first read */
     public function byTrack(): array
     {
-        if ($this->byTrack === null) {
-            $readings = [];
-            foreach ($this->readings as $reading) {
-                $readings[$reading->track][] = $reading;
+        return $this->byTrack ??= $this->whole === null ? $this->grouped() : $this->partsOf($this->whole);
+    }
+
+    /**
+     * The parts of its tracks that lie in this part of it.
+     *
+     * @return array<string, self>
+     */
+    private function partsOf(self $whole): array
+    {
+        $size = \count($this->orders);
+        $byTrack = [];
+        foreach ($size === 0 ? [] : $whole->byTrack() as $track => $trace) {
+            $part = $trace->between($this->orders[0], $this->orders[$size - 1] + 1);
+            if ($part->orders !== []) {
+                $byTrack[$track] = $part;
             }
-            $this->byTrack = array_map(static fn (array $ofTrack): self => new self($ofTrack), $readings);
+        }
+        uasort($byTrack, static fn (self $one, self $other): int => $one->orders[0] <=> $other->orders[0]);
+
+        return $byTrack;
+    }
+
+    /** @return array<string, self> */
+    private function grouped(): array
+    {
+        $indexes = [];
+        foreach ($this->orders as $index => $order) {
+            $indexes[$this->source->at($order)->track][] = $index;
         }
 
-        return $this->byTrack;
+        return array_map($this->only(...), $indexes);
     }
 
     /**
@@ -170,15 +369,15 @@ final class Trace
     private function onSide(Threshold $limit, int $side): self
     {
         [$fahrenheit, $other] = self::levels($limit);
-        $readings = [];
-        foreach ($this->readings as $reading) {
-            $level = $reading->temp->unit === TemperatureUnit::Fahrenheit ? $fahrenheit : $other;
-            if ($side * ($reading->level - $level) >= 0) {
-                $readings[] = $reading;
+        $indexes = [];
+        foreach ($this->temps as $index => $temp) {
+            $level = $temp->unit === TemperatureUnit::Fahrenheit ? $fahrenheit : $other;
+            if ($side * ($temp->ninetieths - $level) >= 0) {
+                $indexes[] = $index;
             }
         }
 
-        return new self($readings);
+        return $this->only($indexes);
     }
 
     /** @return array{int, int} a limit for readings in °F and for others, in ninetieths of a degree Celsius */
@@ -190,11 +389,23 @@ final class Trace
     /** How many stand before this place. */
     public function countBefore(int $order): int
     {
+        return self::countBelow($this->orders, $order);
+    }
+
+    /** How many were read at or before this moment, in seconds since 1970. */
+    public function countUntil(int $at): int
+    {
+        return self::countBelow($this->ats, $at === \PHP_INT_MAX ? $at : $at + 1);
+    }
+
+    /** @param list<int> $rising */
+    private static function countBelow(array $rising, int $figure): int
+    {
         $low = 0;
-        $high = \count($this->readings);
+        $high = \count($rising);
         while ($low < $high) {
             $middle = ($low + $high) >> 1;
-            if ($this->readings[$middle]->order < $order) {
+            if ($rising[$middle] < $figure) {
                 $low = $middle + 1;
             } else {
                 $high = $middle;

@@ -12,14 +12,14 @@ use Verjuicer\Core\Ruleset\CookingRules;
 final readonly class TrackInCook
 {
     /**
-     * @param list<Reading> $readings that count
+     * @param Trace $readings that count; not empty
      * @param CookingRow|null $row the row that is reached
      * @param Reading|null $first the first of the run that reaches it
      * @param Reading|null $reached the one that completes it
      */
     private function __construct(
         public string $track,
-        public array $readings,
+        public Trace $readings,
         public Dwell $dwell,
         public ?CookingRow $row,
         public ?Reading $first,
@@ -40,57 +40,43 @@ final readonly class TrackInCook
         $from = 0;
         do {
             $move = array_shift($moves);
-            $until = $move === null ? \count($trace->readings) : $trace->countBefore($move);
+            $until = $move === null ? $trace->size() : $trace->countBefore($move);
             $dwell = new Dwell($window->openRows, $rules);
-            $part = $from === 0 && $move === null
-                ? $trace->readings
-                : \array_slice($trace->readings, $from, $until - $from);
+            $part = $trace->slice($from, $until);
             $reached = $dwell->through($part);
             if ($reached !== null) {
-                $counted = $from === 0 ? $trace->readings : \array_slice($trace->readings, $from);
-
-                return new self($track, $counted, $dwell, ...$reached);
+                return new self($track, $trace->slice($from, $trace->size()), $dwell, ...$reached);
             }
             $from = $move === null ? $from : $until;
         } while ($move !== null);
 
-        return $part === [] ? null : new self($track, $part, $dwell, null, null, null);
+        return $part->isEmpty() ? null : new self($track, $part, $dwell, null, null, null);
     }
 
     public function piece(): int
     {
-        return $this->readings[0]->piece;
+        return $this->readings->at(0)->piece;
     }
 
     public function last(): Reading
     {
-        return $this->readings[\count($this->readings) - 1];
+        return $this->readings->at($this->readings->size() - 1);
     }
 
     /** Whether it was read early and below this temperature only: as raw meat is. */
     public function isRaw(Threshold $middle, int $until): bool
     {
-        if ($this->reached !== null || $this->last()->at > $until) {
-            return false;
-        }
-        foreach ($this->readings as $reading) {
-            if ($reading->temp->isAtLeast($middle)) {
-                return false;
-            }
-        }
-
-        return true;
+        return $this->reached === null
+            && $this->last()->at <= $until
+            && $this->readings->firstAtLeast($middle) === null;
     }
 
     /** Whether any reading after this one is at this temperature or above. */
     public function isWarmAfter(Reading $other, Threshold $middle): bool
     {
-        for (
-            $index = \count($this->readings) - 1;
-            $index >= 0 && $this->readings[$index]->order > $other->order;
-            --$index
-        ) {
-            if ($this->readings[$index]->temp->isAtLeast($middle)) {
+        $temps = $this->readings->temps;
+        for ($index = \count($temps) - 1; $index >= 0 && $this->readings->orders[$index] > $other->order; --$index) {
+            if ($temps[$index]->isAtLeast($middle)) {
                 return true;
             }
         }

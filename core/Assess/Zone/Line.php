@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Zone;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\DangerZoneRules;
@@ -48,9 +48,9 @@ final readonly class Line
      * Goes on through readings.
      *
      * @param self|null $line null where it begins with the first of them
-     * @param non-empty-list<Reading> $readings in order
+     * @param Trace $readings not empty
      */
-    public static function through(?self $line, array $readings, CaseFile $case, StageTouch $touch): self
+    public static function through(?self $line, Trace $readings, CaseFile $case, StageTouch $touch): self
     {
         $hotSpan = $case->rule(DangerZoneRules::class)->hotSpan->seconds;
         $side = new ZoneSide($case->limits->cold->threshold, $case->limits->hot->threshold);
@@ -68,20 +68,23 @@ final readonly class Line
         $unit = null;
         $cold = $hot = 0;
         $alone = null;
-        foreach ($readings as $reading) {
-            if ($reading->temp->unit !== $unit) {
-                $unit = $reading->temp->unit;
-                [$cold, $hot] = $side->levels($unit);
+        $inZone = 0;
+        $after = $before;
+        foreach ($readings->temps as $index => $temp) {
+            $to = $readings->ats[$index];
+            if ($temp !== $last || $unit === null) {
+                if ($temp->unit !== $unit) {
+                    $unit = $temp->unit;
+                    [$cold, $hot] = $side->levels($unit);
+                }
+                // Where it lies, by the limits in its own unit: −1 cold, 0 in the zone, 1 hot.
+                $level = $temp->ninetieths;
+                $after = $level <= $cold ? -1 : ($level >= $hot ? 1 : 0);
+                $firstSide ??= $after;
             }
-            // Where it lies, by the limits in its own unit: −1 cold, 0 in the zone, 1 hot.
-            $after = $reading->level <= $cold ? -1 : ($reading->level >= $hot ? 1 : 0);
-            $firstSide ??= $after;
-            $to = $reading->at;
             if ($before === 0 && $after === 0 && $to > $from && $last?->unit === $unit) {
                 // All of it is in the zone, whatever the stages say.
-                $greatest += $to - $from;
-                $least += $to - $from;
-                $estimate += self::SECOND * ($to - $from);
+                $inZone += $to - $from;
                 if (self::SECOND * $from !== $until) {
                     $touch->share($since, $until, $byStage);
                     ++$stays;
@@ -111,7 +114,7 @@ final readonly class Line
                 if ($before === 0 && $after === 0) {
                     $least += $to - $start;
                 }
-                $stay = $start === $to ? null : $side->stay($last, $before, $start, $reading->temp, $after, $to);
+                $stay = $start === $to ? null : $side->stay($last, $before, $start, $temp, $after, $to);
                 if ($stay !== null) {
                     $estimate += $stay[1] - $stay[0];
                     if ($stay[0] !== $until) {
@@ -122,19 +125,22 @@ final readonly class Line
                     $until = $stay[1];
                 }
             }
-            [$last, $from, $before] = [$reading->temp, $to, $after];
+            $last = $temp;
+            $from = $to;
+            $before = $after;
         }
+        \assert($last !== null && $firstSide !== null, 'there is a reading');
 
         return new self(
-            $estimate,
-            $least,
-            $greatest,
+            $estimate + self::SECOND * $inZone,
+            $least + $inZone,
+            $greatest + $inZone,
             $stays,
             $since,
             $until,
             $byStage,
             $firstSide,
-            $line->firstAt ?? $readings[0]->at,
+            $line->firstAt ?? $readings->ats[0],
             $last,
             $from,
             $before,

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Zone;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Trace;
 
 /**
@@ -29,45 +28,49 @@ final readonly class Lines
      */
     public function through(CaseFile $case, StageTouch $touch, bool $isGoneOnWith = false): self
     {
-        $fresh = $case->readings;
-        if ($this->ofTracks !== []) {
-            $fresh = new Trace(
-                array_values(
-                    array_filter($fresh->readings, static fn (Reading $one): bool => $one->leftOut === null),
-                ),
-            );
-        }
-        $ofTrack = $fresh->byTrack();
-        $isNew = array_diff_key($ofTrack, $this->ofTracks);
-        // What was read of a piece is asked for up to where its last spot was first read.
-        $until = $isGoneOnWith ? \PHP_INT_MAX : -1;
-        foreach ($isNew as $trace) {
-            $until = max($until, $trace->readings[0]->order);
-        }
-        $ofPiece = $first = [];
-        foreach ($fresh->readings as $reading) {
-            if ($reading->order > $until) {
-                break;
-            }
-            $track = $reading->track;
-            if (isset($isNew[$track]) && !isset($first[$track])) {
-                $first[$track] = $ofPiece[$reading->piece] ?? [];
-            }
-            $ofPiece[$reading->piece][] = $reading;
+        $fresh = $this->ofTracks === [] ? $case->readings : $case->readings->fresh();
+        $byPiece = [];
+        foreach ($fresh->byTrack() as $track => $trace) {
+            $byPiece[$trace->at(0)->piece][$track] = $trace;
         }
         $ofTracks = $this->ofTracks;
-        foreach ($ofTrack as $track => $trace) {
-            $readings = $trace->readings;
-            \assert($readings !== [], 'a track is one that was read');
-            $before = $ofTracks[$track] ?? $this->ofPieces[$readings[0]->piece] ?? null;
-            $all = ($first[$track] ?? []) === [] ? $readings : [...$first[$track], ...$readings];
-            $ofTracks[$track] = Line::through($before, $all, $case, $touch);
+        foreach ($fresh->byTrack() as $track => $trace) {
+            $line = $ofTracks[$track] ?? null;
+            if ($line === null) {
+                // What was read of the piece before this spot first was.
+                $piece = $trace->at(0)->piece;
+                $line = $this->ofPieces[$piece] ?? null;
+                $earlier = self::together($byPiece[$piece], $trace->orders[0]);
+                $line = $earlier->isEmpty() ? $line : Line::through($line, $earlier, $case, $touch);
+            }
+            $ofTracks[$track] = Line::through($line, $trace, $case, $touch);
         }
         $ofPieces = $this->ofPieces;
-        foreach ($isGoneOnWith ? $ofPiece : [] as $piece => $readings) {
-            $ofPieces[$piece] = Line::through($ofPieces[$piece] ?? null, $readings, $case, $touch);
+        foreach ($isGoneOnWith ? $byPiece : [] as $piece => $traces) {
+            $all = self::together($traces, \PHP_INT_MAX);
+            $ofPieces[$piece] = Line::through($ofPieces[$piece] ?? null, $all, $case, $touch);
         }
 
         return new self($ofPieces, $ofTracks);
+    }
+
+    /**
+     * What was read of a piece before this place.
+     *
+     * @param non-empty-array<string, Trace> $traces of its spots
+     */
+    private static function together(array $traces, int $order): Trace
+    {
+        $parts = array_map(
+            static fn (Trace $trace): Trace => $trace->slice(0, $trace->countBefore($order)),
+            array_values($traces),
+        );
+        $parts = array_values(array_filter($parts, static fn (Trace $part): bool => !$part->isEmpty()));
+
+        return match (\count($parts)) {
+            0 => Trace::none(),
+            1 => $parts[0],
+            default => Trace::merged(...$parts),
+        };
     }
 }

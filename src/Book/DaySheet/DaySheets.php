@@ -201,7 +201,7 @@ final readonly class DaySheets
     ): SheetBatch {
         $assessment = $this->assessments->whole($batch);
         $readings = array_filter(
-            $assessment->timeline->readings,
+            $assessment->timeline->readings->all(),
             static fn ($reading): bool => $reading->at >= $from->epoch && $reading->at < $to->epoch,
         );
         $findings = $elsewhere = [];

@@ -192,7 +192,7 @@ final readonly class PacketMaker
                     'log' => array_reverse(RecordLog::of($assessment->record, $assessment->rules->house()->lateEntry)),
                     'allergens' => CookView::allergens($assessment),
                     'is_unknown' => CookView::areAllergensUnknown($assessment),
-                    'late' => LateReadings::among($assessment->timeline->readings, $assessment),
+                    'late' => LateReadings::among($assessment->timeline->readings->all(), $assessment),
                     'facts' => $this->facts->of($batch),
                     'open' => OpenActions::of($assessment),
                     'actions' => ActionTaken::of($assessment),

@@ -106,7 +106,7 @@ final readonly class LastReadings
     public function places(Batch $batch): array
     {
         $places = [];
-        $readings = Timeline::of($this->records->of($batch)->record, Instant::ofEpoch(\PHP_INT_MAX))->readings;
+        $readings = Timeline::of($this->records->of($batch)->record, Instant::ofEpoch(\PHP_INT_MAX))->readings->all();
         foreach (array_reverse($readings) as $reading) {
             $places[$reading->track] ??= ['piece' => $reading->piece, 'spot' => $reading->spot];
         }

@@ -10,7 +10,6 @@ use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\Core\Assess\Assessment;
-use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\CookRescue;
@@ -205,7 +204,7 @@ final class Forecasts
                 $assessment->timeline->stage()->event->id ?? '',
                 intdiv($assessment->timeline->asOf->epoch, self::SECONDS),
                 $assessment->rules->id,
-                \count($assessment->timeline->events) + (new Trace($assessment->timeline->readings))->count(),
+                \count($assessment->timeline->events) + $assessment->timeline->readings->count(),
                 \count(array_unique(array_column($assessment->record->events, 'replaces'))),
                 $assessment->timeline->events[\count($assessment->timeline->events) - 1]->id ?? '',
                 $assessment->record->site->elevationM,

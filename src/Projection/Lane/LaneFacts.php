@@ -68,7 +68,7 @@ final readonly class LaneFacts
     {
         $timeline = $assessment->timeline;
         $stage = $timeline->stage();
-        $last = (new Trace($timeline->readings))->last();
+        $last = $timeline->readings->last();
         $detail = $stage?->event->detail;
         $whole = $cook?->whole();
         $limits = $assessment->rules->limits();
@@ -318,9 +318,9 @@ final readonly class LaneFacts
     private static function line(array $readings): array
     {
         $most = [];
-        foreach ((new Trace($readings))->byTrack() as $trace) {
-            if (\count($trace->readings) > \count($most)) {
-                $most = $trace->readings;
+        foreach (Trace::of($readings)->byTrack() as $trace) {
+            if ($trace->size() > \count($most)) {
+                $most = $trace->all();
             }
         }
         $step = max(1, intdiv(\count($most) - 1, self::MOST_POINTS));

@@ -21,7 +21,6 @@ use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Work\Probe\Troubles;
 use Verjuicer\Core\Assess\Assessment;
-use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\HouseLimits;
@@ -132,10 +131,10 @@ final class BatchParts
 
         return $this->part($batch, $lane, 'work/batch/_log.html.twig', function () use ($batch, $lane, $late): array {
             $judged = $lane === null ? null : $this->judged($batch, $lane);
-            $readings = $judged->timeline->readings ?? [];
+            $readings = $judged?->timeline->readings;
             $log = LogPage::first(
                 RecordLog::of($judged->record ?? $this->records->of($batch), $late),
-                (new Trace($readings))->count() - \count($readings),
+                $readings === null ? 0 : $readings->count() - $readings->size(),
             );
 
             return [

@@ -11,7 +11,6 @@ use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Evidence\Timeline;
-use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Event\Kinds\ColdHold;
 use Verjuicer\Core\Event\Kinds\Cook;
@@ -222,8 +221,7 @@ final readonly class BatchPicture
         TimeAxis $time,
         TemperatureAxis $scale,
     ): string {
-        $readings = $assessment->timeline->readings;
-        $last = $readings[\count($readings) - 1] ?? null;
+        $last = $assessment->timeline->readings->last();
         $window = $cook->whole();
         if ($window === null || $cook->isReached || $last === null) {
             return '';
@@ -296,12 +294,12 @@ final readonly class BatchPicture
         $suspect = array_fill_keys($assessment->suspectReadings, true);
         $tracks = [];
         $spots = [];
-        foreach ((new Trace($assessment->timeline->readings))->byTrack() as $track => $trace) {
-            $first = $trace->readings[0];
+        foreach ($assessment->timeline->readings->byTrack() as $track => $trace) {
+            $first = $trace->at(0);
             $spots[$first->spot] ??= \count($spots);
             $marks = [];
             $count = 0;
-            foreach ($trace->readings as $reading) {
+            foreach ($trace->all() as $reading) {
                 if ($reading->at >= $time->from->epoch) {
                     $count += 1 + ($reading->leftOut->count ?? 0);
                     $marks[] = new PictureMark(
@@ -491,7 +489,7 @@ final readonly class BatchPicture
         }
         $limit = $finding->towards;
         $previous = null;
-        foreach ($assessment->timeline->readings as $reading) {
+        foreach ($assessment->timeline->readings->all() as $reading) {
             if ($reading->track !== $finding->track || $reading->at < ($finding->from->epoch ?? 0)) {
                 continue;
             }

@@ -88,7 +88,7 @@ final readonly class CookView
     {
         $last = [];
         $stretch = $cook->window->stretch;
-        foreach ($assessment->timeline->readings as $reading) {
+        foreach ($assessment->timeline->readings->all() as $reading) {
             if ($reading->order >= $stretch->order && $reading->order < $stretch->endOrder) {
                 $last[$reading->piece][$reading->spot] = $reading;
             }

@@ -102,7 +102,7 @@ final class DoubtedController extends FormController implements ShowsAgain
     /** @return list<Reading> */
     private function readings(Batch $batch): array
     {
-        return Timeline::of($this->records->of($batch), $this->now->instant())->readings;
+        return Timeline::of($this->records->of($batch), $this->now->instant())->readings->all();
     }
 
     private function again(Batch $batch, FormInput $input): Response

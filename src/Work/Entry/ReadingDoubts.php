@@ -37,7 +37,7 @@ final class ReadingDoubts
         TemperatureUnit $siteUnit,
     ) {
         $this->units = [$siteUnit->value => $siteUnit];
-        foreach ($timeline->readings as $reading) {
+        foreach ($timeline->readings->all() as $reading) {
             $this->units[$reading->temp->unit->value] = $reading->temp->unit;
             $this->read[$reading->piece][$reading->spot][] = [$reading->temp, $reading->instant()];
         }

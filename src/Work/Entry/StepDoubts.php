@@ -124,7 +124,7 @@ final readonly class StepDoubts
             $pulled = $event->is(Kinds\Pull::class) && !$event->at->isAfter($at) ? $event->at->epoch : $pulled;
         }
         $last = [];
-        foreach ($this->timeline->readings as $reading) {
+        foreach ($this->timeline->readings->all() as $reading) {
             if ($reading->at <= $at->epoch) {
                 $last[$reading->at >= $pulled ? 'pan' : $reading->piece] = $reading;
             }

@@ -136,7 +136,7 @@ final class CheckRoundController extends FormController implements ShowsAgain
         $read = [];
         $coldest = null;
         $record = $this->records->at($batch, Instant::ofEpoch($from));
-        foreach (Timeline::of($record, $this->now->instant())->readings as $reading) {
+        foreach (Timeline::of($record, $this->now->instant())->readings->all() as $reading) {
             if ($reading->at >= $from) {
                 $read[$reading->track] = $reading;
             }

@@ -232,7 +232,7 @@ final class ThermometerController extends FormController implements ShowsAgain
             $suspect = array_fill_keys($assessment->suspectReadings, true);
             $isOfThis = static fn (Reading $one): bool => isset($suspect[$one->id])
                 && $one->thermometer === $thermometer->label;
-            $ofThis = array_filter($assessment->timeline->readings, $isOfThis);
+            $ofThis = array_filter($assessment->timeline->readings->all(), $isOfThis);
             if ($ofThis !== []) {
                 $doubts[] = [
                     'batch' => $batch,

@@ -345,7 +345,7 @@ final class ProbesTest extends KitchenTestCase
             array_map(
                 static fn (Reading $one): float => $one->temp->tenths / 10,
                 array_filter(
-                    $assessment->timeline->readings,
+                    $assessment->timeline->readings->all(),
                     static fn (Reading $one): bool => $one->thermometer === $thermometer,
                 ),
             ),

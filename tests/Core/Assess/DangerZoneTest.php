@@ -80,7 +80,7 @@ final class DangerZoneTest extends TestCase
         $side = new ZoneSide($limits->cold->threshold, $limits->hot->threshold);
         $hotSpan = $assessment->rules->get(DangerZoneRules::class)->hotSpan->seconds;
         $most = [0, 0, 0.0];
-        foreach (self::lines($assessment->timeline->readings) as $line) {
+        foreach (self::lines($assessment->timeline->readings->all()) as $line) {
             $sums = [0, 0, 0.0];
             foreach (\array_slice($line, 1) as $index => $reading) {
                 $before = $line[$index];

@@ -10,6 +10,7 @@ use Random\Randomizer;
 use Verjuicer\Core\Assess\Evidence\Dwell;
 use Verjuicer\Core\Assess\Evidence\LeftOut;
 use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\Trace;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\CookingCategory;
@@ -32,8 +33,8 @@ final class DwellTest extends TestCase
                 $cut = $chance->getInt(0, \count($readings));
                 $dwell = new Dwell($rows, $rules);
                 // In two goes, as a record that goes on is read.
-                $found = $dwell->through(\array_slice($readings, 0, $cut))
-                    ?? $dwell->through(\array_slice($readings, $cut));
+                $found = $dwell->through(Trace::of(\array_slice($readings, 0, $cut)))
+                    ?? $dwell->through(Trace::of(\array_slice($readings, $cut)));
                 self::assertSame(self::plain($readings, $rows, $rules), $found, "$category->value $run");
                 $reached += $found === null ? 0 : 1;
                 $seen = $found === null

@@ -31,7 +31,7 @@ final class TraceTest extends TestCase
         $high = Threshold::ofPair(Temperature::fahrenheit('140'), Temperature::celsius('58'));
         for ($run = 0; $run < 60; ++$run) {
             $readings = self::readings($chance, $chance->getInt(0, 40));
-            $trace = new Trace($readings);
+            $trace = Trace::of($readings);
             for ($question = 0; $question < 20; ++$question) {
                 $order = $chance->getInt(-3, 130);
                 $to = $order + $chance->getInt(0, 60);
@@ -51,16 +51,16 @@ final class TraceTest extends TestCase
                             static fn (Reading $one): bool => $one->order >= $order && $one->order < $to,
                         ),
                     ),
-                    $trace->between($order, $to)->readings,
+                    $trace->between($order, $to)->all(),
                 );
             }
             self::assertSame(
                 array_values(array_filter($readings, static fn (Reading $one): bool => $one->temp->isAtLeast($limit))),
-                $trace->atLeast($limit)->readings,
+                $trace->atLeast($limit)->all(),
             );
             self::assertSame(
                 array_values(array_filter($readings, static fn (Reading $one): bool => $one->temp->isAtMost($limit))),
-                $trace->atMost($limit)->readings,
+                $trace->atMost($limit)->all(),
             );
             $first = static fn (\Closure $is): ?Reading => array_values(array_filter($readings, $is))[0] ?? null;
             foreach ([$limit, $low, $high] as $one) {
@@ -90,13 +90,12 @@ final class TraceTest extends TestCase
                     max([\PHP_INT_MIN, ...$levels]),
                     max([0, ...$steps]),
                     \count(array_unique($labels)) < 2,
-                    true,
                 ],
-                array_values((array) $trace->extent()),
+                [...array_values((array) $trace->extent()), $trace->isOfOneThermometer()],
             );
             self::assertSame(
                 \count($readings),
-                array_sum(array_map(static fn (Trace $one): int => \count($one->readings), $trace->byTrack())),
+                array_sum(array_map(static fn (Trace $one): int => $one->size(), $trace->byTrack())),
             );
             self::assertSame(
                 [$readings[0] ?? null, self::last($readings), $readings === []],

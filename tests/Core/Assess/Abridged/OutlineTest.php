@@ -59,7 +59,7 @@ final class OutlineTest extends TestCase
         );
         // Sixteen minutes are a part: aligned to the clock, so that a coarser one begins where a finer one does.
         self::assertSame([1, 16, 32, 40, 41, 43, 44, 45], $at(Outline::of($timeline, 4)));
-        self::assertSame($timeline->readings, Outline::of($timeline), 'a hundred are few');
+        self::assertSame($timeline->readings->all(), Outline::of($timeline), 'a hundred are few');
     }
 
     /** What stands in a coarser outline stands in a finer one: so a record may be abridged again and again. */
@@ -141,23 +141,14 @@ final class OutlineTest extends TestCase
             $case = new CaseFile($record->site, $record->product, Story::rules(), $timeline, $timeline->readings);
             $touch = new StageTouch($timeline);
             $readings = $timeline->readings;
-            $cut = $chance->getInt(1, \count($readings) - 1);
+            $cut = $chance->getInt(1, $readings->size() - 1);
             self::assertGreaterThan(0, $cut);
-            $whole = ClosedLine::of(self::through(null, $readings, $case, $touch), $case, $touch);
-            $begun = self::through(null, \array_slice($readings, 0, $cut), $case, $touch);
+            $whole = ClosedLine::of(Line::through(null, $readings, $case, $touch), $case, $touch);
+            $begun = Line::through(null, $readings->slice(0, $cut), $case, $touch);
             /** @var array{int, int, int, int, int, int, array<string, int>, int, int, int, string, int, int} $data */
             $data = json_decode(json_encode($begun->toData(), \JSON_THROW_ON_ERROR), true);
-            $ended = self::through(Line::ofData($data), \array_slice($readings, $cut), $case, $touch);
+            $ended = Line::through(Line::ofData($data), $readings->slice($cut, $readings->size()), $case, $touch);
             self::assertEquals($whole, ClosedLine::of($ended, $case, $touch), "seed $seed, cut at $cut");
         }
-    }
-
-    /** @param list<Reading> $readings */
-    private static function through(?Line $line, array $readings, CaseFile $case, StageTouch $touch): Line
-    {
-        self::assertNotSame([], $readings);
-        \assert($readings !== []);
-
-        return Line::through($line, $readings, $case, $touch);
     }
 }
