@@ -49,7 +49,8 @@ final class SimulatedCook
     public bool $isKnownThickness;
     public float $air = 22.0;
 
-    public function __construct(?string $kind = null)
+    /** @param array{float, float}|null $pit one of its own: W/(m² K), and by how many °C it is warmer at the meat */
+    public function __construct(?string $kind = null, private readonly ?array $pit = null)
     {
         $kinds = array_keys(self::KINDS);
         $this->kind = $kind ?? $kinds[mt_rand(0, \count($kinds) - 1)];
@@ -108,6 +109,7 @@ final class SimulatedCook
         $below = self::between(0.7, 1.0);
         $vapour = self::between(1500, 6000);
         $bias = 4.5 * self::normal();
+        [$transfer, $bias] = $this->pit ?? [$transfer, $bias];
         $drift = $wander = $lid = 0.0;
         $offX = abs(0.13 * self::normal());
         $offY = abs(0.13 * self::normal());

@@ -12,6 +12,7 @@ use Verjuicer\Core\Event\Kinds\Unwrap;
 use Verjuicer\Core\Event\Kinds\Wrap;
 use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Forecast\Belief\Beliefs;
+use Verjuicer\Core\Forecast\Belief\Learned;
 use Verjuicer\Core\Forecast\Belief\Odds;
 use Verjuicer\Core\Forecast\Belief\Planned;
 use Verjuicer\Core\Measure\Instant;
@@ -53,11 +54,16 @@ final readonly class CookOutlook
     /**
      * @param Temperature|null $target from which on the kitchen likes it
      * @param list<Planned> $also what would be done to it, beside what its record plans
+     * @param Learned|null $learned of own cooks
      *
      * @return self|null null off the heat, or where nobody said how it is liked
      */
-    public static function of(Assessment $assessment, ?Temperature $target, array $also = []): ?self
-    {
+    public static function of(
+        Assessment $assessment,
+        ?Temperature $target,
+        array $also = [],
+        ?Learned $learned = null,
+    ): ?self {
         $cook = $assessment->timeline->stage();
         [$target, $targets] = self::targets($assessment, $target);
         if ($target === null || $cook?->is(Cook::class) !== true) {
@@ -76,7 +82,7 @@ final readonly class CookOutlook
         $ofTracks = $unestimated = $all = [];
         $last = $lastGoal = null;
         $isReached = $tracks !== [];
-        $beliefs = Beliefs::of($assessment, \count($tracks), $also);
+        $beliefs = Beliefs::of($assessment, \count($tracks), $also, $learned);
         foreach ($tracks === [] ? [self::UNREAD => []] : $tracks as $track => $points) {
             $stall = self::longer($stall, Stall::in($points));
             $wanted = $targets[(int) $track] ?? $target;

@@ -7,6 +7,7 @@ namespace Verjuicer\Core\Forecast;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\PitSet;
+use Verjuicer\Core\Forecast\Belief\Learned;
 use Verjuicer\Core\Forecast\Belief\Planned;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -24,9 +25,9 @@ final readonly class CookRescue
     {
     }
 
-    public static function of(Assessment $assessment, ?Temperature $target): self
+    public static function of(Assessment $assessment, ?Temperature $target, ?Learned $learned = null): self
     {
-        $now = CookOutlook::of($assessment, $target);
+        $now = CookOutlook::of($assessment, $target, learned: $learned);
         $late = $now?->late();
         if ($now === null || $late === null || $now->lateness() === null) {
             return new self([]);
@@ -45,7 +46,7 @@ final readonly class CookRescue
             if ($kind->turnsUp() && $set !== null) {
                 $also[] = Planned::set($at, Point::celsius($set));
             }
-            $then = CookOutlook::of($assessment, $target, $also)?->late();
+            $then = CookOutlook::of($assessment, $target, $also, $learned)?->late();
             if ($then !== null && $then < $late) {
                 $remedies[] = new CookRemedy($kind, $kind->turnsUp() ? $set : null, $then);
             }

@@ -14,6 +14,7 @@ use Verjuicer\Core\Event\Kinds\HotHold;
 use Verjuicer\Core\Event\Kinds\Reheat;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Forecast\Belief\Beliefs;
+use Verjuicer\Core\Forecast\Belief\Learned;
 use Verjuicer\Core\Forecast\Belief\Place;
 use Verjuicer\Core\Forecast\Belief\Surroundings;
 use Verjuicer\Core\Measure\Instant;
@@ -50,8 +51,12 @@ final readonly class FallOutlook
     ) {
     }
 
-    /** @return self|null null on the heat, in the cold, out by the clock, or where nothing can be said */
-    public static function of(Assessment $assessment): ?self
+    /**
+     * @param Learned|null $learned of own cooks
+     *
+     * @return self|null null on the heat, in the cold, out by the clock, or where nothing can be said
+     */
+    public static function of(Assessment $assessment, ?Learned $learned = null): ?self
     {
         $stage = $assessment->timeline->stage();
         $holding = Place::of($stage?->event->detail)?->holding;
@@ -67,7 +72,7 @@ final readonly class FallOutlook
         $now = $assessment->timeline->asOf;
         $falls = [];
         $tracks = self::tracks($assessment, $stage);
-        $beliefs = Beliefs::of($assessment, \count($tracks));
+        $beliefs = Beliefs::of($assessment, \count($tracks), [], $learned);
         foreach ($tracks as $track => $points) {
             $last = $points[\count($points) - 1];
             $belief = $beliefs->ofTrack((string) $track);

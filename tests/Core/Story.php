@@ -76,6 +76,15 @@ final class Story
         return $story;
     }
 
+    /** With one more member of its product. */
+    public function with(string $member, mixed $value): self
+    {
+        $story = clone $this;
+        $story->product[$member] = $value;
+
+        return $story;
+    }
+
     /** @return list<array<string, mixed>> */
     private static function paper(string $word): array
     {

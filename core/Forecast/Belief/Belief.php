@@ -51,6 +51,7 @@ final class Belief
      * @param list<array{Draw, float, float}> $draws each with its weight and the error that lasts, at the last reading
      * @param int|null $lastRead the moment of the last reading
      * @param array<int, float> $ofAllPieces what is likely of the others as well, by unknown
+     * @param array<int, array{float, float}> $shown the likeliest and how much of it the readings say, by unknown
      */
     private function __construct(
         private readonly array $draws,
@@ -61,6 +62,7 @@ final class Belief
         private readonly int $asOf,
         private readonly ?float $warm,
         public readonly array $ofAllPieces = [],
+        public readonly array $shown = [],
     ) {
     }
 
@@ -118,6 +120,7 @@ final class Belief
             $asOf,
             $warm,
             $fit->ofAllPieces(),
+            $fit->says(),
         );
     }
 

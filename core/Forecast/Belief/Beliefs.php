@@ -35,15 +35,21 @@ final class Beliefs
         private readonly int $draws,
         private readonly ?string $mostRead,
         private readonly array $also,
+        private readonly ?Learned $learned,
     ) {
     }
 
     /**
      * @param int $places how many will be asked for: the more, the coarser each
      * @param list<Planned> $also what would be done to it, beside what its record plans
+     * @param Learned|null $learned of own cooks
      */
-    public static function of(Assessment $assessment, int $places, array $also = []): self
-    {
+    public static function of(
+        Assessment $assessment,
+        int $places,
+        array $also = [],
+        ?Learned $learned = null,
+    ): self {
         $suspect = array_fill_keys($assessment->suspectReadings, true);
         $outline = Outline::of($assessment->timeline);
         $counts = [];
@@ -62,6 +68,7 @@ final class Beliefs
             max(self::LEAST_DRAWS, min(Belief::DRAWS, intdiv(self::MOST_DRAWS, max(1, $places)))),
             $most !== null && $counts[$most] >= self::ENOUGH ? (string) $most : null,
             $also,
+            $learned,
         );
     }
 
@@ -98,6 +105,7 @@ final class Beliefs
 
         $thickness = self::thickness($record->product, (int) $track);
         $prior = Prior::of($record->product, $thickness, $record->portion?->grams);
+        $prior = $this->learned === null ? $prior : $prior->learned($this->learned);
         if ($this->mostRead !== null && $this->mostRead !== $track) {
             $prior = $prior->beside($this->ofTrack($this->mostRead)->ofAllPieces ?? []);
         }

@@ -40,11 +40,9 @@ final readonly class Draw
         self::LATELY,
     ];
 
-    /** Of how far pieces of other batches are apart, how far those of one are. */
-    private const ALIKE = 0.6;
-
     private const CONVECTION = 0.6; // of what a pit's air and walls give, the air's share
     private const USUAL_COLD = 2.0; // °C
+    private const USUAL_HALF = 0.2; // of its logarithm, from weight
     private const USUAL_PIT = 115.0; // °C, where nobody said
 
     public float $half;
@@ -69,8 +67,8 @@ final readonly class Draw
     /** @param array<int, float> $z by unknown */
     public function __construct(array $z, Prior $prior)
     {
-        foreach ($prior->likely as $unknown => $likely) {
-            $z[$unknown] = $likely + self::ALIKE * $z[$unknown];
+        foreach ($prior->likely as $unknown => [$likely, $spread]) {
+            $z[$unknown] = $likely + $spread * $z[$unknown];
         }
         // The likeliest, and a standard deviation (of the logarithm, where there is an exponential), of practice:
         // W/(m² K) in a smoker, parts of a free water surface, kg/m² that may dry, °C of a gauge and of a cold room.
@@ -108,6 +106,22 @@ final readonly class Draw
             self::REST_TRANSFER => $this->restTransfer,
             self::BELOW => $this->below,
             default => throw new \LogicException("Nobody asks for unknown $unknown."),
+        };
+    }
+
+    /**
+     * By how much one of its unknowns lies elsewhere than is usual, of a normal number.
+     *
+     * @return float|null °C of the pit, otherwise a part of it; null where that cannot be said in a figure
+     */
+    public static function aside(int $unknown, float $number): ?float
+    {
+        return match ($unknown) {
+            self::HALF => exp(self::USUAL_HALF * $number) - 1.0,
+            self::TRANSFER => exp(0.3 * $number) - 1.0,
+            self::DRYING => exp(0.48 * $number) - 1.0,
+            self::BIAS => 5.0 * $number,
+            default => null,
         };
     }
 

@@ -105,7 +105,31 @@ final readonly class Fit
         $ofPlaces = [Draw::LEAK, Draw::REST_AIR, Draw::REST_TRANSFER, Draw::EXCESS];
         $shared = [...Draw::ON_THE_HEAT, ...$ofPlaces, Draw::HALF, Draw::SHAPE];
 
-        return array_intersect_key($this->z, array_flip(array_intersect($this->matters, $shared)));
+        $likely = [];
+        foreach (array_intersect($this->matters, $shared) as $unknown) {
+            $likely[$unknown] = $this->prior->plain($unknown, $this->z[$unknown]);
+        }
+
+        return $likely;
+    }
+
+    /**
+     * The likeliest of each unknown, and how much of it the readings say: all but the part of its variance that they
+     * leave.
+     *
+     * @return array<int, array{float, float}> normal numbers, and parts from 0 to 1, by unknown
+     */
+    public function says(): array
+    {
+        $says = [];
+        foreach ($this->matters as $i => $unknown) {
+            $one = array_fill(0, \count($this->matters), 0.0);
+            $one[$i] = 1.0;
+            $left = self::square(Matrix::forward($this->root, $one));
+            $says[$unknown] = [round($this->z[$unknown], 4), round(max(0.0, 1.0 - $left), 4)];
+        }
+
+        return $says;
     }
 
     /** Mean square of what the best leaves unexplained, in the sizes that were expected: about 1 where all is well. */

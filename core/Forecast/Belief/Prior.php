@@ -13,18 +13,22 @@ final readonly class Prior
 {
     private const DENSITY = 1_055.0; // kg/m³
     private const USUAL_GRAMS = 2500.0;
+    /** Of how far pieces of other batches are apart, how far those of one are. */
+    private const ALIKE = 0.6;
 
     /**
      * @param float $half m from the middle to the surface, the likeliest
      * @param float $spread of its logarithm
      * @param float $ball m, the half thickness if it were a ball: nothing is thicker
-     * @param array<int, float> $likely what was found likely of unknowns by another piece of the same batch
+     * @param array<int, array{float, float}> $likely what is known of unknowns beforehand, in normal numbers: where
+     *     they lie, and how far apart they are, 1 as is usual
      */
     private function __construct(
         public float $half,
         public float $spread,
         public float $ball,
         public Composition $composition,
+        private bool $isMeasured,
         public array $likely = [],
     ) {
     }
@@ -42,7 +46,7 @@ final readonly class Prior
             ? Composition::marbled()
             : Composition::lean();
         if ($thickness !== null) {
-            return new self($thickness / 2, 0.08, max($ball, $thickness / 2), $composition);
+            return new self($thickness / 2, 0.08, max($ball, $thickness / 2), $composition, true);
         }
         // Of the ball's radius: racks are flat, birds are hollow, shoulders are nearly round.
         [$share, $spread] = match (true) {
@@ -52,7 +56,18 @@ final readonly class Prior
             default => [0.57, 0.2],
         };
 
-        return new self($share * $ball, $product->rawWeight === null ? 0.45 : $spread, $ball, $composition);
+        return new self($share * $ball, $product->rawWeight === null ? 0.45 : $spread, $ball, $composition, false);
+    }
+
+    /** As a kitchen's own cooks teach. */
+    public function learned(Learned $learned): self
+    {
+        $unknowns = $learned->unknowns;
+        if ($this->isMeasured) {
+            unset($unknowns[Draw::HALF], $unknowns[Draw::SHAPE]);
+        }
+
+        return $this->known($unknowns);
     }
 
     /**
@@ -62,6 +77,25 @@ final readonly class Prior
      */
     public function beside(array $likely): self
     {
-        return new self($this->half, $this->spread, $this->ball, $this->composition, $likely);
+        $known = $this->likely;
+        foreach ($likely as $unknown => $number) {
+            $known[$unknown] = [$number, self::ALIKE * ($known[$unknown][1] ?? 1.0)];
+        }
+
+        return $this->known($known);
+    }
+
+    /** A normal number as it would be if nothing were known beforehand. */
+    public function plain(int $unknown, float $number): float
+    {
+        [$likely, $spread] = $this->likely[$unknown] ?? [0.0, 1.0];
+
+        return $likely + $spread * $number;
+    }
+
+    /** @param array<int, array{float, float}> $likely */
+    private function known(array $likely): self
+    {
+        return new self($this->half, $this->spread, $this->ball, $this->composition, $this->isMeasured, $likely);
     }
 }

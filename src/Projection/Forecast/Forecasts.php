@@ -9,8 +9,10 @@ use Psr\Log\LoggerInterface;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Projection\Own\OwnPriors;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding\Countdown;
+use Verjuicer\Core\Forecast\Belief\Learned;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\CookRescue;
 use Verjuicer\Core\Forecast\FallOutlook;
@@ -51,6 +53,7 @@ final class Forecasts
 
     public function __construct(
         private readonly Products $products,
+        private readonly OwnPriors $priors,
         private readonly LoggerInterface $logger,
         #[Autowire(service: 'cache.forecasts')] private readonly CacheItemPoolInterface $cache,
     ) {
@@ -86,6 +89,27 @@ final class Forecasts
     public function wasEarlier(Batch $batch): bool
     {
         return isset($this->earlier[$batch->id->toRfc4122()]);
+    }
+
+    /** Has what waits for no answer made once it was given, as a forecast is. */
+    public function owe(Batch $batch, Instant $now): void
+    {
+        $this->isOwed($batch->id->toRfc4122(), $now);
+    }
+
+    private function isOwed(string $id, Instant $now): void
+    {
+        $this->owed[$id] ??= bin2hex(random_bytes(8));
+        $this->cache->save(
+            $this->cache->getItem('owed.'.self::place($id))->set([$id, $now->epoch, $this->owed[$id]]),
+        );
+    }
+
+    /** What own cooks teach was changed by hand: all are made anew. */
+    public function forget(): void
+    {
+        $this->last = [];
+        $this->cache->clear();
     }
 
     public function owesAny(): bool
@@ -125,7 +149,11 @@ final class Forecasts
             $batch,
             $assessment,
             $this->target($batch),
-            static fn (?Temperature $target): ?CookOutlook => CookOutlook::of($assessment, $target),
+            fn (?Temperature $target): ?CookOutlook => CookOutlook::of(
+                $assessment,
+                $target,
+                learned: $this->learned($batch, $assessment),
+            ),
         );
     }
 
@@ -137,8 +165,17 @@ final class Forecasts
             $batch,
             $assessment,
             $this->target($batch),
-            static fn (?Temperature $target): CookRescue => CookRescue::of($assessment, $target),
+            fn (?Temperature $target): CookRescue => CookRescue::of(
+                $assessment,
+                $target,
+                $this->learned($batch, $assessment),
+            ),
         );
+    }
+
+    private function learned(Batch $batch, Assessment $assessment): ?Learned
+    {
+        return $this->priors->learned($batch->site, $assessment);
     }
 
     /** @return \Closure(): (Temperature|null) */
@@ -155,7 +192,7 @@ final class Forecasts
             $batch,
             $assessment,
             static fn (): null => null,
-            static fn (): ?FallOutlook => FallOutlook::of($assessment),
+            fn (): ?FallOutlook => FallOutlook::of($assessment, $this->learned($batch, $assessment)),
         );
     }
 
@@ -260,8 +297,7 @@ final class Forecasts
             return true;
         }
         if ($this->wait !== Wait::UnlessItComes) {
-            $this->owed[$id] ??= bin2hex(random_bytes(8));
-            $this->cache->save($item->set([$id, $now->epoch, $this->owed[$id]]));
+            $this->isOwed($id, $now);
 
             return true;
         }

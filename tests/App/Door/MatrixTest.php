@@ -35,7 +35,7 @@ final class MatrixTest extends KitchenTestCase
         'batch', 'batch_assessment', 'batch_live', 'batch_log', 'batch_record', 'board', 'board_live',
         'card', 'cooling', 'day', 'duty',
         'exchange', 'export', 'factor', 'factor_off', 'factor_on', 'hot_round', 'keeping', 'kitchen',
-        'label', 'label_pdf', 'label_svg', 'labels', 'log', 'log_echo', 'lot', 'own', 'own_password', 'own_pin',
+        'label', 'label_pdf', 'label_svg', 'labels', 'log', 'log_echo', 'lot', 'own', 'own_cooks', 'own_password', 'own_pin',
         'own_sign_out', 'packet', 'packet_pdf', 'packets', 'pit', 'pits', 'plan', 'plan_after', 'plan_calendar',
         'plan_dish', 'plan_lists', 'plan_schedule', 'plans', 'product', 'products', 'recall', 'receiving',
         'recipe', 'recipes', 'resume', 'search', 'templates', 'theme', 'thermometer', 'thermometers', 'today', 'trend',
@@ -56,6 +56,7 @@ final class MatrixTest extends KitchenTestCase
     ];
 
     private const PITMASTER = [
+        'own_cooks_hear', 'own_cooks_withdraw',
         'hold_unit_add', 'packet_share', 'packet_withdraw', 'pit_add', 'plan_dish_add', 'plan_dish_hear',
         'plan_dish_keep',
         'plan_dish_later',

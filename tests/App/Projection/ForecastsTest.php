@@ -12,6 +12,7 @@ use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Projection\Forecast\Forecasts;
 use Verjuicer\App\Projection\Forecast\Wait;
 use Verjuicer\App\Projection\Lane\LaneFacts;
+use Verjuicer\App\Projection\Own\OwnPriors;
 use Verjuicer\Core\Forecast\FallOutlook;
 use Verjuicer\Tests\App\KitchenTestCase;
 
@@ -31,7 +32,8 @@ final class ForecastsTest extends KitchenTestCase
                 return parent::save($item);
             }
         };
-        $forecasts = new Forecasts($this->service(Products::class), new NullLogger(), $pool);
+        $its = [$this->service(Products::class), $this->service(OwnPriors::class), new NullLogger(), $pool];
+        $forecasts = new Forecasts(...$its);
         $assessments = $this->service(Assessments::class);
         $chances = [];
         foreach ([1, 2] as $time) {
@@ -54,7 +56,7 @@ final class ForecastsTest extends KitchenTestCase
         self::assertSame([$batch->id->toRfc4122()], $forecasts->owed(), 'who enters something has it made right after');
         self::assertEquals($earlier, $never);
         // Two entries in a row: whoever was last makes it, for both.
-        $other = new Forecasts($this->service(Products::class), new NullLogger(), $pool);
+        $other = new Forecasts(...$its);
         foreach ([$forecasts, $other] as $each) {
             $each->while(Wait::Never, static fn (): ?FallOutlook => $each->fall($batch, $last));
         }

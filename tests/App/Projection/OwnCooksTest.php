@@ -1,0 +1,108 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Projection;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\Clock;
+use Verjuicer\App\Ledger\Assessment\Assessments;
+use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Projection\Forecast\Forecasts;
+use Verjuicer\App\Projection\Own\OwnPriors;
+use Verjuicer\App\Projection\Projections;
+use Verjuicer\Core\Forecast\Belief\Draw;
+use Verjuicer\Core\Forecast\Own\Lesson;
+use Verjuicer\Core\Forecast\Own\LessonOf;
+use Verjuicer\Tests\App\KitchenTestCase;
+
+/** Batches that are over move what forecasts begin with, as dated versions that can be taken back. */
+final class OwnCooksTest extends KitchenTestCase
+{
+    public function testABatchThatIsOverTeachesOnceAndARebuildFindsTheSame(): void
+    {
+        $this->logIn();
+        $id = $this->batch(7)->id->toRfc4122();
+        $its = "SELECT coalesce(string_agg(concat_ws(' ', l.about, l.subject, l.shown), ', '
+              ORDER BY l.about, l.subject), '')
+            FROM prior_lesson l WHERE l.batch_id = '$id'";
+        self::assertSame('', $this->words($its), 'it is on the heat');
+        $this->keep('7 off');
+        Clock::get()->sleep(1800);
+        $this->keep('7 discard');
+        $taught = $this->words($its);
+        self::assertStringContainsString('product Lamb shoulder', $taught);
+        self::assertStringContainsString('pit ', $taught);
+        $this->asOwner();
+        $this->service(Projections::class)->rebuild();
+        self::assertSame($taught, $this->words($its));
+    }
+
+    public function testAVersionADayIsInForceUntilItIsTakenBack(): void
+    {
+        $this->logIn();
+        $priors = $this->service(OwnPriors::class);
+        $batch = $this->batch(7);
+        $assessment = $this->service(Assessments::class)->of($batch);
+        $usual = $this->window();
+        $ended = $this->others(6);
+        $hear = function (int $from, int $until, float $off) use ($priors, $ended): void {
+            foreach (\array_slice($ended, $from, $until - $from) as $one) {
+                $shown = [Draw::HALF => [$off, 0.9], Draw::DRYING => [$off, 0.8]];
+                $lesson = new Lesson(LessonOf::Product, 'Lamb shoulder', $shown);
+                $priors->hear($one, $this->service(Now::class)->instant(), [$lesson]);
+            }
+        };
+        $hear(0, 2, 1.0);
+        self::assertNull($priors->learned($batch->site, $assessment), 'two are too few');
+        $hear(2, 4, 1.0);
+        self::assertCount(1, $priors->all($batch->site), 'one version a day');
+        $first = $priors->learned($batch->site, $assessment)->unknowns[Draw::HALF] ?? null;
+        self::assertNotNull($first);
+        $this->service(Forecasts::class)->forget();
+        self::assertNotSame($usual, $this->window(), 'the forecast hears it');
+        Clock::get()->sleep(86_400);
+        $hear(4, 6, 2.0);
+        self::assertCount(2, $priors->all($batch->site));
+        self::assertNotSame($first, $priors->learned($batch->site, $assessment)->unknowns[Draw::HALF] ?? null);
+        $page = $this->client->request('GET', '/own-cooks');
+        self::assertStringContainsString('of 6 batches', $page->filter('main')->text());
+        self::assertStringContainsString('% thicker than their weight says', $page->filter('main')->text());
+        $this->client->submit($page->filter('button[aria-label="Do not hear this of Lamb shoulder"]')->form());
+        $page = $this->client->followRedirect();
+        self::assertStringContainsString('It is not heard any more', $page->text());
+        self::assertSame($first, $priors->learned($batch->site, $assessment)->unknowns[Draw::HALF] ?? null);
+        $hear(4, 6, 2.0);
+        self::assertSame(
+            $first,
+            $priors->learned($batch->site, $assessment)->unknowns[Draw::HALF] ?? null,
+            'what it came with is heard no more',
+        );
+        $this->client->submit($page->filter('button[aria-label="Hear this of Lamb shoulder again"]')->form());
+        $hear(4, 6, 2.0);
+        self::assertNotSame($first, $priors->learned($batch->site, $assessment)->unknowns[Draw::HALF] ?? null);
+    }
+
+    /** @return list<Batch> other batches of the kitchen */
+    private function others(int $many): array
+    {
+        $batches = $this->service(EntityManagerInterface::class)
+            ->getRepository(Batch::class)
+            ->findBy(['site' => $this->batch(7)->site], ['begunAt' => 'ASC', 'id' => 'ASC'], $many + 1);
+
+        return \array_slice(
+            array_values(array_filter($batches, fn ($one): bool => !$one->id->equals($this->batch(7)->id))),
+            0,
+            $many,
+        );
+    }
+
+    private function window(): string
+    {
+        $batch = $this->batch(7);
+        $cook = $this->service(Forecasts::class)->cook($batch, $this->service(Assessments::class)->of($batch));
+
+        return ($cook->window->earliest->epoch ?? 0).'–'.($cook->window->latest->epoch ?? 0);
+    }
+}
