@@ -61,10 +61,22 @@ final class Fall
         return Answer::of($this->belief, $celsius, $isCovered);
     }
 
+    /**
+     * 0 to 1: the chance that it is not heated through in time, if it went back to the heat now.
+     *
+     * @param float|null $set °C of the pit, where somebody set it
+     */
+    public function heatedLate(?float $set, float $celsius, int $within): float
+    {
+        $leg = RemedyKind::BackOnHeat->leg($this->from->epoch, null, $set);
+
+        return $this->belief->instead($leg)->crossing($celsius, true, $within)->after($this->from->epoch + $within);
+    }
+
     /** How it would fall if it went on in another way from now. */
     public function instead(RemedyKind $kind, float $lowest): self
     {
-        $leg = $kind->leg($this->from->epoch, $this->belief->depth());
+        $leg = $kind->leg($this->from->epoch, $this->belief->depth(), null);
 
         return new self($this->belief->instead($leg), $this->from, $this->celsius, $this->isFromReadings, $lowest);
     }

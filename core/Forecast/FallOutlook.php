@@ -11,6 +11,7 @@ use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\HotHold;
+use Verjuicer\Core\Event\Kinds\PitSet;
 use Verjuicer\Core\Event\Kinds\Reheat;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Forecast\Belief\Beliefs;
@@ -20,6 +21,9 @@ use Verjuicer\Core\Forecast\Belief\Surroundings;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
+use Verjuicer\Core\Measure\Threshold;
+use Verjuicer\Core\Ruleset\CoolingRules;
+use Verjuicer\Core\Ruleset\ReheatingRules;
 
 /**
  * How food off the heat is likely to fall: when it may pass the hot limit, and each gate of its cooling against the
@@ -157,8 +161,9 @@ final readonly class FallOutlook
      *
      * @return list<Remedy>
      */
-    public function remedies(TemperatureUnit $unit): array
+    public function remedies(Assessment $assessment): array
     {
+        $unit = $assessment->record->site->unit;
         $ahead = array_values(
             array_filter($this->gates, fn (FallGate $gate): bool => !$this->fall->from->isAfter($gate->deadline)),
         );
@@ -173,7 +178,7 @@ final readonly class FallOutlook
         }
         $remedies = [];
         foreach (RemedyKind::cases() as $kind) {
-            if ($kind->value === $this->holding->value) {
+            if ($kind->place() === null || $kind->place() === $this->holding) {
                 continue;
             }
             $fall = $this->falls[$slowest->track]->instead($kind, $lowest);
@@ -183,9 +188,63 @@ final readonly class FallOutlook
             }
             $remedies[] = new Remedy($kind, $late);
         }
+        // Only as long as its first gate may still be passed in time does the heat begin the time anew.
+        if (\in_array('cool.stage1', array_column($ahead, 'rule'), true)) {
+            $late = self::throughTheHeat($assessment, $this->falls[$slowest->track]);
+            $remedies[] = new Remedy(RemedyKind::BackOnHeat, $late);
+        }
         usort($remedies, static fn (Remedy $one, Remedy $other): int => $one->late <=> $other->late);
 
         return $remedies;
+    }
+
+    /**
+     * 0 to 1: the chance that it is not reheated in time, or passes a gate too late all the same, thin in open pans. Its
+     * time counts from the earliest moment at which it may be under the hot limit again.
+     */
+    private static function throughTheHeat(Assessment $assessment, Fall $fall): float
+    {
+        $rules = $assessment->rules;
+        $record = $assessment->record;
+        $unit = $record->site->unit;
+        $celsius = static fn (Threshold $limit): float => Point::celsius($limit->printedIn($unit));
+        $reheating = $rules->get(ReheatingRules::class);
+        $cooling = $rules->get(CoolingRules::class);
+        $target = $celsius($reheating->own->threshold);
+        $heated = $fall->heatedLate(self::pitSet($assessment), $target, $reheating->within->span->seconds);
+        $again = Beliefs::ahead(
+            $record->product,
+            Holding::ShallowPans,
+            $target,
+            null,
+            RemedyKind::THIN,
+            false,
+            $fall->from->epoch,
+            $record->site->elevationM,
+        );
+        $cold = $celsius($rules->limits()->cold->threshold);
+        $fall = new Fall($again, $fall->from, $target, true, $cold);
+        $from = $fall->crossing($celsius($rules->limits()->hot->threshold))->earliest ?? $fall->from;
+        $late = max(
+            $fall->late($celsius($cooling->middle->threshold), $from->plus($cooling->stage1->span)),
+            $fall->late($cold, $from->plus($cooling->total->span)),
+        );
+
+        return 1.0 - (1.0 - $heated) * (1.0 - $late);
+    }
+
+    /** °C: as the pit was set last; null where nobody said. */
+    private static function pitSet(Assessment $assessment): ?float
+    {
+        $set = null;
+        foreach ($assessment->timeline->happenings as $event) {
+            $set = match (true) {
+                $event->detail instanceof Cook, $event->detail instanceof PitSet => $event->detail->set ?? $set,
+                default => $set,
+            };
+        }
+
+        return $set === null ? null : Point::celsius($set);
     }
 
     /**

@@ -40,7 +40,7 @@ final readonly class ForecastJson
             'asks' => $fall?->asks->value,
             'remedies' => $fall === null ? [] : array_map(
                 static fn (Remedy $one): array => ['what' => $one->kind->value, 'late' => round($one->late, 3)],
-                $fall->remedies($assessment->record->site->unit),
+                $fall->remedies($assessment),
             ),
         ];
     }

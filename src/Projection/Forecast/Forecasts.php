@@ -211,7 +211,7 @@ final class Forecasts
             function () use ($batch, $assessment): array {
                 $fall = $this->fall($batch, $assessment);
 
-                return $fall?->isLateAhead() === true ? $fall->remedies($assessment->record->site->unit) : [];
+                return $fall?->isLateAhead() === true ? $fall->remedies($assessment) : [];
             },
         );
 

@@ -103,8 +103,8 @@ final readonly class OwnPriors
     public function all(Site $site): array
     {
         /**
-         * @var list<array{id: string, about: string, subject: string, made: int, unknowns: string, batches: string|null,
-         *     withdrawn: int|null, by: string|null, is_in_force: bool}> $rows
+         * @var list<array{id: string, about: string, subject: string, made: int, unknowns: string,
+         *     batches: string|null, withdrawn: int|null, by: string|null, is_in_force: bool}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'

@@ -160,4 +160,42 @@ final class FallOutlookTest extends TestCase
         }
         self::assertSame(Holding::WalkIn, $fall->holding);
     }
+
+    /**
+     * Back on the heat its time begins anew: only while the first gate may still be passed, and the hotter the pit is
+     * the surer.
+     *
+     * @param list<string> $lines
+     */
+    #[DataProvider('heated')]
+    public function testBackOnTheHeatIsOfferedWhileItHelps(bool $isOffered, array $lines, string $asOf): void
+    {
+        [$cool, $hot] = array_map(static function (string $set) use ($lines, $asOf): array {
+            $assessment = Story::of("0 cook oven=convection set=$set", ...$lines)->about('lamb roast 1.2kg')
+                ->assess($asOf);
+            $late = [];
+            foreach (FallOutlook::of($assessment)?->remedies($assessment) ?? [] as $remedy) {
+                $late[$remedy->kind->value] = $remedy->late;
+            }
+
+            return $late;
+        }, ['225', '425']);
+        self::assertSame([$isOffered, $isOffered], [isset($cool['back_on_heat']), isset($hot['back_on_heat'])]);
+        if ($isOffered) {
+            self::assertLessThan($cool['back_on_heat'] ?? 0.0, $hot['back_on_heat'] ?? 1.0);
+            self::assertGreaterThanOrEqual(0.0, $hot['back_on_heat'] ?? -1.0);
+            self::assertLessThanOrEqual(1.0, $cool['back_on_heat'] ?? 2.0);
+        }
+        self::assertNotNull($hot['blast_chiller'] ?? null);
+        self::assertSame($cool['blast_chiller'] ?? null, $hot['blast_chiller'] ?? null, 'it hears nothing of the pit');
+    }
+
+    /** @return iterable<string, array{bool, list<string>, string}> */
+    public static function heated(): iterable
+    {
+        $slow = ['100 170', '110 cool holding=walk_in', '112 136', '120 134', '140 128', '170 120', '200 112'];
+        yield 'slow, and its first gate ahead' => [true, $slow, '205'];
+        yield 'its first gate is passed' => [false, [...$slow, '210 69', '215 68'], '220'];
+        yield 'the time for its first gate is over' => [false, $slow, '245'];
+    }
 }

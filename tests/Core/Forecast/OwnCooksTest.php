@@ -74,7 +74,7 @@ final class OwnCooksTest extends TestCase
         self::assertSame([], (new Lessons(new Assessor()))->of($this->cook(20.0, readings: 1)), 'too little was read');
     }
 
-    /** A pit that is far warmer at the meat than it says: eight cooks tell, and the next is foreseen sooner and better. */
+    /** A pit that is far warmer at the meat than it says: six cooks tell, and the next is foreseen better. */
     public function testAForecastBeforeAnythingIsReadComesNearerByOwnCooks(): void
     {
         $lessons = new Lessons(new Assessor());
