@@ -199,8 +199,8 @@ final readonly class FallOutlook
     }
 
     /**
-     * 0 to 1: the chance that it is not reheated in time, or passes a gate too late all the same, thin in open pans. Its
-     * time counts from the earliest moment at which it may be under the hot limit again.
+     * 0 to 1: the chance that it is not reheated in time, or passes a gate too late all the same, thin in open pans.
+     * Its time counts from the earliest moment at which it may be under the hot limit again.
      */
     private static function throughTheHeat(Assessment $assessment, Fall $fall): float
     {

@@ -24,6 +24,7 @@ final class Belief
     private const GIVES_ABOVE = 25.0; // °C from the air
     /** Of the time that is left: by how much courses are usually off, and how much one may be. */
     private const PACE_UP = [0.0, 0.09];
+    private const PACE_UP_WRAPPED = [0.0, 0.15]; // what a wrap that is still to come does is seen once it did
     private const PACE_DOWN = [-0.1, 0.13];
     private const PACE_PACKED = [-0.1, 0.09];
     private const PACE_IN_DEAD_OVEN = [-0.1, 0.2];
@@ -133,7 +134,11 @@ final class Belief
     {
         $sign = $isRising ? 1.0 : -1.0;
         $odds = [];
-        [$usual, $give] = $isRising ? self::PACE_UP : $this->paceDown($celsius);
+        [$usual, $give] = match (true) {
+            !$isRising => $this->paceDown($celsius),
+            $this->way->atCelsius !== [] => self::PACE_UP_WRAPPED,
+            default => self::PACE_UP,
+        };
         foreach ($this->futures($celsius + self::BEYOND * $sign, $sign, $within) as $n => $ahead) {
             $weight = $this->draws[$n][1];
             foreach (self::ERRORS as [$error, $share]) {

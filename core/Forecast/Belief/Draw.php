@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Forecast\Belief;
 
 use Verjuicer\Core\Food\Holding;
+use Verjuicer\Core\Thermal\Block;
 use Verjuicer\Core\Thermal\Surface;
 
 /** One way it may be: each unknown of a piece and of what is around it, out of independent normal numbers. */
@@ -42,7 +43,10 @@ final readonly class Draw
 
     private const CONVECTION = 0.6; // of what a pit's air and walls give, the air's share
     private const USUAL_COLD = 2.0; // °C
-    private const USUAL_HALF = 0.2; // of its logarithm, from weight
+    private const USUAL_HALF = 0.17; // of its logarithm, from weight
+    private const DRIES = 0.48; // of its logarithm
+    private const LONG = 1.5;
+    private const CONDUCTS = 0.45; // W/(m K)
     private const USUAL_PIT = 115.0; // °C, where nobody said
 
     public float $half;
@@ -72,13 +76,10 @@ final readonly class Draw
         }
         // The likeliest, and a standard deviation (of the logarithm, where there is an exponential), of practice:
         // W/(m² K) in a smoker, parts of a free water surface, kg/m² that may dry, °C of a gauge and of a cold room.
-        $this->half = min($prior->ball, $prior->half * exp($prior->spread * $z[self::HALF]));
-        // What is nearly as thick as a ball is round; what is thin is flat.
-        $round = min(1.0, max(0.0, ($this->half / $prior->ball - 0.35) / 0.65));
-        $this->shape = min(2.0, max(0.0, 0.2 + 1.7 * $round + 0.3 * $z[self::SHAPE]));
         $this->transfer = 14.5 * exp(0.3 * $z[self::TRANSFER]);
+        [$this->half, $this->shape] = $this->body($prior, $z[self::HALF], $z[self::SHAPE]);
         $this->wetness = 0.38 * exp(0.5 * $z[self::WETNESS]);
-        $this->drying = 1.65 * exp(0.48 * $z[self::DRYING]);
+        $this->drying = 1.65 * exp(self::DRIES * $z[self::DRYING]);
         $this->bias = 5.0 * $z[self::BIAS];
         $this->start = 4.5 + 2.5 * $z[self::START];
         $this->leak = min(1.0, 0.13 * exp(0.6 * $z[self::LEAK]));
@@ -94,6 +95,29 @@ final readonly class Draw
             exp(0.7 * $z[self::LATELY]),
             exp(0.25 * $z[self::COMING]),
         ];
+    }
+
+    /** @return array{float, float} m from the middle to the surface, and the power its area grows with */
+    private function body(Prior $prior, float $thick, float $round): array
+    {
+        $half = min($prior->ball, $prior->half * exp($prior->spread * $thick));
+        if (!$prior->isWeighed) {
+            // What is nearly as thick as a ball is round; what is thin is flat.
+            $like = min(1.0, max(0.0, ($half / $prior->ball - 0.35) / 0.65));
+
+            return [$half, min(2.0, max(0.0, 0.2 + 1.7 * $like + 0.3 * $round))];
+        }
+        $volume = (4 * \M_PI * $prior->ball ** 3) / 3;
+        if ($prior->isRound) {
+            $long = $volume / (2 * \M_PI * $half ** 2);
+
+            return Block::cylinder($half, max($half, $long))->like($this->transfer, self::CONDUCTS);
+        }
+        // A block as heavy, and so much longer than wide.
+        $long = self::LONG * exp(0.25 * $round);
+        $wide = max($half, sqrt($volume / (8 * $half * $long)));
+
+        return Block::of($half, $wide, max($wide, $long * $wide))->like($this->transfer, self::CONDUCTS);
     }
 
     /** One of its unknowns as a number that grows with it. */
@@ -119,7 +143,7 @@ final readonly class Draw
         return match ($unknown) {
             self::HALF => exp(self::USUAL_HALF * $number) - 1.0,
             self::TRANSFER => exp(0.3 * $number) - 1.0,
-            self::DRYING => exp(0.48 * $number) - 1.0,
+            self::DRYING => exp(self::DRIES * $number) - 1.0,
             self::BIAS => 5.0 * $number,
             default => null,
         };

@@ -20,6 +20,9 @@ final readonly class Prior
      * @param float $half m from the middle to the surface, the likeliest
      * @param float $spread of its logarithm
      * @param float $ball m, the half thickness if it were a ball: nothing is thicker
+     * @param bool $isMeasured whether somebody measured how thick it is
+     * @param bool $isRound whether it is a cylinder, as sausages are
+     * @param bool $isWeighed whether its weight is known, so that what is thick is not wide
      * @param array<int, array{float, float}> $likely what is known of unknowns beforehand, in normal numbers: where
      *     they lie, and how far apart they are, 1 as is usual
      */
@@ -29,6 +32,8 @@ final readonly class Prior
         public float $ball,
         public Composition $composition,
         private bool $isMeasured,
+        public bool $isWeighed,
+        public bool $isRound,
         public array $likely = [],
     ) {
     }
@@ -40,23 +45,26 @@ final readonly class Prior
     public static function of(Product $product, ?float $thickness, ?int $portion = null): self
     {
         $grams = (float) max(20, $portion ?? $product->rawWeight?->grams() ?? self::USUAL_GRAMS);
+        $isWeighed = $portion !== null || $product->rawWeight !== null;
         $ball = ((3 * $grams) / (4 * \M_PI * 1000 * self::DENSITY)) ** (1 / 3);
         $name = mb_strtolower($product->name ?? '');
         $composition = preg_match('/brisket|butt|shoulder|rib|cheek|belly|sausage/', $name) === 1
             ? Composition::marbled()
             : Composition::lean();
+        $isRound = str_contains($name, 'sausage');
         if ($thickness !== null) {
-            return new self($thickness / 2, 0.08, max($ball, $thickness / 2), $composition, true);
+            return new self($thickness / 2, 0.08, max($ball, $thickness / 2), $composition, true, $isWeighed, $isRound);
         }
         // Of the ball's radius: racks are flat, birds are hollow, shoulders are nearly round.
         [$share, $spread] = match (true) {
-            preg_match('/\bribs?\b/', $name) === 1 => [0.36, 0.26],
+            preg_match('/\bribs?\b/', $name) === 1 => [0.3, 0.28],
             preg_match('/brisket|belly|flat/', $name) === 1 => [0.42, 0.22],
             $product->form === Form::WholeBird => [0.52, 0.21],
-            default => [0.57, 0.2],
+            $isRound => [0.55, 0.17],
+            default => [0.6, 0.17],
         };
 
-        return new self($share * $ball, $product->rawWeight === null ? 0.45 : $spread, $ball, $composition, false);
+        return new self($share * $ball, $isWeighed ? $spread : 0.45, $ball, $composition, false, $isWeighed, $isRound);
     }
 
     /** As a kitchen's own cooks teach. */
@@ -96,6 +104,15 @@ final readonly class Prior
     /** @param array<int, array{float, float}> $likely */
     private function known(array $likely): self
     {
-        return new self($this->half, $this->spread, $this->ball, $this->composition, $this->isMeasured, $likely);
+        return new self(
+            $this->half,
+            $this->spread,
+            $this->ball,
+            $this->composition,
+            $this->isMeasured,
+            $this->isWeighed,
+            $this->isRound,
+            $likely,
+        );
     }
 }
