@@ -35,6 +35,7 @@ final readonly class KitchenExport
         private ThermometerChecks $checks,
         private Procedures $procedures,
         private SiteLog $log,
+        private KitchenPlans $plans,
     ) {
     }
 
@@ -73,6 +74,7 @@ final readonly class KitchenExport
                 'thermometers' => $this->all(Thermometer::class, $site, $this->thermometer(...), 'label'),
                 'lots' => $this->all(Lot::class, $site, $this->lot(...), 'id'),
                 'procedures' => array_map($this->procedure(...), $this->procedures->of($site)),
+                'plans' => $this->plans->written($site),
             ],
             \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES
             | \JSON_PRESERVE_ZERO_FRACTION,

@@ -51,6 +51,7 @@ final readonly class KitchenImport
         private Procedures $procedures,
         private ProcedureLog $papers,
         private SiteLog $log,
+        private KitchenPlans $plans,
         private Now $now,
     ) {
     }
@@ -88,6 +89,7 @@ final readonly class KitchenImport
                 $this->thermometers($fields, $by),
                 $this->lots($fields, $names, $by),
                 $this->papers($fields, $by),
+                $this->plans->taken($fields, $names, $by),
             ] as $part
         ) {
             foreach ($part as $one) {

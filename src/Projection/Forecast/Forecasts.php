@@ -40,6 +40,9 @@ final class Forecasts
     /** @var array<string, array{mixed, mixed}> the last of each kind: on the command line nothing else is kept */
     private array $last = [];
 
+    /** @var array{mixed, Learned|null}|null what own cooks teach the batch that was asked of last */
+    private ?array $learned = null;
+
     private Wait $wait = Wait::ForIt;
 
     /** @var array<string, string> by the id of a batch: who owes it here, told apart from who did before or will */
@@ -109,6 +112,7 @@ final class Forecasts
     public function forget(): void
     {
         $this->last = [];
+        $this->learned = null;
         $this->cache->clear();
     }
 
@@ -175,7 +179,16 @@ final class Forecasts
 
     private function learned(Batch $batch, Assessment $assessment): ?Learned
     {
-        return $this->priors->learned($batch->site, $assessment);
+        $state = [
+            $batch->id->toRfc4122(),
+            $assessment->timeline->stage()->event->id ?? '',
+            intdiv($assessment->timeline->asOf->epoch, self::SECONDS),
+        ];
+        if (($this->learned[0] ?? null) !== $state) {
+            $this->learned = [$state, $this->priors->learned($batch->site, $assessment)];
+        }
+
+        return $this->learned[1] ?? null;
     }
 
     /** @return \Closure(): (Temperature|null) */

@@ -6,6 +6,7 @@ namespace Verjuicer\App\Work\Plan;
 
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Plan\Dish;
@@ -93,6 +94,20 @@ final readonly class DishFacts
             $kept['pit'],
             $kept['load'] === null ? null : Instant::ofEpoch($kept['load']),
         );
+    }
+
+    /** @param array<mixed> $said what may be kept facts, out of a file; null where it is none */
+    public static function tryOf(array $said): ?self
+    {
+        $names = array_column((new \ReflectionClass(self::class))->getProperties(), 'name');
+        if (array_diff($names, array_keys($said)) !== []) {
+            return null;
+        }
+        try {
+            return self::of($said); // @phpstan-ignore argument.type (of another type it is none)
+        } catch (\TypeError|\ValueError|MalformedTemperature) {
+            return null;
+        }
     }
 
     /** @return Kept */

@@ -69,6 +69,17 @@ final class KitchenImportTest extends KitchenTestCase
             ]],
             '/thermometers/0/checks/0/outcome',
         ];
+        $meal = ['name' => 'Supper', 'at' => '2026-12-20T00:00:00Z', 'guests' => 20];
+        $dish = ['product' => 'Lamb shoulder', 'service' => 0];
+        yield 'a plan without a meal' => [['plans' => [['name' => 'x', 'services' => []]]], '/plans/0/services'];
+        yield 'a dish of another shape' => [
+            ['plans' => [['name' => 'x', 'services' => [$meal], 'dishes' => [$dish + ['facts' => ['portions' => 3]]]]]],
+            '/plans/0/dishes/0/facts',
+        ];
+        yield 'a dish for no meal of it' => [
+            ['plans' => [['name' => 'x', 'services' => [$meal], 'dishes' => [['service' => 1] + $dish]]]],
+            '/plans/0/dishes/0/service',
+        ];
         yield 'a lot of no product' => [['lots' => [$lot + ['at' => '2026-11-20T00:00:00Z']]], '/lots/0/product'];
         yield 'a lot without an id' => [
             ['lots' => [['id' => '7', 'at' => '2026-11-20T00:00:00Z'] + $lot]],

@@ -37,7 +37,7 @@ final class ForecastCommandTest extends TestCase
     public function testSaysHowLikelyAGateIsLate(): void
     {
         $late = [];
-        foreach ([[110, 96], [134, 120]] as [$before, $last]) {
+        foreach ([[104, 84], [134, 120]] as [$before, $last]) {
             $answer = $this->forecast(self::record('
             {"type": "cook", "at": "2026-11-26T04:00:00Z", "set": {"f": 250}},
             {"type": "reading", "at": "2026-11-26T08:59:00Z", "temp": {"f": 150}, "piece": 1, "spot": "core"},
