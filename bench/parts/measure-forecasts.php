@@ -107,6 +107,8 @@ for ($n = 0; $n < $cooks; ++$n) {
 }
 
 $gates = [];
+/** @var array<int, list<bool>> $chances by fifths: whether the gate was late */
+$chances = [];
 $tooLow = [0, 0];
 $methods = [...SimulatedFall::RESTS, ...SimulatedFall::COOLINGS];
 $kinds = ['lamb', 'roast', 'turkey', 'shoulder', 'chicken', 'beef roast'];
@@ -176,6 +178,7 @@ for ($n = 0; $n < $falls; ++$n) {
             $gates[$key][0] = $true === null || $passed > $gate->deadline->epoch;
             if (!$assessment->timeline->asOf->isAfter($gate->deadline)) {
                 $gates[$key][1] = max($gates[$key][1], $gate->chance);
+                $chances[min(4, (int) ($gate->chance * 5))][] = $gates[$key][0];
             }
         }
     }
@@ -238,6 +241,16 @@ $warned = static fn (array $of): int => count(array_filter($of, static fn (array
 printf("late gates: %d, warned of %.0f%%\n", count($late), 100 * $warned($late) / max(1, count($late)));
 printf("gates in time: %d, flagged at some moment %.0f%%\n",
     count($inTime), 100 * $warned($inTime) / max(1, count($inTime)));
+ksort($chances);
+foreach ($chances as $fifth => $were) {
+    printf(
+        "gates stated late by %d to %d in 100: %d, were %.0f\n",
+        20 * $fifth,
+        20 * $fifth + 20,
+        count($were),
+        100 * count(array_filter($were)) / count($were),
+    );
+}
 printf("hot limit of a rest passed before its earliest: %.0f%%\n", 100 * $tooLow[1] / max(1, $tooLow[0]));
 printf("a forecast takes %.0f ms in the middle, %.0f ms at the 95th hundredth\n",
     $part($spent, 0.5), $part($spent, 0.95));

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Record;
 
 use Verjuicer\Core\Event\Catalogue;
-use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\DetailReader;
 use Verjuicer\Core\Event\FieldValue;
 use Verjuicer\Core\Event\Kind;
@@ -30,6 +29,7 @@ final readonly class Reader
     public const FORMAT = 'verjuicer-record/1';
     private const MOST_TAG = 999;
     private const READINGS = 4000;
+    private const MANY = 200; // events, from which on the same reading is one object
 
     public function __construct(private RuleSetLibrary $ruleSets)
     {
@@ -274,7 +274,10 @@ final readonly class Reader
             $replaces =
                 $kind?->class === TakenBack::class ? $fields->requiredText('replaces') : $fields->text('replaces');
             $reason = $fields->text('reason');
-            $detail = $kind === null ? null : self::same(DetailReader::read($kind, $fields));
+            $detail = $kind === null ? null : DetailReader::read($kind, $fields);
+            if ($detail instanceof Reading && \count($events) > self::MANY) {
+                $detail = self::same($detail);
+            }
             if ($id !== null) {
                 if (isset($ids[$id])) {
                     $fields->wrong('id', 'is the id of another event: every id must be its own');
@@ -310,18 +313,17 @@ final readonly class Reader
     }
 
     /** The same for the same: a long record is full of readings of a few spots, a few degrees apart. */
-    private static function same(?Detail $detail): ?Detail
+    private static function same(Reading $detail): Reading
     {
         /** @var array<string, Reading> $readings */
         static $readings = [];
-        if (!$detail instanceof Reading) {
-            return $detail;
-        }
         if (\count($readings) > self::READINGS) {
             $readings = [];
         }
-        $says = [$detail->temp->tenths, $detail->temp->unit, $detail->piece, $detail->spot, $detail->thermometer];
-        $key = json_encode([...$says, $detail->feel, $detail->logger], \JSON_THROW_ON_ERROR);
+        $key = $detail->temp->tenths.$detail->temp->unit->value.$detail->piece
+            .($detail->logger ? '!' : ' ').$detail->feel?->value
+            .' '.\strlen($detail->spot).' '.$detail->spot
+            .($detail->thermometer === null ? '' : ' '.$detail->thermometer);
 
         return $readings[$key] ??= $detail;
     }

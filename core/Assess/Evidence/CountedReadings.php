@@ -28,15 +28,15 @@ final class CountedReadings
     /** @param int $order place among all counted events; a reading stands there */
     public function at(int $order): Reading
     {
-        return $this->made[$order] ??= self::made($this->events[$order], $order, $this->leftOut[$order] ?? null);
-    }
-
-    private static function made(Event $event, int $order, ?LeftOut $leftOut): Reading
-    {
+        $made = $this->made[$order] ?? null;
+        if ($made !== null) {
+            return $made;
+        }
+        $event = $this->events[$order];
         $detail = $event->detail;
         \assert($detail instanceof Kinds\Reading, 'a reading stands there');
 
-        return new Reading(
+        return $this->made[$order] = new Reading(
             $event->id,
             $event->at->epoch,
             $order,
@@ -45,7 +45,7 @@ final class CountedReadings
             $detail->spot,
             $detail->piece.'/'.$detail->spot,
             $detail->thermometer,
-            $leftOut,
+            $this->leftOut[$order] ?? null,
         );
     }
 }

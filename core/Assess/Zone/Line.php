@@ -48,9 +48,9 @@ final readonly class Line
      * Goes on through readings.
      *
      * @param self|null $line null where it begins with the first of them
-     * @param Trace $readings not empty
+     * @param non-empty-list<Trace> $parts of them, in order; none is empty
      */
-    public static function through(?self $line, Trace $readings, CaseFile $case, StageTouch $touch): self
+    public static function through(?self $line, array $parts, CaseFile $case, StageTouch $touch): self
     {
         $hotSpan = $case->rule(DangerZoneRules::class)->hotSpan->seconds;
         $side = new ZoneSide($case->limits->cold->threshold, $case->limits->hot->threshold);
@@ -70,64 +70,66 @@ final readonly class Line
         $alone = null;
         $inZone = 0;
         $after = $before;
-        foreach ($readings->temps as $index => $temp) {
-            $to = $readings->ats[$index];
-            if ($temp !== $last || $unit === null) {
-                if ($temp->unit !== $unit) {
-                    $unit = $temp->unit;
-                    [$cold, $hot] = $side->levels($unit);
+        foreach ($parts as $readings) {
+            foreach ($readings->temps as $index => $temp) {
+                $to = $readings->ats[$index];
+                if ($temp !== $last || $unit === null) {
+                    if ($temp->unit !== $unit) {
+                        $unit = $temp->unit;
+                        [$cold, $hot] = $side->levels($unit);
+                    }
+                    // Where it lies, by the limits in its own unit: −1 cold, 0 in the zone, 1 hot.
+                    $level = $temp->ninetieths;
+                    $after = $level <= $cold ? -1 : ($level >= $hot ? 1 : 0);
+                    $firstSide ??= $after;
                 }
-                // Where it lies, by the limits in its own unit: −1 cold, 0 in the zone, 1 hot.
-                $level = $temp->ninetieths;
-                $after = $level <= $cold ? -1 : ($level >= $hot ? 1 : 0);
-                $firstSide ??= $after;
-            }
-            if ($before === 0 && $after === 0 && $to > $from && $last?->unit === $unit) {
-                // All of it is in the zone, whatever the stages say.
-                $inZone += $to - $from;
-                if (self::SECOND * $from !== $until) {
-                    $touch->share($since, $until, $byStage);
-                    ++$stays;
-                    $since = self::SECOND * $from;
-                }
-                $until = self::SECOND * $to;
-            } elseif ($before === $after && $to > $from && $last?->unit === $unit) {
-                // None of it is: only the stages say whether it may have been.
-                if ($alone === null || $from <= $alone->from || $to > $alone->to) {
-                    $alone = $touch->alone($from, $to);
-                }
-                $isKept = $before < 0 && ($alone === null ? $touch->isOnlyKept($from, $to) : $alone->isKept);
-                $isHot = $before > 0
-                    && $to - $from <= $hotSpan
-                    && ($alone === null ? $touch->isOnlyHot($from, $to) : $alone->isHot);
-                $isKeptAtFirst = $before < 0 && $alone === null && $touch->isKeptAtFirst($from, $to);
-                if (!$isKept && !$isHot) {
-                    $greatest += $to - ($isKeptAtFirst ? $touch->keptUntil($from, $to) : $from);
-                }
-            } elseif ($last !== null && $to > $from) {
-                $start = $before < 0 && $touch->isKeptAtFirst($from, $to) ? $touch->keptUntil($from, $to) : $from;
-                $isHot = $before > 0 && $after > 0 && $to - $from <= $hotSpan && $touch->isOnlyHot($from, $to);
-                $isCold = $before < 0 && $after < 0 && $touch->isOnlyKept($from, $to);
-                if (!$isHot && !$isCold) {
-                    $greatest += $to - $start;
-                }
-                if ($before === 0 && $after === 0) {
-                    $least += $to - $start;
-                }
-                $stay = $start === $to ? null : $side->stay($last, $before, $start, $temp, $after, $to);
-                if ($stay !== null) {
-                    $estimate += $stay[1] - $stay[0];
-                    if ($stay[0] !== $until) {
+                if ($before === 0 && $after === 0 && $to > $from && $last?->unit === $unit) {
+                    // All of it is in the zone, whatever the stages say.
+                    $inZone += $to - $from;
+                    if (self::SECOND * $from !== $until) {
                         $touch->share($since, $until, $byStage);
                         ++$stays;
-                        $since = $stay[0];
+                        $since = self::SECOND * $from;
                     }
-                    $until = $stay[1];
+                    $until = self::SECOND * $to;
+                } elseif ($before === $after && $to > $from && $last?->unit === $unit) {
+                    // None of it is: only the stages say whether it may have been.
+                    if ($alone === null || $from <= $alone->from || $to > $alone->to) {
+                        $alone = $touch->alone($from, $to);
+                    }
+                    $isKept = $before < 0 && ($alone === null ? $touch->isOnlyKept($from, $to) : $alone->isKept);
+                    $isHot = $before > 0
+                        && $to - $from <= $hotSpan
+                        && ($alone === null ? $touch->isOnlyHot($from, $to) : $alone->isHot);
+                    $isKeptAtFirst = $before < 0 && $alone === null && $touch->isKeptAtFirst($from, $to);
+                    if (!$isKept && !$isHot) {
+                        $greatest += $to - ($isKeptAtFirst ? $touch->keptUntil($from, $to) : $from);
+                    }
+                } elseif ($last !== null && $to > $from) {
+                    $start = $before < 0 && $touch->isKeptAtFirst($from, $to) ? $touch->keptUntil($from, $to) : $from;
+                    $isHot = $before > 0 && $after > 0 && $to - $from <= $hotSpan && $touch->isOnlyHot($from, $to);
+                    $isCold = $before < 0 && $after < 0 && $touch->isOnlyKept($from, $to);
+                    if (!$isHot && !$isCold) {
+                        $greatest += $to - $start;
+                    }
+                    if ($before === 0 && $after === 0) {
+                        $least += $to - $start;
+                    }
+                    $stay = $start === $to ? null : $side->stay($last, $before, $start, $temp, $after, $to);
+                    if ($stay !== null) {
+                        $estimate += $stay[1] - $stay[0];
+                        if ($stay[0] !== $until) {
+                            $touch->share($since, $until, $byStage);
+                            ++$stays;
+                            $since = $stay[0];
+                        }
+                        $until = $stay[1];
+                    }
                 }
+                $last = $temp;
+                $from = $to;
+                $before = $after;
             }
-            $last = $temp;
-            $from = $to;
-            $before = $after;
         }
         \assert($last !== null && $firstSide !== null, 'there is a reading');
 
@@ -140,7 +142,7 @@ final readonly class Line
             $until,
             $byStage,
             $firstSide,
-            $line->firstAt ?? $readings->ats[0],
+            $line->firstAt ?? $parts[0]->ats[0],
             $last,
             $from,
             $before,

@@ -36,39 +36,42 @@ final readonly class Lines
         $ofTracks = $this->ofTracks;
         foreach ($fresh->byTrack() as $track => $trace) {
             $line = $ofTracks[$track] ?? null;
+            $parts = [$trace];
             if ($line === null) {
                 // What was read of the piece before this spot first was.
                 $piece = $trace->at(0)->piece;
                 $line = $this->ofPieces[$piece] ?? null;
                 $earlier = self::together($byPiece[$piece], $trace->orders[0]);
-                $line = $earlier->isEmpty() ? $line : Line::through($line, $earlier, $case, $touch);
+                $parts = $earlier === null ? $parts : [$earlier, $trace];
             }
-            $ofTracks[$track] = Line::through($line, $trace, $case, $touch);
+            $ofTracks[$track] = Line::through($line, $parts, $case, $touch);
         }
         $ofPieces = $this->ofPieces;
         foreach ($isGoneOnWith ? $byPiece : [] as $piece => $traces) {
             $all = self::together($traces, \PHP_INT_MAX);
-            $ofPieces[$piece] = Line::through($ofPieces[$piece] ?? null, $all, $case, $touch);
+            \assert($all !== null, 'a track is one that was read');
+            $ofPieces[$piece] = Line::through($ofPieces[$piece] ?? null, [$all], $case, $touch);
         }
 
         return new self($ofPieces, $ofTracks);
     }
 
     /**
-     * What was read of a piece before this place.
+     * What was read of a piece before this place; null for nothing.
      *
      * @param non-empty-array<string, Trace> $traces of its spots
      */
-    private static function together(array $traces, int $order): Trace
+    private static function together(array $traces, int $order): ?Trace
     {
-        $parts = array_map(
-            static fn (Trace $trace): Trace => $trace->slice(0, $trace->countBefore($order)),
-            array_values($traces),
-        );
-        $parts = array_values(array_filter($parts, static fn (Trace $part): bool => !$part->isEmpty()));
+        $parts = [];
+        foreach ($traces as $trace) {
+            if ($trace->orders[0] < $order) {
+                $parts[] = $trace->slice(0, $trace->countBefore($order));
+            }
+        }
 
         return match (\count($parts)) {
-            0 => Trace::none(),
+            0 => null,
             1 => $parts[0],
             default => Trace::merged(...$parts),
         };

@@ -153,7 +153,8 @@ final class ColumnsTest extends TestCase
     {
         $left = static fn (int $count): LeftOut => new LeftOut($count, 60, [], null, 0, 0, 0);
         $record = Story::of('0 cook', '1 100', '2 101', '3 102 p2', '4 103')->record();
-        $trace = Timeline::of($record, Story::at('5'), ['e1' => $left(0), 'e2' => $left(4), 'e4' => $left(7)])->readings;
+        $leftOut = ['e1' => $left(0), 'e2' => $left(4), 'e4' => $left(7)];
+        $trace = Timeline::of($record, Story::at('5'), $leftOut)->readings;
         self::assertSame([4, 15], [$trace->size(), $trace->count()]);
         self::assertFalse($trace->isWhole());
         self::assertSame(['e1', 'e2', 'e4'], array_values(array_map(

@@ -143,11 +143,11 @@ final class OutlineTest extends TestCase
             $readings = $timeline->readings;
             $cut = $chance->getInt(1, $readings->size() - 1);
             self::assertGreaterThan(0, $cut);
-            $whole = ClosedLine::of(Line::through(null, $readings, $case, $touch), $case, $touch);
-            $begun = Line::through(null, $readings->slice(0, $cut), $case, $touch);
+            $whole = ClosedLine::of(Line::through(null, [$readings], $case, $touch), $case, $touch);
+            $begun = Line::through(null, [$readings->slice(0, $cut)], $case, $touch);
             /** @var array{int, int, int, int, int, int, array<string, int>, int, int, int, string, int, int} $data */
             $data = json_decode(json_encode($begun->toData(), \JSON_THROW_ON_ERROR), true);
-            $ended = Line::through(Line::ofData($data), $readings->slice($cut, $readings->size()), $case, $touch);
+            $ended = Line::through(Line::ofData($data), [$readings->slice($cut, $readings->size())], $case, $touch);
             self::assertEquals($whole, ClosedLine::of($ended, $case, $touch), "seed $seed, cut at $cut");
         }
     }
