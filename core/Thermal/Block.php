@@ -12,11 +12,9 @@ namespace Verjuicer\Core\Thermal;
  */
 final readonly class Block
 {
-    /** Between which figures the roots lie: zeros of sine and cosine, of J₁ and J₀. */
-    private const BETWEEN = [
-        [[0.0, 1.5708], [3.1416, 4.7124], [6.2832, 7.854], [9.4248, 10.9956]],
-        [[0.0, 2.4048], [3.8317, 5.5201], [7.0156, 8.6537], [10.1735, 11.7915]],
-    ];
+    private const TERMS = 4;
+    /** Between which figures further roots of a cylinder lie: zeros of J₁ and of J₀. */
+    private const BETWEEN = [[3.8317, 5.5201], [7.0156, 8.6537], [10.1735, 11.7915]];
     /** Of what the slabs lose by their slowest terms: where the two are to be alike. */
     private const EARLY = 0.7;
     private const LATE = 1.6;
@@ -109,22 +107,36 @@ final readonly class Block
      */
     private static function terms(float $half, int $power, float $biot): array
     {
-        $terms = [];
-        foreach (self::BETWEEN[$power] as [$low, $high]) {
-            $root = ($low + $high) / 2;
-            for ($round = 0; $round < 12; ++$round) {
-                [$zero, $one] = $power === 1 ? self::bessel($root) : [1.0, tan($root)];
-                if (($root * $one) / $zero < $biot) {
-                    $low = $root;
-                } else {
-                    $high = $root;
-                }
-                $root = ($low + $high) / 2;
-            }
+        [$root, $share] = self::first($power, $biot);
+        $terms = [[($root / $half) ** 2, $share]];
+        for ($term = 1; $term < self::TERMS; ++$term) {
+            $root = $power === 0 ? self::furtherOfSlab($term, $biot) : self::furtherOfCylinder($term, $biot);
             $terms[] = [($root / $half) ** 2, self::share($power, $root)];
         }
 
         return $terms;
+    }
+
+    private static function furtherOfSlab(int $term, float $biot): float
+    {
+        $root = $term * \M_PI + 0.5;
+        for ($round = 0; $round < 3; ++$round) {
+            $root = $term * \M_PI + atan($biot / $root);
+        }
+
+        return $root;
+    }
+
+    private static function furtherOfCylinder(int $term, float $biot): float
+    {
+        [$low, $high] = self::BETWEEN[$term - 1];
+        for ($round = 0; $round < 12; ++$round) {
+            $root = ($low + $high) / 2;
+            [$zero, $one] = self::bessel($root);
+            [$low, $high] = ($root * $one) / $zero < $biot ? [$root, $high] : [$low, $root];
+        }
+
+        return ($low + $high) / 2;
     }
 
     /** How much of the way a term of the middle of a slab, a cylinder or a ball begins with. */

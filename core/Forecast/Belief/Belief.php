@@ -472,4 +472,63 @@ final class Belief
     {
         return $points[0][1] ?? ($before ?? self::USUALLY_WARM) - self::HANDLING;
     }
+
+    /**
+     * Where it is kept, its courses are one string each: to read thousands of small lists took longer than the page
+     * that asked for them.
+     *
+     * @return array{list<string>|null, float, array<string, mixed>}
+     */
+    public function __serialize(): array
+    {
+        $futures = $this->futures === null
+            ? null
+            : array_map(static fn (array $ahead): string => pack('d*', ...array_merge(...$ahead)), $this->futures);
+        $rest = [
+            'draws' => $this->draws,
+            'way' => $this->way,
+            'lastRead' => $this->lastRead,
+            'properties' => $this->properties,
+            'pressure' => $this->pressure,
+            'asOf' => $this->asOf,
+            'warm' => $this->warm,
+            'ofAllPieces' => $this->ofAllPieces,
+            'shown' => $this->shown,
+        ];
+
+        return [$futures, $this->until, $rest];
+    }
+
+    /**
+     * @param array{list<string>|null, float, array{draws: list<array{Draw, float, float}>, way: Way,
+     *     lastRead: int|null, properties: MeatProperties, pressure: float, asOf: int, warm: float|null,
+     *     ofAllPieces: array<int, float>, shown: array<int, array{float, float}>}} $kept
+     */
+    public function __unserialize(array $kept): void
+    {
+        [$futures, $this->until, $rest] = $kept;
+        $this->draws = $rest['draws'];
+        $this->way = $rest['way'];
+        $this->lastRead = $rest['lastRead'];
+        $this->properties = $rest['properties'];
+        $this->pressure = $rest['pressure'];
+        $this->asOf = $rest['asOf'];
+        $this->warm = $rest['warm'];
+        $this->ofAllPieces = $rest['ofAllPieces'];
+        $this->shown = $rest['shown'];
+        $this->futures = $futures === null ? null : array_map(self::unpacked(...), $futures);
+    }
+
+    /** @return list<array{int, float, float, float}> */
+    private static function unpacked(string $packed): array
+    {
+        /** @var array<int, float> $figures */
+        $figures = (array) unpack('d*', $packed);
+        $ahead = [];
+        for ($at = 1; isset($figures[$at + 3]); $at += 4) {
+            $ahead[] = [(int) $figures[$at], $figures[$at + 1], $figures[$at + 2], $figures[$at + 3]];
+        }
+
+        return $ahead;
+    }
 }

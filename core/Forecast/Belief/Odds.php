@@ -67,4 +67,26 @@ final readonly class Odds
 
         return new self($moments);
     }
+
+    /** @return array{string, string} moments, the greatest number for never; and weights */
+    public function __serialize(): array
+    {
+        $moments = array_map(static fn (array $one): int => $one[0] ?? \PHP_INT_MAX, $this->moments);
+
+        return [pack('q*', ...$moments), pack('d*', ...array_column($this->moments, 1))];
+    }
+
+    /** @param array{string, string} $kept */
+    public function __unserialize(array $kept): void
+    {
+        /** @var array<int, int> $moments */
+        $moments = (array) unpack('q*', $kept[0]);
+        /** @var array<int, float> $weights */
+        $weights = (array) unpack('d*', $kept[1]);
+        $this->moments = array_map(
+            static fn (int $at, float $weight): array => [$at === \PHP_INT_MAX ? null : $at, $weight],
+            array_values($moments),
+            array_values($weights),
+        );
+    }
 }

@@ -161,6 +161,26 @@ final class FallOutlookTest extends TestCase
         self::assertSame(Holding::WalkIn, $fall->holding);
     }
 
+    /** What is kept between two requests says the same when it is read again, to the last digit. */
+    public function testAForecastThatIsKeptIsTheSameWhenItIsReadAgain(): void
+    {
+        foreach ([self::REST, self::SLOW] as $lines) {
+            $assessment = Story::of(...$lines)->about('lamb roast 2pieces 2.2kg')->assess('205');
+            $made = FallOutlook::of($assessment);
+            self::assertNotNull($made);
+            $kept = unserialize(serialize($made));
+            self::assertEquals($made, $kept);
+            self::assertInstanceOf(FallOutlook::class, $kept);
+            $until = Story::at('500');
+            self::assertSame(
+                json_encode($made->fan($until, TemperatureUnit::Fahrenheit)),
+                json_encode($kept->fan($until, TemperatureUnit::Fahrenheit)),
+            );
+            self::assertEquals($made->remedies($assessment), $kept->remedies($assessment));
+            self::assertLessThan(600_000, \strlen(serialize($made)), 'a page reads it each time');
+        }
+    }
+
     /**
      * Back on the heat its time begins anew: only while the first gate may still be passed, and the hotter the pit is
      * the surer.
