@@ -71,7 +71,7 @@ final readonly class Prior
     public function learned(Learned $learned): self
     {
         $unknowns = $learned->unknowns;
-        if ($this->isMeasured) {
+        if ($this->isMeasured || !$this->isWeighed) {
             unset($unknowns[Draw::HALF], $unknowns[Draw::SHAPE]);
         }
 

@@ -27,6 +27,7 @@ use Verjuicer\Core\Measure\LocalDate;
 final readonly class OwnPriors
 {
     private const HEARD = 20; // batches, the latest
+    private const SHOWN = 10; // versions of a subject
 
     public function __construct(private Connection $connection, private Now $now)
     {
@@ -108,19 +109,22 @@ final readonly class OwnPriors
          */
         $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'
+            SELECT * FROM (
             SELECT v.id, v.about, v.subject, extract(epoch FROM v.made_at)::bigint AS made, v.unknowns,
               (SELECT jsonb_object_agg(b.id, b.code) FROM batch b
                 WHERE b.id IN (SELECT one::uuid FROM jsonb_array_elements_text(v.batches) AS one)) AS batches,
               extract(epoch FROM v.withdrawn_at)::bigint AS withdrawn, a.initials AS by,
               v.withdrawn_at IS NULL AND v.id = first_value(v.id) OVER (
                 PARTITION BY v.about, v.subject ORDER BY v.withdrawn_at IS NULL DESC, v.made_at DESC, v.id DESC
-              ) AS is_in_force
+              ) AS is_in_force,
+              row_number() OVER (PARTITION BY v.about, v.subject ORDER BY v.made_at DESC, v.id DESC) AS place
             FROM prior_version v LEFT JOIN account a ON a.id = v.withdrawn_by_id
-            WHERE v.site_id = ?
-            ORDER BY array_position(ARRAY['product', 'pit', 'method'], v.about), v.subject, v.made_at DESC, v.id DESC
-            LIMIT 300
+            WHERE v.site_id = :site
+            ) AS versions
+            WHERE is_in_force OR place <= :most
+            ORDER BY array_position(ARRAY['product', 'pit', 'method'], about), subject, made DESC, id DESC
             SQL,
-            [$site->id->toRfc4122()],
+            ['site' => $site->id->toRfc4122(), 'most' => self::SHOWN],
         );
 
         return array_map(
@@ -184,26 +188,37 @@ final readonly class OwnPriors
             $its + ['most' => self::HEARD],
         );
         $learned = Learned::of(array_map(static fn (array $one): array => self::unknowns($one['shown']), $lessons));
+        $unknowns = $learned->unknowns ?? [];
+        $batches = $learned === null ? [] : array_column($lessons, 'batch_id');
+        sort($batches);
         $today = LocalDate::ofInstant($this->now->instant(), $site->zone())->iso();
-        $id = $this->connection->fetchOne(
+        /** @var array{id: string, is_of_today: bool, unknowns: string, batches: string}|false $latest */
+        $latest = $this->connection->fetchAssociative(
             <<<'SQL'
-            SELECT id FROM prior_version WHERE site_id = :site AND about = :about AND subject = :subject
-              AND made_on = :today AND withdrawn_at IS NULL
+            SELECT id, made_on = :today AS is_of_today, unknowns, batches FROM prior_version
+            WHERE site_id = :site AND about = :about AND subject = :subject AND withdrawn_at IS NULL
             ORDER BY made_at DESC, id DESC LIMIT 1
             SQL,
             $its + ['today' => $today],
         );
+        $before = $latest === false
+            ? [[], []]
+            : [self::unknowns($latest['unknowns']), json_decode($latest['batches'], flags: \JSON_THROW_ON_ERROR)];
+        if ($before === [$unknowns, $batches]) {
+            return;
+        }
         $known = [
             $this->now->instant()->rfc3339(),
-            json_encode((object) ($learned->unknowns ?? []), \JSON_THROW_ON_ERROR),
-            json_encode($learned === null ? [] : array_column($lessons, 'batch_id'), \JSON_THROW_ON_ERROR),
+            json_encode((object) $unknowns, \JSON_THROW_ON_ERROR),
+            json_encode($batches, \JSON_THROW_ON_ERROR),
         ];
-        if (\is_string($id)) {
+        if ($latest !== false && $latest['is_of_today']) {
             $this->connection->executeStatement(
                 'UPDATE prior_version SET made_at = ?, unknowns = ?, batches = ? WHERE id = ?',
-                [...$known, $id],
+                [...$known, $latest['id']],
             );
-        } elseif ($learned !== null) {
+        } else {
+            // One that says nothing, too, where what the one before was made of is no lesson any more.
             $this->connection->executeStatement(
                 <<<'SQL'
                 INSERT INTO prior_version (id, site_id, about, subject, made_on, made_at, unknowns, batches)

@@ -66,6 +66,10 @@ final class OwnCooksTest extends KitchenTestCase
         $hear(4, 6, 2.0);
         self::assertCount(2, $priors->all($batch->site));
         self::assertNotSame($first, $priors->learned($batch->site, $assessment)->unknowns[Draw::HALF] ?? null);
+        $hear(4, 6, 2.0);
+        Clock::get()->sleep(86_400);
+        $hear(4, 6, 2.0);
+        self::assertCount(2, $priors->all($batch->site), 'what says the same is no further version');
         $page = $this->client->request('GET', '/own-cooks');
         self::assertStringContainsString('of 6 batches', $page->filter('main')->text());
         self::assertStringContainsString('% thicker than their weight says', $page->filter('main')->text());
@@ -82,6 +86,13 @@ final class OwnCooksTest extends KitchenTestCase
         $this->client->submit($page->filter('button[aria-label="Hear this of Lamb shoulder again"]')->form());
         $hear(4, 6, 2.0);
         self::assertNotSame($first, $priors->learned($batch->site, $assessment)->unknowns[Draw::HALF] ?? null);
+        // Batches that teach nothing any more, put right as they were, leave what is usual.
+        foreach ($ended as $one) {
+            $priors->hear($one, $this->service(Now::class)->instant(), []);
+        }
+        self::assertSame([], $priors->learned($batch->site, $assessment)->unknowns ?? null);
+        $text = $this->client->request('GET', '/own-cooks')->filter('main')->text();
+        self::assertStringContainsString('of no batch', $text);
     }
 
     /** @return list<Batch> other batches of the kitchen */

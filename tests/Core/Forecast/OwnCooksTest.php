@@ -110,6 +110,23 @@ final class OwnCooksTest extends TestCase
         self::assertNotEquals($falls[0]->hot, $falls[1]->hot, 'how it rests here counts');
     }
 
+    /** How thick pieces are beside their weight says nothing of one that was measured, or never weighed. */
+    public function testHowThickItActsIsHeardOnlyWhereItsWeightIsWhatIsKnown(): void
+    {
+        $thick = new Learned([Draw::HALF => [1.5, 0.5], Draw::SHAPE => [0.5, 0.5]]);
+        $target = Temperature::fahrenheit('195');
+        $lines = ['0 cook oven=convection set=225', '60 70', '120 100'];
+        $isHeard = [];
+        foreach (['2.3kg', '2.3kg measured', ''] as $known) {
+            $story = Story::of(...$lines)->about(trim('lamb roast '.strtok($known, ' ')));
+            $story = str_contains($known, 'measured') ? $story->with('thickness_mm', 80) : $story;
+            $assessment = $story->assess('125');
+            $windows = [CookOutlook::of($assessment, $target), CookOutlook::of($assessment, $target, [], $thick)];
+            $isHeard[$known] = serialize($windows[0]?->window) !== serialize($windows[1]?->window);
+        }
+        self::assertSame(['2.3kg' => true, '2.3kg measured' => false, '' => false], $isHeard);
+    }
+
     public function testWhatItIsOfIsAskedByWhereItIsNow(): void
     {
         self::assertSame(
