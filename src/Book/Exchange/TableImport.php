@@ -13,6 +13,8 @@ use Verjuicer\App\Ledger\Log\EventLog;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Platform\Csv\Csv;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Projection\Forecast\Forecasts;
+use Verjuicer\App\Projection\Forecast\Wait;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Kinds\Reading;
@@ -32,6 +34,7 @@ final readonly class TableImport
         private StoredRecords $records,
         private Reader $reader,
         private EventLog $log,
+        private Forecasts $forecasts,
         private Now $now,
     ) {
     }
@@ -47,9 +50,15 @@ final readonly class TableImport
                     static fn (Event $event): Event => $event->takenIn($by->initials, $event->id, $event->replaces),
                     $events,
                 );
+                $done = 0;
                 foreach (Parts::of($taken) as $part) {
-                    // A write of its own, and followed: the board shows what the record has, however far it comes.
-                    $this->log->append($batch, $by, ...$part);
+                    $done += \count($part);
+                    // A write of its own, and followed: the board shows what the record has, however far it comes. It
+                    // is forecast with the last.
+                    $this->forecasts->while(
+                        $done < \count($taken) ? Wait::Rarely : Wait::ForIt,
+                        fn () => $this->log->append($batch, $by, ...$part),
+                    );
                     $taking->tell(\count($part));
                 }
             }
