@@ -5,8 +5,6 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Forecast;
 
 use Verjuicer\Core\Assess\Assessment;
-use Verjuicer\Core\Event\Kinds\Cook;
-use Verjuicer\Core\Event\Kinds\PitSet;
 use Verjuicer\Core\Forecast\Belief\Learned;
 use Verjuicer\Core\Forecast\Belief\Planned;
 use Verjuicer\Core\Measure\Temperature;
@@ -59,13 +57,7 @@ final readonly class CookRescue
     /** @return Temperature|null what the pit may be set to, in the unit it was set in; null where nobody set it */
     private static function turnedUp(Assessment $assessment): ?Temperature
     {
-        $set = null;
-        foreach ($assessment->timeline->events as $event) {
-            $set = match (true) {
-                $event->detail instanceof Cook, $event->detail instanceof PitSet => $event->detail->set ?? $set,
-                default => $set,
-            };
-        }
+        $set = PitSetting::last($assessment);
         if ($set === null) {
             return null;
         }

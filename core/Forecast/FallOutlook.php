@@ -11,7 +11,6 @@ use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\HotHold;
-use Verjuicer\Core\Event\Kinds\PitSet;
 use Verjuicer\Core\Event\Kinds\Reheat;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Forecast\Belief\Beliefs;
@@ -188,8 +187,8 @@ final readonly class FallOutlook
             }
             $remedies[] = new Remedy($kind, $late);
         }
-        // Only as long as its first gate may still be passed in time does the heat begin the time anew.
-        if (\in_array('cool.stage1', array_column($ahead, 'rule'), true)) {
+        // The heat begins the time anew once, and only as long as its first gate may still be passed in time.
+        if (\in_array('cool.stage1', array_column($ahead, 'rule'), true) && !self::wasReheated($assessment)) {
             $late = self::throughTheHeat($assessment, $this->falls[$slowest->track]);
             $remedies[] = new Remedy(RemedyKind::BackOnHeat, $late);
         }
@@ -211,7 +210,12 @@ final readonly class FallOutlook
         $reheating = $rules->get(ReheatingRules::class);
         $cooling = $rules->get(CoolingRules::class);
         $target = $celsius($reheating->own->threshold);
-        $heated = $fall->heatedLate(self::pitSet($assessment), $target, $reheating->within->span->seconds);
+        $set = PitSetting::last($assessment);
+        $heated = $fall->heatedLate(
+            $set === null ? null : Point::celsius($set),
+            $target,
+            $reheating->within->span->seconds,
+        );
         $again = Beliefs::ahead(
             $record->product,
             Holding::ShallowPans,
@@ -233,18 +237,15 @@ final readonly class FallOutlook
         return 1.0 - (1.0 - $heated) * (1.0 - $late);
     }
 
-    /** °C: as the pit was set last; null where nobody said. */
-    private static function pitSet(Assessment $assessment): ?float
+    /** Whether it was put back on the heat since it was cooked: that is done once. */
+    private static function wasReheated(Assessment $assessment): bool
     {
-        $set = null;
-        foreach ($assessment->timeline->happenings as $event) {
-            $set = match (true) {
-                $event->detail instanceof Cook, $event->detail instanceof PitSet => $event->detail->set ?? $set,
-                default => $set,
-            };
+        $was = false;
+        foreach ($assessment->timeline->stages as $stage) {
+            $was = $stage->is(Reheat::class) || ($was && !$stage->is(Cook::class));
         }
 
-        return $set === null ? null : Point::celsius($set);
+        return $was;
     }
 
     /**

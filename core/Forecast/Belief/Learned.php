@@ -56,6 +56,12 @@ final readonly class Learned
         return $unknowns === [] ? null : new self($unknowns);
     }
 
+    /** The same, as far apart as is usual. */
+    public function asWide(): self
+    {
+        return new self(array_map(static fn (array $one): array => [$one[0], 1.0], $this->unknowns));
+    }
+
     /** What both say; of what both know the other's word counts. */
     public function with(?self $other): self
     {

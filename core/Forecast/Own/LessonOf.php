@@ -13,6 +13,12 @@ enum LessonOf: string
     case Pit = 'pit';
     case Method = 'method';
 
+    /** Whether own cooks make it surer, too. Of rests and coolings that was not measured: they move the middle only. */
+    public function narrows(): bool
+    {
+        return $this !== self::Method;
+    }
+
     /** @return list<int> */
     public function unknowns(): array
     {

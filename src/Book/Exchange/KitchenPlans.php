@@ -78,6 +78,11 @@ final readonly class KitchenPlans
             }
             $id = Uuid::v5($by->site->id, "plan $name ".$services[0]->at->epoch);
             $isHere = $this->isHere($by->site, $id, $name, $services[0]);
+            foreach ($isHere ? [] : $dishes as [, , , $batch]) {
+                if ($batch !== null && $this->isPlanned($batch)) {
+                    $one->wrong('dishes', 'name a batch that another plan here has already: '.$batch->code);
+                }
+            }
             yield $isHere ? null : function () use ($id, $name, $isRetired, $services, $shifts, $dishes, $by): void {
                 $plan = new Plan($id, $by->site, $name, $services[0], $by, $this->now->instant());
                 array_map($plan->serve(...), $services);
@@ -214,6 +219,11 @@ final readonly class KitchenPlans
         }
 
         return false;
+    }
+
+    private function isPlanned(Batch $batch): bool
+    {
+        return $this->entities->getRepository(PlannedDish::class)->findOneBy(['batch' => $batch]) !== null;
     }
 
     private function product(Site $site, string $name): ?Product

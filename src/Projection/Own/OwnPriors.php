@@ -188,6 +188,7 @@ final readonly class OwnPriors
             $its + ['most' => self::HEARD],
         );
         $learned = Learned::of(array_map(static fn (array $one): array => self::unknowns($one['shown']), $lessons));
+        $learned = $about->narrows() ? $learned : $learned?->asWide();
         $unknowns = $learned->unknowns ?? [];
         $batches = $learned === null ? [] : array_column($lessons, 'batch_id');
         sort($batches);

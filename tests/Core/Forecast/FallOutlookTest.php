@@ -216,6 +216,14 @@ final class FallOutlookTest extends TestCase
         $slow = ['100 170', '110 cool holding=walk_in', '112 136', '120 134', '140 128', '170 120', '200 112'];
         yield 'slow, and its first gate ahead' => [true, $slow, '205'];
         yield 'its first gate is passed' => [false, [...$slow, '210 69', '215 68'], '220'];
+        yield 'it was reheated before' => [
+            false,
+            ['100 170', '101 cool holding=walk_in', '110 130', '120 reheat for=hot_hold', '160 170', ...array_map(
+                static fn (string $line): string => (70 + (int) $line).strstr($line, ' '),
+                \array_slice($slow, 1),
+            )],
+            '275',
+        ];
         yield 'the time for its first gate is over' => [false, $slow, '245'];
     }
 }

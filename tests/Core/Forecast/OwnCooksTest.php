@@ -53,6 +53,14 @@ final class OwnCooksTest extends TestCase
         self::assertEquals($learned, Learned::of($cooks), 'in whatever order they come');
     }
 
+    public function testAWayToRestMovesTheMiddleAndNarrowsNothing(): void
+    {
+        self::assertFalse(LessonOf::Method->narrows());
+        self::assertTrue(LessonOf::Pit->narrows() && LessonOf::Product->narrows());
+        $learned = new Learned([Draw::REST_TRANSFER => [0.4, 0.5]]);
+        self::assertSame([Draw::REST_TRANSFER => [0.4, 1.0]], $learned->asWide()->unknowns);
+    }
+
     public function testABatchTeachesOnceItIsOverAndAlwaysTheSame(): void
     {
         $running = $this->cook(20.0, until: 160);
