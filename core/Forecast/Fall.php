@@ -7,11 +7,14 @@ namespace Verjuicer\Core\Forecast;
 use Verjuicer\Core\Forecast\Belief\Belief;
 use Verjuicer\Core\Forecast\Belief\Odds;
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
 
 /** How meat off the heat is likely to fall. A forecast; it never clears food. */
 final class Fall
 {
     private const WITHIN = 48 * 3600; // seconds: what takes longer does not get there
+
+    private const BEFORE = 15 * 60; // seconds by which the last reading that shows it hot is earlier than it is not
 
     /** @var array<int, Odds> by tenths of a degree */
     private array $odds = [];
@@ -43,6 +46,23 @@ final class Fall
     public function late(float $celsius, Instant $deadline): float
     {
         return $celsius >= $this->celsius ? 0.0 : $this->odds($celsius)->after($deadline->epoch);
+    }
+
+    /**
+     * 0 to 1: the chance that it passes a temperature too late, where its time begins anew with each reading that shows
+     * it over another: by its course, as if it were read every half hour.
+     *
+     * @param Instant $deadline by the reading that was the last
+     */
+    public function lateFrom(float $hot, Span $limit, float $celsius, Instant $deadline): float
+    {
+        return $this->belief->lateAfter(
+            $hot,
+            $limit->seconds - self::BEFORE,
+            $celsius,
+            $deadline->epoch,
+            self::WITHIN,
+        );
     }
 
     /**

@@ -5,16 +5,21 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Forecast;
 
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Threshold;
 
 /** A gate of a cooling that is still to be passed, and when a piece is likely to pass it. */
 final readonly class FallGate
 {
+    private const FRESH = 20; // minutes
+
     public ?Lateness $late;
 
     /**
      * @param Crossing|null $crossing null where it is not likely to pass it at all
      * @param float $chance 0 to 1, that it is late
+     * @param Instant|null $hotAt when it was read hot for the last time, where a reading that still is begins its time
+     *     anew; the chance is of that
      */
     public function __construct(
         public string $rule,
@@ -23,6 +28,7 @@ final readonly class FallGate
         public Instant $deadline,
         public ?Crossing $crossing,
         public float $chance,
+        public ?Instant $hotAt = null,
     ) {
         $this->late = Lateness::of($chance);
     }
@@ -31,6 +37,12 @@ final readonly class FallGate
     public function tenths(): int
     {
         return Chance::tenthsOfBad($this->chance);
+    }
+
+    /** Whether its chance is of a time that only a reading begins: the last one is a while ago, and was still hot. */
+    public function isOfNextReading(Instant $now): bool
+    {
+        return $this->hotAt !== null && Span::between($this->hotAt, $now)->isLongerThan(Span::ofMinutes(self::FRESH));
     }
 
     /** Whether it passes the gate later than another of its rule, or is less likely to pass it in time. */

@@ -18,6 +18,7 @@ use Verjuicer\Core\Forecast\Belief\Learned;
 use Verjuicer\Core\Forecast\Belief\Place;
 use Verjuicer\Core\Forecast\Belief\Surroundings;
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
@@ -116,13 +117,16 @@ final readonly class FallOutlook
             $ofTrack = $countdown->track === null ? $falls : array_intersect_key($falls, [$countdown->track => true]);
             foreach ($ofTrack as $track => $fall) {
                 $celsius = Point::celsius($limit->printedIn($unit));
+                // Nothing shows it under the hot limit yet: a reading that is still hot begins its time anew.
+                $hotAt = $countdown->track === null ? $countdown->earliestStart : null;
                 $gate = new FallGate(
                     $countdown->rule,
                     (string) $track,
                     $limit,
                     $countdown->deadline,
                     $fall->crossing($celsius),
-                    $fall->late($celsius, $countdown->deadline),
+                    self::late($fall, $hotAt, $countdown->deadline, $celsius, $hotLimit),
+                    $hotAt,
                 );
                 if (!isset($gates[$countdown->rule]) || $gate->isLaterThan($gates[$countdown->rule])) {
                     $gates[$countdown->rule] = $gate;
@@ -140,6 +144,14 @@ final readonly class FallOutlook
         $asks = $falls[$drawn]->asks($towards, $isCovered);
 
         return new self($falls[$drawn], $drawn, $holding, $hot, $gates, $readBy, $falls, $asks);
+    }
+
+    /** 0 to 1: the chance that a gate is passed too late. */
+    private static function late(Fall $fall, ?Instant $hotAt, Instant $deadline, float $celsius, float $hot): float
+    {
+        return $hotAt === null
+            ? $fall->late($celsius, $deadline)
+            : $fall->lateFrom($hot, Span::between($hotAt, $deadline), $celsius, $deadline);
     }
 
     /** Whether a gate may be passed too late that somebody could still do something for. */
@@ -163,6 +175,7 @@ final readonly class FallOutlook
     public function remedies(Assessment $assessment): array
     {
         $unit = $assessment->record->site->unit;
+        $hotLimit = Point::celsius($assessment->rules->limits()->hot->threshold->printedIn($unit));
         $ahead = array_values(
             array_filter($this->gates, fn (FallGate $gate): bool => !$this->fall->from->isAfter($gate->deadline)),
         );
@@ -183,7 +196,8 @@ final readonly class FallOutlook
             $fall = $this->falls[$slowest->track]->instead($kind, $lowest);
             $late = 0.0;
             foreach ($ahead as $gate) {
-                $late = max($late, $fall->late(Point::celsius($gate->towards->printedIn($unit)), $gate->deadline));
+                $celsius = Point::celsius($gate->towards->printedIn($unit));
+                $late = max($late, self::late($fall, $gate->hotAt, $gate->deadline, $celsius, $hotLimit));
             }
             $remedies[] = new Remedy($kind, $late);
         }

@@ -163,10 +163,11 @@ final class Body
         $evaporates = 0.0;
         $rises = 0.0;
         $skin = ($transfer * $air + $inside * $outermost) / ($transfer + $inside);
-        $wetness = $surface->wetness;
-        if ($wetness > 0.0) {
-            $wetness *= exp(-(($this->givenOff / $surface->drying) ** $surface->sharpness));
-        }
+        $left = $surface->wetness <= 0.0
+            ? 0.0
+            : exp(-(($this->givenOff / $surface->drying) ** $surface->sharpness));
+        $wetness = $left * $surface->wetness;
+        $supply = $left * $surface->supply;
         if ($wetness > 0.0 && $surface->convection > 0.0) {
             $scale = ($surface->convection * self::LATENT * $wetness) / $this->pressure;
             // Newton's method: three steps find the skin to a hundredth of a degree.
@@ -178,6 +179,10 @@ final class Body
                     // Steam that condenses on a cold surface warms it, as freely as the air brings it.
                     $evaporates /= $wetness;
                     $rises /= $wetness;
+                } elseif ($surface->supply < \INF) {
+                    $part = $supply / ($evaporates + $supply + 1e-9);
+                    $evaporates *= $part;
+                    $rises *= $part ** 2;
                 }
                 $off = $transfer * ($air - $skin) - $evaporates - $inside * ($skin - $outermost);
                 $skin += $off / ($transfer + $rises + $inside);

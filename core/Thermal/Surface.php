@@ -15,6 +15,9 @@ final readonly class Surface
      * @param float $wetness 0 to 1: how freely the surface gives off water where it has not dried yet
      * @param float $drying kg/m² given off after which it does so half as freely; INF where it never dries
      * @param float $sharpness how suddenly it dries then: the power of what was given off over that
+     * @param float $supply W/m², as heat of vapour: how fast water reaches the surface where it has not dried yet. What
+     *     the air would take and what reaches it are in series, as conductances are (drying at a falling rate); INF
+     *     where it lies in water
      */
     public function __construct(
         public float $air,
@@ -24,6 +27,7 @@ final readonly class Surface
         public float $wetness = 0.0,
         public float $drying = \INF,
         public float $sharpness = 1.0,
+        public float $supply = \INF,
     ) {
     }
 
@@ -43,6 +47,7 @@ final readonly class Surface
             $freely * $this->wetness,
             $this->drying,
             $this->sharpness,
+            $freely * $this->supply,
         );
     }
 }

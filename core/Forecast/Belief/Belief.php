@@ -20,17 +20,19 @@ final class Belief
 {
     public const DRAWS = 32;
     private const GOES = 14_400.0; // seconds, ahead
-    private const AHEAD_ERROR = 2.2; // °C
+    private const AHEAD_ERROR = 2.0; // °C
+    private const AHEAD_ERROR_IN_THE_COLD = 1.5;
     private const GIVES_ABOVE = 25.0; // °C from the air
     /** Of the time that is left: by how much courses are usually off, and how much one may be. */
-    private const PACE_UP = [0.0, 0.09];
-    private const PACE_UP_WRAPPED = [0.0, 0.15]; // what a wrap that is still to come does is seen once it did
-    private const PACE_DOWN = [-0.1, 0.13];
+    private const PACE_UP = [0.04, 0.08];
+    private const PACE_UP_WRAPPED = [0.04, 0.17]; // what a wrap that is still to come does is seen once it did
+    private const PACE_IN_WRAP = [0.11, 0.18];
+    private const PACE_DOWN = [-0.1, 0.11];
     private const PACE_PACKED = [-0.1, 0.09];
     private const PACE_IN_DEAD_OVEN = [-0.1, 0.2];
-    private const PACE_IN_THE_COLD = [-0.1, 0.05];
-    /** Below so many °C, in air that was read: what comes near it comes when the air allows. */
-    private const PACE_NEAR_AIR = [-0.1, 0.12];
+    private const PACE_IN_THE_COLD = [-0.12, 0.065];
+    /** Below so many °C in a cold room: what comes near its air comes when that allows. */
+    private const PACE_NEAR_AIR = [0.0, 0.17];
     private const NEAR_AIR = 10.0;
     private const USUALLY_WARM = 70.0; // °C
     private const HANDLING = 4.0; // °C
@@ -132,11 +134,39 @@ final class Belief
      */
     public function crossing(float $celsius, bool $isRising, int $within): Odds
     {
+        return new Odds($this->passes($celsius, $isRising, $within));
+    }
+
+    /**
+     * 0 to 1: the chance that it passes a temperature, on its way down, later than a moment, and later than so many
+     * seconds after another that is still ahead.
+     */
+    public function lateAfter(float $hot, int $seconds, float $celsius, int $moment, int $within): float
+    {
+        $late = 0.0;
+        $cold = $this->passes($celsius, false, $within);
+        foreach ($this->passes($hot, false, $within) as $n => [$begun, $weight]) {
+            $passed = $cold[$n][0];
+            $until = $begun !== null && $begun > $this->asOf ? max($moment, $begun + $seconds) : $moment;
+            $late += $passed === null || $passed > $until ? $weight : 0.0;
+        }
+
+        return $late / array_sum(array_column($cold, 1));
+    }
+
+    /**
+     * When each of the ways it may be passes a temperature, always in the same order.
+     *
+     * @return list<array{int|null, float}> seconds since 1970, null for never, and weights
+     */
+    private function passes(float $celsius, bool $isRising, int $within): array
+    {
         $sign = $isRising ? 1.0 : -1.0;
         $odds = [];
         [$usual, $give] = match (true) {
             !$isRising => $this->paceDown($celsius),
             $this->way->atCelsius !== [] => self::PACE_UP_WRAPPED,
+            $this->leg()->wrap !== null => self::PACE_IN_WRAP,
             default => self::PACE_UP,
         };
         foreach ($this->futures($celsius + self::BEYOND * $sign, $sign, $within) as $n => $ahead) {
@@ -152,21 +182,32 @@ final class Belief
             }
         }
 
-        return new Odds($odds);
+        return $odds;
     }
 
     /** @return array{float, float} */
     private function paceDown(float $celsius): array
     {
         if ($this->way->isInTheCold()) {
-            return $this->isAirRead() && $celsius < self::NEAR_AIR ? self::PACE_NEAR_AIR : self::PACE_IN_THE_COLD;
+            return $this->isInRoom() && $celsius < self::NEAR_AIR ? self::PACE_NEAR_AIR : self::PACE_IN_THE_COLD;
         }
 
-        return match ($this->way->legs[\count($this->way->legs) - 1]->holding) {
+        return match ($this->leg()->holding) {
             Holding::Box, Holding::Towels => self::PACE_PACKED,
             Holding::DeadOven => self::PACE_IN_DEAD_OVEN,
             default => self::PACE_DOWN,
         };
+    }
+
+    private function isInRoom(): bool
+    {
+        return \in_array($this->leg()->holding, [Holding::WalkIn, Holding::ShallowPans], true);
+    }
+
+    /** Where it is now. */
+    private function leg(): Leg
+    {
+        return $this->way->legs[\count($this->way->legs) - 1];
     }
 
     /**
@@ -318,7 +359,7 @@ final class Belief
     /** Whether somebody read how warm it is around it, where it is now. */
     public function isAirRead(): bool
     {
-        return $this->way->legs[\count($this->way->legs) - 1]->air !== [];
+        return $this->leg()->air !== [];
     }
 
     /**
@@ -378,7 +419,9 @@ final class Belief
     {
         $kept = exp(-($at - ($this->lastRead ?? $this->asOf - self::UNREAD)) / self::GOES);
 
-        return [$kept, self::AHEAD_ERROR * sqrt(1.0 - $kept ** 2)];
+        $error = $this->way->isInTheCold() ? self::AHEAD_ERROR_IN_THE_COLD : self::AHEAD_ERROR;
+
+        return [$kept, $error * sqrt(1.0 - $kept ** 2)];
     }
 
     private function course(Draw $draw): Course

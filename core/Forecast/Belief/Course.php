@@ -19,8 +19,6 @@ final class Course
     private const LONGEST = 24 * 3600;
     private const SETTLES = 2 * 3600; // seconds
     private const CARRIES = 2 * 3600; // seconds after which nothing goes on into the middle
-    /** Seconds before now from which on the surface may give off water otherwise than was thought. */
-    private const KNOTS = [4 * 3600, 5400, 0];
     /** From how many seconds on ahead steps are so long. */
     private const AHEAD = [[6 * 3600, 300], [24 * 3600, 900], [\PHP_INT_MAX, 1800]];
 
@@ -32,8 +30,7 @@ final class Course
     private ?float $said = null;
     private float $excess = 0.0;
     private float $fades = 1.0;
-    private float $freely = 1.0;
-    private int $knot = 0;
+    private bool $isFreely = false;
     private ?Leg $planned = null;
     private float $airNow = 0.0;
     /** @var array{int, float}|null since when air in the cold falls that was read, and by how much in the end, °C */
@@ -166,9 +163,9 @@ final class Course
         $last = $leg->air === [] ? null : $leg->air[\count($leg->air) - 1];
         $this->falls = $last === null || $leg->holding === null || !$leg->holding->isCold()
             ? null
-            : [$last[0], $this->draw->falls($last[1], $leg->holding)];
-        if ($leg->holding === null && $this->freely !== 1.0) {
-            $this->surface = $this->surface->with($this->surface->air, $this->freely);
+            : [$last[0], $this->draw->falls($last[1], $leg->holding, $last[0] - $leg->from)];
+        if ($leg->holding === null && $this->isFreely) {
+            $this->surface = $this->surface->with($this->surface->air, $this->draw->freely);
         }
         $this->planned = $planned;
         if ($planned === null && $leg->depth !== null && $leg->from > $this->way->legs[0]->from) {
@@ -184,7 +181,7 @@ final class Course
             return self::STEP;
         }
         $air = $this->way->legs[$this->leg]->air[$this->spoken + 1][0] ?? $until;
-        $next = min($until, $air > $this->at ? $air : $until, $this->asOf - self::KNOTS[0]);
+        $next = min($until, $air > $this->at ? $air : $until, $this->asOf);
 
         return max(self::STEP, min($this->pace, $next - $this->at));
     }
@@ -209,10 +206,10 @@ final class Course
             $surface = $this->surface = $surface->with($surface->air + $said - (float) $this->said);
             $this->said = $said;
         }
-        while ($this->knot < 3 && $this->at >= $this->asOf - self::KNOTS[$this->knot]) {
-            $this->freely *= $this->draw->freely[$this->knot++];
+        if (!$this->isFreely && $this->at >= $this->asOf) {
+            $this->isFreely = true;
             if ($leg->holding === null) {
-                $surface = $this->surface = $surface->with($surface->air, $this->draw->freely[$this->knot - 1]);
+                $surface = $this->surface = $surface->with($surface->air, $this->draw->freely);
             }
         }
         $air = $surface->air;

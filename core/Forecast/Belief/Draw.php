@@ -14,7 +14,7 @@ final readonly class Draw
     public const HALF = 0;
     public const SHAPE = 1;
     public const TRANSFER = 2;
-    public const WETNESS = 3;
+    public const SUPPLY = 3;
     public const DRYING = 4;
     public const BIAS = 5;
     public const START = 6;
@@ -24,28 +24,27 @@ final readonly class Draw
     public const BELOW = 10;
     public const EXCESS = 11;
     public const SHARPNESS = 12;
-    /** By how much more freely it gives off water than was thought: from a while ago on, lately, from now on. */
-    public const EARLIER = 13;
-    public const LATELY = 14;
-    public const COMING = 15;
-    public const OFF_CENTRE = 16;
-    public const REST_WETNESS = 17;
-    public const UNKNOWNS = 18;
+    /** By how much more freely it gives off water from now on than it did. */
+    public const COMING = 13;
+    public const OFF_CENTRE = 14;
+    public const REST_WETNESS = 15;
+    public const UNKNOWNS = 16;
     public const ON_THE_HEAT = [
         self::TRANSFER,
-        self::WETNESS,
+        self::SUPPLY,
         self::DRYING,
         self::BIAS,
         self::SHARPNESS,
-        self::EARLIER,
-        self::LATELY,
     ];
 
     private const CONVECTION = 0.6; // of what a pit's air and walls give, the air's share
     private const USUAL_COLD = 2.0; // °C
     private const USUAL_HALF = 0.17; // of its logarithm, from weight
-    private const DRIES = 0.48; // of its logarithm
+    private const SKIN = 0.8; // of the water that dries elsewhere
+    private const DRIES = 0.43; // of its logarithm
+    private const WARMED = 7200.0; // seconds in which a load no longer warms the air it came into
     private const LONG = 1.5;
+    private const RAW = 0.75; // of a free water surface, how freely meat gives off water that reaches its surface
     private const CONDUCTS = 0.45; // W/(m K)
     private const USUAL_PIT = 115.0; // °C, where nobody said
 
@@ -53,7 +52,7 @@ final readonly class Draw
     public float $shape;
     public float $start;
     private float $transfer;
-    private float $wetness;
+    private float $supply;
     private float $drying;
     private float $bias;
     private float $leak;
@@ -65,8 +64,8 @@ final readonly class Draw
     private float $sharpness;
     /** Of the way from the middle to the surface: where the probe is. */
     public float $offCentre;
-    /** @var array{float, float, float} */
-    public array $freely;
+    /** How much more freely it gives off water from now on than it did. */
+    public float $freely;
 
     /** @param array<int, float> $z by unknown */
     public function __construct(array $z, Prior $prior)
@@ -75,14 +74,15 @@ final readonly class Draw
             $z[$unknown] = $likely + $spread * $z[$unknown];
         }
         // The likeliest, and a standard deviation (of the logarithm, where there is an exponential), of practice:
-        // W/(m² K) in a smoker, parts of a free water surface, kg/m² that may dry, °C of a gauge and of a cold room.
+        // W/(m² K) in a smoker, W/m² that the water takes with it that reaches the surface, kg/m² that may dry, °C of a
+        // gauge and of a cold room.
         $this->transfer = 14.5 * exp(0.3 * $z[self::TRANSFER]);
         [$this->half, $this->shape] = $this->body($prior, $z[self::HALF], $z[self::SHAPE]);
-        $this->wetness = 0.38 * exp(0.5 * $z[self::WETNESS]);
-        $this->drying = 1.65 * exp(self::DRIES * $z[self::DRYING]);
+        $this->supply = 1000.0 * exp(0.6 * $z[self::SUPPLY]);
+        $this->drying = ($prior->hasSkin ? self::SKIN : 1.0) * 2.4 * exp(self::DRIES * $z[self::DRYING]);
         $this->bias = 5.0 * $z[self::BIAS];
         $this->start = 4.5 + 2.5 * $z[self::START];
-        $this->leak = min(1.0, 0.13 * exp(0.6 * $z[self::LEAK]));
+        $this->leak = min(1.0, 0.27 * exp(0.8 * $z[self::LEAK]));
         $this->restAir = self::part($z[self::REST_AIR]);
         $this->restTransfer = self::part($z[self::REST_TRANSFER]);
         $this->restWetness = 0.17 * exp(0.8 * $z[self::REST_WETNESS]);
@@ -90,11 +90,7 @@ final readonly class Draw
         $this->excess = self::part($z[self::EXCESS]);
         $this->sharpness = 0.8 + 2.2 * self::part($z[self::SHARPNESS]);
         $this->offCentre = min(0.5, 0.13 * exp(0.7 * $z[self::OFF_CENTRE]));
-        $this->freely = [
-            exp(0.7 * $z[self::EARLIER]),
-            exp(0.7 * $z[self::LATELY]),
-            exp(0.25 * $z[self::COMING]),
-        ];
+        $this->freely = exp(0.25 * $z[self::COMING]);
     }
 
     /** @return array{float, float} m from the middle to the surface, and the power its area grows with */
@@ -153,14 +149,20 @@ final readonly class Draw
     public function halfOf(float $depth, ?Holding $holding): float
     {
         return \in_array($holding, [Holding::IceBath, Holding::IceWand], true)
-            ? $depth / (1.0 + 0.6 * $this->below)
-            : $depth / (1.35 + 0.75 * $this->below);
+            ? $depth / (1.0 + 0.45 * $this->below)
+            : $depth / (1.48 + 0.55 * $this->below);
     }
 
-    /** By how many °C cold air may still fall that was read: a room does not get colder than it is kept. */
-    public function falls(float $celsius, Holding $holding): float
+    /**
+     * By how many °C cold air may still fall that was read: a room does not get colder than it is kept.
+     *
+     * @param int $since seconds in which it had been there then
+     */
+    public function falls(float $celsius, Holding $holding, int $since): float
     {
-        return $this->excess * max(0.0, $celsius - ($holding === Holding::BlastChiller ? -6.0 : self::USUAL_COLD));
+        $most = max(0.0, $celsius - ($holding === Holding::BlastChiller ? -6.0 : self::USUAL_COLD));
+
+        return $this->excess * $most * exp(-$since / self::WARMED);
     }
 
     /**
@@ -174,12 +176,12 @@ final readonly class Draw
         if ($leg->holding === null) {
             $isPaper = $leg->wrap !== null && str_contains($leg->wrap, 'paper');
             $isBoat = $leg->wrap !== null && str_contains($leg->wrap, 'boat');
-            // Under a wrapping the surface stays wet, and what the wrapping lets through is what gets away.
-            [$takes, $wetness] = match (true) {
-                $leg->wrap === null => [1.0, $this->wetness],
-                $isBoat => [0.95, 0.55 * $this->wetness],
-                $isPaper => [0.92, 0.6 * $this->leak],
-                default => [0.85, 0.1 * $this->leak],
+            // What a wrapping lets through is what gets away; beneath it, juice that is pressed out stays.
+            [$takes, $wetness, $reaches] = match (true) {
+                $leg->wrap === null => [1.0, self::RAW, 1.0],
+                $isBoat => [0.95, 0.55 * self::RAW, 0.55],
+                $isPaper => [0.92, $this->leak, 0.45],
+                default => [0.86, 0.08 * $this->leak, 0.6],
             };
             $transfer = $this->transfer * $takes;
 
@@ -190,8 +192,9 @@ final readonly class Draw
                     self::CONVECTION * $transfer,
                     3000.0,
                     min(1.0, $wetness),
-                    $leg->wrap === null || $isBoat ? $this->drying : 2.0 * $this->drying,
+                    $leg->wrap === null || $isBoat ? $this->drying : 1.3 * $this->drying,
                     $this->sharpness,
+                    $reaches * $this->supply,
                 ),
                 0.0,
                 1.0,
@@ -201,7 +204,7 @@ final readonly class Draw
         [$least, $most] = $around->transfer ?? [2.0, 10.0];
         [$coldest, $warmest] = $around->celsius ?? [20.0, 68.0];
         [$colder, $warmer, $fades] = $around->excess ?? [0.0, 0.0, 1.0];
-        $transfer = 1.12 * $least * ($most / $least) ** $this->restTransfer * ($leg->isCovered ? 0.75 : 1.0);
+        $transfer = 1.04 * $least * ($most / $least) ** $this->restTransfer * ($leg->isCovered ? 0.75 : 1.0);
         $isOpen = !$leg->isCovered && $leg->wrap === null && !\in_array(
             $leg->holding,
             [Holding::Towels, Holding::Box, Holding::Cabinet, Holding::IceBath, Holding::IceWand],

@@ -20,7 +20,7 @@ final readonly class Fit
     private const MOST = 4.0; // a normal number beyond it is taken as it
     private const NOISE = 0.5; // °C, of a reading
     private const ERROR = 1.0; // °C, of the model, now
-    private const OLDER = 0.4; // °C more for each hour ago
+    private const OLDER = 0.7; // °C more for each hour ago
     private const BEFORE = 4.0; // °C more for one on the heat, once it has left it
     private const MOST_ERROR = 5.0; // °C
     private const LASTS = 7200.0; // seconds

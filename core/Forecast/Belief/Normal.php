@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Forecast\Belief;
 /** The normal distribution. */
 final readonly class Normal
 {
-    private const PRIMES = [2, 3, 5, 7, 11, 13, 17, 19, 23, 29, 31, 37, 41, 43, 47, 53, 59, 61];
+    private const PRIMES = [2, 3, 5, 7, 11, 13, 17, 19, 23, 29, 31, 37, 41, 43, 47, 53];
     private const SKIPPED = 20; // its first numbers go together in the greater primes
 
     /** The normal number that so much lies below; Acklam's approximation, right to a billionth of its size. */

@@ -22,6 +22,7 @@ final readonly class Prior
      * @param float $ball m, the half thickness if it were a ball: nothing is thicker
      * @param bool $isMeasured whether somebody measured how thick it is
      * @param bool $isRound whether it is a cylinder, as sausages are
+     * @param bool $hasSkin whether most of it lies beneath skin, as birds do
      * @param bool $isWeighed whether its weight is known, so that what is thick is not wide
      * @param array<int, array{float, float}> $likely what is known of unknowns beforehand, in normal numbers: where
      *     they lie, and how far apart they are, 1 as is usual
@@ -34,6 +35,7 @@ final readonly class Prior
         private bool $isMeasured,
         public bool $isWeighed,
         public bool $isRound,
+        public bool $hasSkin,
         public array $likely = [],
     ) {
     }
@@ -52,19 +54,25 @@ final readonly class Prior
             ? Composition::marbled()
             : Composition::lean();
         $isRound = str_contains($name, 'sausage');
+        $hasSkin = $product->form === Form::WholeBird;
         if ($thickness !== null) {
-            return new self($thickness / 2, 0.08, max($ball, $thickness / 2), $composition, true, $isWeighed, $isRound);
+            $half = $thickness / 2;
+
+            return new self($half, 0.08, max($ball, $half), $composition, true, $isWeighed, $isRound, $hasSkin);
         }
         // Of the ball's radius: racks are flat, birds are hollow, shoulders are nearly round.
         [$share, $spread] = match (true) {
-            preg_match('/\bribs?\b/', $name) === 1 => [0.3, 0.28],
+            preg_match('/\b(beef|short|plate) ribs?\b/', $name) === 1 => [0.34, 0.28],
+            preg_match('/\bribs?\b/', $name) === 1 => [0.2, 0.34],
             preg_match('/brisket|belly|flat/', $name) === 1 => [0.42, 0.22],
-            $product->form === Form::WholeBird => [0.52, 0.21],
+            $hasSkin => [0.46, 0.19],
             $isRound => [0.55, 0.17],
-            default => [0.6, 0.17],
+            default => [0.63, 0.16],
         };
 
-        return new self($share * $ball, $isWeighed ? $spread : 0.45, $ball, $composition, false, $isWeighed, $isRound);
+        $spread = $isWeighed ? $spread : 0.45;
+
+        return new self($share * $ball, $spread, $ball, $composition, false, $isWeighed, $isRound, $hasSkin);
     }
 
     /** As a kitchen's own cooks teach. */
@@ -112,6 +120,7 @@ final readonly class Prior
             $this->isMeasured,
             $this->isWeighed,
             $this->isRound,
+            $this->hasSkin,
             $likely,
         );
     }

@@ -23,7 +23,7 @@ enum LessonOf: string
     public function unknowns(): array
     {
         return match ($this) {
-            self::Product => [Draw::HALF, Draw::SHAPE, Draw::WETNESS, Draw::DRYING, Draw::SHARPNESS],
+            self::Product => [Draw::HALF, Draw::SHAPE, Draw::SUPPLY, Draw::DRYING, Draw::SHARPNESS],
             self::Pit => [Draw::TRANSFER, Draw::BIAS],
             self::Method => [Draw::REST_AIR, Draw::REST_TRANSFER, Draw::EXCESS, Draw::BELOW, Draw::REST_WETNESS],
         };

@@ -29,7 +29,7 @@ final readonly class OwnLessons implements Projection
 
     public function shape(): string
     {
-        return 'own 1';
+        return 'own 2';
     }
 
     public function write(Batch $batch, Assessment $assessment): void

@@ -104,10 +104,10 @@ final class BeliefTest extends TestCase
 
     public function testOnePieceSaysSomethingOfTheOthers(): void
     {
-        $others = ['244 156 p2', '245 158 p3'];
-        $read = ['0 cook set=250', '60 71', '120 108', '165 138', '210 154', '243 158'];
-        $alone = $this->odds(['0 cook set=250', ...$others], 250, 90.6, track: '2/core');
-        $beside = $this->odds([...$read, ...$others], 250, 90.6, track: '2/core');
+        $others = ['165 134 p2', '166 136 p3'];
+        $read = ['0 cook set=250', '60 71', '90 89', '120 108', '163 135'];
+        $alone = $this->odds(['0 cook set=250', ...$others], 170, 90.6, track: '2/core');
+        $beside = $this->odds([...$read, ...$others], 170, 90.6, track: '2/core');
         self::assertLessThan(
             (int) $alone->by(0.95) - (int) $alone->by(0.05),
             (int) $beside->by(0.95) - (int) $beside->by(0.05),

@@ -182,6 +182,37 @@ final class FallOutlookTest extends TestCase
     }
 
     /**
+     * Nothing shows it under the hot limit since it was read on the heat: its chance is of the time that the next
+     * reading begins, not of one that is over while it is still hot.
+     *
+     * @param list<string> $lines
+     */
+    #[DataProvider('unread')]
+    public function testWhatWasNotReadSinceItWasHotMayBeginItsTimeAnew(?string $hotAt, string $late, array $lines): void
+    {
+        $outlook = FallOutlook::of(Story::of(...$lines)->about('lamb roast 1.2kg')->assess('260'));
+        $gate = $outlook?->gates[0] ?? self::fail('It has no gate.');
+        self::assertSame('cool.stage1', $gate->rule);
+        self::assertEquals($hotAt === null ? null : Story::at($hotAt), $gate->hotAt);
+        self::assertSame($late, $gate->late->value ?? 'fine');
+        self::assertSame($hotAt === '100', $gate->isOfNextReading(Story::at('260')));
+    }
+
+    /** @return iterable<string, array{string|null, string, list<string>}> */
+    public static function unread(): iterable
+    {
+        $ice = '250 cool holding=ice_bath depth_mm=30 around=33';
+        yield 'a gap on the heat, then thin in ice' => ['100', 'fine', ['0 cook', '100 185', $ice]];
+        yield 'the same, shown hot in the ice' => ['255', 'fine', ['0 cook', '100 185', $ice, '255 150']];
+        yield 'the same, shown under it: its time is over' => [null, 'sure', ['0 cook', '100 185', $ice, '255 130']];
+        yield 'whole in a walk-in it may be late all the same' => [
+            '100',
+            'maybe',
+            ['0 cook', '100 185', '250 cool holding=walk_in around=38'],
+        ];
+    }
+
+    /**
      * Back on the heat its time begins anew: only while the first gate may still be passed, and the hotter the pit is
      * the surer.
      *

@@ -52,10 +52,10 @@ final class BodyTest extends TestCase
 
     public function testWhatGoesInThroughTheSurfaceIsWhatIsInside(): void
     {
-        foreach ([0.0, 0.7, 1.4, 2.0] as $shape) {
+        foreach ([[0.0, \INF], [0.7, 800.0], [1.4, \INF], [2.0, 300.0]] as [$shape, $supply]) {
             $body = Body::even(MeatProperties::of(Composition::marbled()), 0.045, $shape, 4.0, 12, 83_500.0);
             $before = $body->heat();
-            $surface = new Surface(115.0, 22.0, 13.0, 3500.0, 0.4, 1.0);
+            $surface = new Surface(115.0, 22.0, 13.0, 3500.0, 0.4, 1.0, supply: $supply);
             for ($step = 0; $step < 360; ++$step) {
                 $body->step(60.0, $surface);
             }
@@ -76,6 +76,10 @@ final class BodyTest extends TestCase
     {
         yield 'a dry oven' => [Surface::dry(120.0, 18.0), 90.0];
         yield 'a smoker, through the stall' => [new Surface(115.0, 22.0, 13.0, 3500.0, 0.15, 1.0), 88.0];
+        yield 'a smoker, where water reaches the surface slowly' => [
+            new Surface(115.0, 14.0, 9.0, 3500.0, 0.75, 2.4, 1.9, 1000.0),
+            88.0,
+        ];
         yield 'a hot pit' => [new Surface(150.0, 28.0, 17.0, 4000.0, 0.3, 0.5), 92.0];
     }
 
@@ -87,6 +91,26 @@ final class BodyTest extends TestCase
             - $this->crossing(new Surface(110.0, 20.0, 12.0, 3000.0, $wetness, 3.0), 68.0, 12, 120.0)
         ) / 3600.0;
         self::assertGreaterThan(3.0 * $hours(0.01), $hours(0.25));
+    }
+
+    /** What the air would take and what reaches the surface are in series: never more than either. */
+    public function testWhatReachesTheSurfaceBoundsWhatItGivesOff(): void
+    {
+        $gives = static function (float $wetness, float $supply): float {
+            $body = Body::even(MeatProperties::constant(self::K, self::C), self::HALF, 0.0, 60.0, 12);
+            $body->step(1.0, new Surface(115.0, 14.0, 9.0, 3500.0, $wetness, 1e9, 1.0, $supply));
+
+            return 2.35e6 * $body->givenOff;
+        };
+        $free = $gives(0.75, \INF);
+        self::assertEqualsWithDelta($free, $gives(0.75, 1e9), 0.01 * $free);
+        foreach ([50.0, 300.0, 1000.0, 4000.0] as $supply) {
+            // The drier skin is warmer, and would give off a little more.
+            $series = ($free * $supply) / ($free + $supply);
+            self::assertGreaterThan($series, $gives(0.75, $supply));
+            self::assertLessThan(min($free, $supply), $gives(0.75, $supply));
+        }
+        self::assertLessThan(1e-6, $gives(0.0, 1000.0));
     }
 
     public function testTheMiddleGoesOnRisingAfterTheHeat(): void
