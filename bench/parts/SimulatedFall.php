@@ -61,7 +61,9 @@ final class SimulatedFall
         for ($t = 0; $t < self::MOST_HOURS * 3600; $t += 60) {
             $wander += -$wander * (60 / 3000) + 0.8 * sqrt(120 / 3000) * SimulatedCook::normal();
             $now = $air + $rise * exp(-$t / $fades) + ($method === 'ice_bath' ? 0.0 : $wander);
-            $meat->stay(60, $now, $transfer, $below, 800.0, $open);
+            // Cold air holds little water.
+            $holds = 133.322 * 10 ** (8.07131 - 1730.63 / (233.426 + $now));
+            $meat->stay(60, $now, $transfer, $below, min(800.0, 0.85 * $holds), $open);
             $this->middle[] = $meat->centre() + $error;
             $this->air[] = $now;
             if ($this->middle[\count($this->middle) - 1] < $last) {

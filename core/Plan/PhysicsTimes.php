@@ -62,6 +62,13 @@ final readonly class PhysicsTimes implements Times
 
     public function cooling(ChillPlan $chill): CoolingOdds
     {
-        return CoolingOdds::of($chill->method, $chill->depth, $chill->isCovered, null, $this->gates);
+        return CoolingOdds::of(
+            $chill->method,
+            $chill->depth,
+            $chill->isCovered,
+            null,
+            $this->gates,
+            $this->elevation,
+        );
     }
 }

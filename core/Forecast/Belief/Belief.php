@@ -32,7 +32,7 @@ final class Belief
     private const PACE_IN_DEAD_OVEN = [-0.1, 0.2];
     private const PACE_IN_THE_COLD = [-0.12, 0.065];
     /** Below so many °C in a cold room: what comes near its air comes when that allows. */
-    private const PACE_NEAR_AIR = [0.0, 0.17];
+    private const PACE_NEAR_AIR = [0.04, 0.18];
     private const NEAR_AIR = 10.0;
     private const USUALLY_WARM = 70.0; // °C
     private const HANDLING = 4.0; // °C
@@ -152,6 +152,33 @@ final class Belief
         }
 
         return $late / array_sum(array_column($cold, 1));
+    }
+
+    /**
+     * 0 to 1: the chance that it has passed each of some temperatures, on its way down, after so many seconds; and all
+     * of them.
+     *
+     * @param non-empty-list<array{float, int}> $gates °C, and seconds from now
+     *
+     * @return array{non-empty-list<float>, float}
+     */
+    public function inTime(array $gates): array
+    {
+        $within = max(array_column($gates, 1));
+        $each = $isAll = [];
+        foreach ($gates as [$celsius, $seconds]) {
+            $passes = $this->passes($celsius, false, $within);
+            $all = array_sum(array_column($passes, 1));
+            $sum = 0.0;
+            foreach ($passes as $n => [$at, $weight]) {
+                $isPassed = $at !== null && $at <= $this->asOf + $seconds;
+                $isAll[$n] = $isPassed ? $isAll[$n] ?? $weight / $all : 0.0;
+                $sum += $isPassed ? $weight / $all : 0.0;
+            }
+            $each[] = min(1.0, $sum);
+        }
+
+        return [$each, min(1.0, array_sum($isAll))];
     }
 
     /**

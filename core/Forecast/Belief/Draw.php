@@ -6,6 +6,7 @@ namespace Verjuicer\Core\Forecast\Belief;
 
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Thermal\Block;
+use Verjuicer\Core\Thermal\Body;
 use Verjuicer\Core\Thermal\Surface;
 
 /** One way it may be: each unknown of a piece and of what is around it, out of independent normal numbers. */
@@ -42,6 +43,7 @@ final readonly class Draw
     private const USUAL_HALF = 0.17; // of its logarithm, from weight
     private const SKIN = 0.8; // of the water that dries elsewhere
     private const DRIES = 0.43; // of its logarithm
+    private const HUMID = 0.85; // of what cold air can hold
     private const WARMED = 7200.0; // seconds in which a load no longer warms the air it came into
     private const LONG = 1.5;
     private const RAW = 0.75; // of a free water surface, how freely meat gives off water that reaches its surface
@@ -211,12 +213,17 @@ final readonly class Draw
             true,
         );
 
+        $air = $said === null
+            ? $coldest + ($warmest - $coldest) * $this->restAir
+            : $said + 3.0 * $this->restAir - 1.5;
+
         return [
             new Surface(
-                $said === null ? $coldest + ($warmest - $coldest) * $this->restAir : $said + 4.0 * $this->restAir - 2.0,
+                $air,
                 $transfer,
                 $isOpen ? 0.6 * $transfer : 0.0,
-                900.0,
+                // A kitchen's air; in the cold it holds no more than it can.
+                min(900.0, self::HUMID * Body::saturation($air)),
                 $isOpen ? min(0.9, ($leg->depth === null ? 1.0 : 2.5) * $this->restWetness) : 0.0,
             ),
             $said === null ? $colder + ($warmer - $colder) * $this->excess : 0.0,

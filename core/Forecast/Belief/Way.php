@@ -31,6 +31,7 @@ final readonly class Way
     private const SETTLES = 1200; // seconds in which a pit follows another set point
     private const FORGETS = 3600; // seconds in which a pit comes back to what it was set to
     private const STAYS_OFF = 0.6; // of how far a pit is off what it was set to
+    private const ALWAYS = \PHP_INT_MAX >> 1; // the moment of what was told of all the time
     private const LID_COSTS = 40.0; // °C of the air under an open lid
     private const LID_FALLS = 90; // seconds in which it does
     private const LID_BACK = 600; // seconds after which the air is as before
@@ -187,10 +188,14 @@ final readonly class Way
         return self::planned([new Leg(0, null, [[0, $set]], null, false, null)], true, $plan, 0);
     }
 
-    /** One place from a moment on. */
+    /**
+     * One place from a moment on.
+     *
+     * @param float|null $around °C as it is kept there, where somebody knows: no load has raised it yet
+     */
     public static function ahead(Holding $holding, ?float $around, ?float $depth, bool $isCovered, int $from): self
     {
-        $air = $around === null ? [] : [[$from, $around]];
+        $air = $around === null ? [] : [[self::ALWAYS, $around]];
 
         return new self([new Leg($from, $holding, $air, null, $isCovered, $depth)], false, []);
     }

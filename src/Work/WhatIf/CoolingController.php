@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\WhatIf;
 
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Contracts\Cache\CacheInterface;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Site\People\CurrentAccount;
@@ -22,8 +24,11 @@ final class CoolingController extends FormController
     private const DEEPEST_CM = 30;
     private const SHALLOWEST_CM = 0.5;
 
-    public function __construct(private readonly SiteRules $rules, private readonly CurrentAccount $account)
-    {
+    public function __construct(
+        private readonly SiteRules $rules,
+        private readonly CurrentAccount $account,
+        #[Autowire(service: 'cache.parts')] private readonly CacheInterface $cache,
+    ) {
     }
 
     #[Route('/cooling', name: 'cooling', methods: ['GET'])]
@@ -39,18 +44,39 @@ final class CoolingController extends FormController
             'site' => $site,
             'methods' => CoolingOdds::methods(),
             'answer' => $answer,
-            'rows' => array_map(
-                static fn (Holding $method): array => [
-                    'method' => $method,
-                    'open' => CoolingOdds::deepest($method, false, null, $gates),
-                    'covered' => CoolingOdds::deepest($method, true, null, $gates),
-                ],
-                CoolingOdds::methods(),
-            ),
+            'rows' => $this->table($gates, $site->elevationM),
             'limits' => $rules,
             'first' => $gates->first,
             'all' => $gates->all,
         ]);
+    }
+
+    /**
+     * The same for every kitchen as high that has these gates, so it is worked out once.
+     *
+     * @return list<array{method: Holding, open: float|null, covered: float|null}>
+     */
+    private function table(CoolingGates $gates, ?int $elevation): array
+    {
+        $key = 'cooling.'.hash('xxh128', serialize([get_object_vars($gates), $elevation]));
+        /** @var list<array{float|null, float|null}> $deepest */
+        $deepest = $this->cache->get($key, static fn (): array => array_map(
+            static fn (Holding $method): array => [
+                CoolingOdds::deepest($method, false, null, $gates, $elevation),
+                CoolingOdds::deepest($method, true, null, $gates, $elevation),
+            ],
+            CoolingOdds::methods(),
+        ));
+
+        return array_map(
+            static fn (Holding $method, array $of): array => [
+                'method' => $method,
+                'open' => $of[0],
+                'covered' => $of[1],
+            ],
+            CoolingOdds::methods(),
+            $deepest,
+        );
     }
 
     /** @return array{odds: CoolingOdds, deepest: float|null}|null null where something is wrong with the question */
@@ -69,11 +95,12 @@ final class CoolingController extends FormController
             return null;
         }
         $isCovered = $input->isOn('covered');
+        $elevation = $this->account->get()->site->elevationM;
         $celsius = $around === null ? null : Point::celsius($around);
 
         return [
-            'odds' => CoolingOdds::of($method, $depth / 100, $isCovered, $celsius, $gates),
-            'deepest' => CoolingOdds::deepest($method, $isCovered, $celsius, $gates),
+            'odds' => CoolingOdds::of($method, $depth / 100, $isCovered, $celsius, $gates, $elevation),
+            'deepest' => CoolingOdds::deepest($method, $isCovered, $celsius, $gates, $elevation),
         ];
     }
 }

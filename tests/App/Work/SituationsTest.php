@@ -373,7 +373,7 @@ final class SituationsTest extends KitchenTestCase
             ['Keep it on the heat', 'Throw it away.'],
         ];
         yield 'cooling, perhaps in time' => [
-            Story::of('-400 cook', '-200 180 T1', '-62 136 T1', '-60 cool', '-40 117 T1', '-20 104 T1', '-5 95.5 T1'),
+            Story::of('-400 cook', '-200 180 T1', '-62 136 T1', '-60 cool', '-40 117 T1', '-20 104 T1', '-5 97 T1'),
             '0',
             ['may pass 70 °F too late'],
             ['Throw it away.'],
