@@ -14,11 +14,17 @@ final class SimulatedMeat
 {
     private const VAPOUR_HEAT = 2.3e6; // J/kg
     private const DENSITY = 1060.0;
+    private const DRIES = 5.0; // kg/m²
+
+    /** Whether it dries by another law: as freely, and less by and by, until so much is gone. */
+    public static bool $isSteady = false;
 
     /** @var list<list<float>> °C, by distance from the middle in both directions */
     public array $cells;
     /** @var list<float> kg/m² of free water at each patch of the surface: the outer faces of y, then of x */
     private array $water;
+    /** @var list<float> kg/m² that each gave off */
+    private array $gone;
     /** @var list<float> kg/m² that may still creep up to each */
     private array $reserve;
     private float $dx;
@@ -57,6 +63,7 @@ final class SimulatedMeat
         $this->dy = $b / $this->ny;
         $this->cells = array_fill(0, $this->nx, array_fill(0, $this->ny, $celsius));
         $this->water = array_fill(0, $this->nx + $this->ny, $skinWater);
+        $this->gone = array_fill(0, $this->nx + $this->ny, 0.0);
         $this->reserve = array_fill(0, $this->nx + $this->ny, $reserveAtFirst);
         $this->conducts = 0.08 + 0.52 * $moisture;
         $this->takes = self::DENSITY * (837.0 + 3349.0 * $moisture) * 0.985;
@@ -176,7 +183,9 @@ final class SimulatedMeat
         if ($open > 0.0 && $transfer > 0.0) {
             // 0.62 of an oven's heat by moving air; what is left of the film gives vapour off less freely.
             $mass = ((0.62 * $transfer) / 1150.0) * (0.622 / 101_325.0) * $open;
-            $active = $film / ($film + 0.25 * $this->skinWater + 0.02);
+            $active = self::$isSteady
+                ? 0.25 * max(0.0, 1.0 - $this->gone[$patch] / self::DRIES)
+                : $film / ($film + 0.25 * $this->skinWater + 0.02);
             for ($n = 0; $n < 4; ++$n) {
                 $gets = 133.322 * 10 ** (8.07131 - 1730.63 / (233.426 + $skin));
                 $evaporation = $mass * ($active * $gets - $vapour);
@@ -192,6 +201,8 @@ final class SimulatedMeat
         $this->reserve[$patch] -= $dt * $this->feeds * $creeps;
         $fed = $this->feeds * ($pressed + $creeps);
         $this->water[$patch] = max(0.0, $film + $dt * ($fed - max(0.0, $evaporation)));
+
+        $this->gone[$patch] += $dt * max(0.0, $evaporation);
 
         return $inside * ($skin - $cell);
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use Verjuicer\Bench\SimulatedCook;
 use Verjuicer\Bench\SimulatedFall;
+use Verjuicer\Bench\SimulatedMeat;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Assessor;
 use Verjuicer\Core\Forecast\CookOutlook;
@@ -20,6 +21,7 @@ foreach (['Meat', 'Cook', 'Fall'] as $part) {
 }
 
 [$cooks, $falls, $seed] = [(int) $argv[1], (int) $argv[2], (int) $argv[3]];
+SimulatedMeat::$isSteady = ($argv[4] ?? '') === 'steady';
 $library = new RuleSetLibrary($root.'/rulesets');
 $reader = new Reader($library);
 $assessor = new Assessor();
@@ -173,9 +175,10 @@ for ($n = 0; $n < $falls; ++$n) {
             $celsius = $gate->rule === 'cool.stage1' ? 21.11 : 5.0;
             $true = $fall->under($celsius);
             $key = "$n $gate->rule";
-            $gates[$key] ??= [false, 0.0];
+            $gates[$key] ??= [false, 0.0, 0];
             $passed = SimulatedCook::epoch((int) $cook->done + (int) $true);
             $gates[$key][0] = $true === null || $passed > $gate->deadline->epoch;
+            $gates[$key][2] = $gate->deadline->epoch - $passed;
             if (!$assessment->timeline->asOf->isAfter($gate->deadline)) {
                 $gates[$key][1] = max($gates[$key][1], $gate->chance);
                 $chances[min(4, (int) ($gate->chance * 5))][] = $gates[$key][0];
@@ -239,8 +242,10 @@ $late = array_filter($gates, static fn (array $one): bool => $one[0]);
 $inTime = array_filter($gates, static fn (array $one): bool => !$one[0]);
 $warned = static fn (array $of): int => count(array_filter($of, static fn (array $one): bool => $one[1] >= 0.3));
 printf("late gates: %d, warned of %.0f%%\n", count($late), 100 * $warned($late) / max(1, count($late)));
-printf("gates in time: %d, flagged at some moment %.0f%%\n",
-    count($inTime), 100 * $warned($inTime) / max(1, count($inTime)));
+$spare = array_filter($inTime, static fn (array $one): bool => $one[2] >= 3600);
+foreach (['gates in time' => $inTime, 'gates an hour and more in time' => $spare] as $name => $of) {
+    printf("%s: %d, flagged at some moment %.0f%%\n", $name, count($of), 100 * $warned($of) / max(1, count($of)));
+}
 ksort($chances);
 foreach ($chances as $fifth => $were) {
     printf(

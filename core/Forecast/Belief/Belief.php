@@ -20,11 +20,11 @@ final class Belief
 {
     public const DRAWS = 32;
     private const GOES = 14_400.0; // seconds, ahead
-    private const AHEAD_ERROR = 2.0; // °C
+    private const AHEAD_ERROR = 1.8; // °C
     private const AHEAD_ERROR_IN_THE_COLD = 1.5;
     private const GIVES_ABOVE = 25.0; // °C from the air
     /** Of the time that is left: by how much courses are usually off, and how much one may be. */
-    private const PACE_UP = [0.04, 0.08];
+    private const PACE_UP = [0.0, 0.09];
     private const PACE_UP_WRAPPED = [0.04, 0.17]; // what a wrap that is still to come does is seen once it did
     private const PACE_IN_WRAP = [0.11, 0.18];
     private const PACE_DOWN = [-0.1, 0.11];

@@ -42,11 +42,12 @@ final readonly class Draw
     private const USUAL_COLD = 2.0; // °C
     private const USUAL_HALF = 0.17; // of its logarithm, from weight
     private const SKIN = 0.8; // of the water that dries elsewhere
+    private const GIVES = 0.27; // of its logarithm
     private const DRIES = 0.43; // of its logarithm
     private const HUMID = 0.85; // of what cold air can hold
     private const WARMED = 7200.0; // seconds in which a load no longer warms the air it came into
     private const LONG = 1.5;
-    private const RAW = 0.75; // of a free water surface, how freely meat gives off water that reaches its surface
+    private const RAW = 0.65; // of a free water surface, how freely meat gives off water that reaches its surface
     private const CONDUCTS = 0.45; // W/(m K)
     private const USUAL_PIT = 115.0; // °C, where nobody said
 
@@ -78,10 +79,10 @@ final readonly class Draw
         // The likeliest, and a standard deviation (of the logarithm, where there is an exponential), of practice:
         // W/(m² K) in a smoker, W/m² that the water takes with it that reaches the surface, kg/m² that may dry, °C of a
         // gauge and of a cold room.
-        $this->transfer = 14.5 * exp(0.3 * $z[self::TRANSFER]);
+        $this->transfer = 14.5 * exp(self::GIVES * $z[self::TRANSFER]);
         [$this->half, $this->shape] = $this->body($prior, $z[self::HALF], $z[self::SHAPE]);
-        $this->supply = 1000.0 * exp(0.6 * $z[self::SUPPLY]);
-        $this->drying = ($prior->hasSkin ? self::SKIN : 1.0) * 2.4 * exp(self::DRIES * $z[self::DRYING]);
+        $this->supply = 800.0 * exp(0.5 * $z[self::SUPPLY]);
+        $this->drying = ($prior->hasSkin ? self::SKIN : 1.0) * 2.9 * exp(self::DRIES * $z[self::DRYING]);
         $this->bias = 5.0 * $z[self::BIAS];
         $this->start = 4.5 + 2.5 * $z[self::START];
         $this->leak = min(1.0, 0.27 * exp(0.8 * $z[self::LEAK]));
@@ -90,9 +91,9 @@ final readonly class Draw
         $this->restWetness = 0.17 * exp(0.8 * $z[self::REST_WETNESS]);
         $this->below = self::part($z[self::BELOW]);
         $this->excess = self::part($z[self::EXCESS]);
-        $this->sharpness = 0.8 + 2.2 * self::part($z[self::SHARPNESS]);
+        $this->sharpness = 0.7 + 1.6 * self::part($z[self::SHARPNESS]);
         $this->offCentre = min(0.5, 0.13 * exp(0.7 * $z[self::OFF_CENTRE]));
-        $this->freely = exp(0.25 * $z[self::COMING]);
+        $this->freely = exp(0.3 * $z[self::COMING]);
     }
 
     /** @return array{float, float} m from the middle to the surface, and the power its area grows with */
@@ -140,7 +141,7 @@ final readonly class Draw
     {
         return match ($unknown) {
             self::HALF => exp(self::USUAL_HALF * $number) - 1.0,
-            self::TRANSFER => exp(0.3 * $number) - 1.0,
+            self::TRANSFER => exp(self::GIVES * $number) - 1.0,
             self::DRYING => exp(self::DRIES * $number) - 1.0,
             self::BIAS => 5.0 * $number,
             default => null,

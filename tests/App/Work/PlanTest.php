@@ -270,7 +270,7 @@ final class PlanTest extends KitchenTestCase
                 SELECT gen_random_uuid(), b.id, b.begun_at + t.after, b.begun_at + t.after, b.begun_by_id, 'MR', t.type,
                     t.members::jsonb
                 FROM b, (VALUES (interval '0', 'cook', '{"set": {"f": 250}}'),
-                    (interval '6 hours', 'rest', '{}'), (interval '7 hours', 'note',
+                    (interval '5 hours', 'rest', '{}'), (interval '6 hours', 'note',
                     '{"step": "weighed", "total_kg": 1.26}')) t (after, type, members)
                 SQL,
                 ['days' => (string) $days],
