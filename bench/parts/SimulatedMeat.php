@@ -188,8 +188,10 @@ final class SimulatedMeat
                 : $film / ($film + 0.25 * $this->skinWater + 0.02);
             for ($n = 0; $n < 4; ++$n) {
                 $gets = 133.322 * 10 ** (8.07131 - 1730.63 / (233.426 + $skin));
-                $evaporation = $mass * ($active * $gets - $vapour);
-                $slope = ($mass * $active * $gets * 3984.7) / (233.426 + $skin) ** 2;
+                // Steam condenses on what is colder than its dew point, dry or not.
+                $share = $gets > $vapour ? $active : 1.0;
+                $evaporation = $mass * $share * ($gets - $vapour);
+                $slope = ($mass * $share * $gets * 3984.7) / (233.426 + $skin) ** 2;
                 $balance = $inside * ($cell - $skin) + $transfer * ($air - $skin) - self::VAPOUR_HEAT * $evaporation;
                 $skin += $balance / ($inside + $transfer + self::VAPOUR_HEAT * $slope);
             }

@@ -21,7 +21,7 @@ final class Belief
     public const DRAWS = 32;
     private const GOES = 14_400.0; // seconds, ahead
     private const AHEAD_ERROR = 1.8; // °C
-    private const AHEAD_ERROR_IN_THE_COLD = 1.5;
+    private const AHEAD_ERROR_IN_THE_COLD = 1.4;
     private const GIVES_ABOVE = 25.0; // °C from the air
     /** Of the time that is left: by how much courses are usually off, and how much one may be. */
     private const PACE_UP = [0.0, 0.09];
@@ -30,9 +30,9 @@ final class Belief
     private const PACE_DOWN = [-0.1, 0.11];
     private const PACE_PACKED = [-0.1, 0.09];
     private const PACE_IN_DEAD_OVEN = [-0.1, 0.2];
-    private const PACE_IN_THE_COLD = [-0.12, 0.065];
+    private const PACE_IN_THE_COLD = [-0.13, 0.065];
     /** Below so many °C in a cold room: what comes near its air comes when that allows. */
-    private const PACE_NEAR_AIR = [0.04, 0.18];
+    private const PACE_NEAR_AIR = [-0.05, 0.15];
     private const NEAR_AIR = 10.0;
     private const USUALLY_WARM = 70.0; // °C
     private const HANDLING = 4.0; // °C

@@ -45,7 +45,7 @@ final readonly class Draw
     private const GIVES = 0.27; // of its logarithm
     private const DRIES = 0.43; // of its logarithm
     private const HUMID = 0.85; // of what cold air can hold
-    private const WARMED = 7200.0; // seconds in which a load no longer warms the air it came into
+    private const WARMED = 18_000.0; // seconds in which a load no longer warms the air it came into
     private const LONG = 1.5;
     private const RAW = 0.65; // of a free water surface, how freely meat gives off water that reaches its surface
     private const CONDUCTS = 0.45; // W/(m K)
@@ -60,6 +60,7 @@ final readonly class Draw
     private float $bias;
     private float $leak;
     private float $restAir;
+    private float $restAside; // °C by which air is warmer than it was read
     private float $restTransfer;
     private float $restWetness;
     private float $below;
@@ -87,6 +88,7 @@ final readonly class Draw
         $this->start = 4.5 + 2.5 * $z[self::START];
         $this->leak = min(1.0, 0.27 * exp(0.8 * $z[self::LEAK]));
         $this->restAir = self::part($z[self::REST_AIR]);
+        $this->restAside = 0.7 * $z[self::REST_AIR];
         $this->restTransfer = self::part($z[self::REST_TRANSFER]);
         $this->restWetness = 0.17 * exp(0.8 * $z[self::REST_WETNESS]);
         $this->below = self::part($z[self::BELOW]);
@@ -216,7 +218,7 @@ final readonly class Draw
 
         $air = $said === null
             ? $coldest + ($warmest - $coldest) * $this->restAir
-            : $said + 3.0 * $this->restAir - 1.5;
+            : $said + $this->restAside;
 
         return [
             new Surface(
