@@ -18,7 +18,7 @@ final class WholePlanTest extends PlanTestCase
         $this->logIn();
         $this->schedule('Harvest supper');
         $breaks = $this->broken();
-        self::assertGreaterThan(2, $breaks);
+        self::assertGreaterThan(1, $breaks);
         self::assertCount(6, $this->all('[data-strip]'));
         // The best way out of each is taken, until none is offered: the plan is sound then, or says what is not.
         $taken = 0;

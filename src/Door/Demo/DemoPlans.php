@@ -85,7 +85,7 @@ final readonly class DemoPlans
         $supper->staff($this->shifts($supper->first()));
         $this->plan($site, $by, 'Weekday lunch', $this->weekday($site), 40, self::LUNCH);
         $this->plan($site, $by, 'Monday, cooked and chilled', $this->next($site, 1, '11:30'), 60, self::MONDAY);
-        $tonight = $this->now->instant()->plus(Span::ofMinutes(255))->epoch;
+        $tonight = $this->now->instant()->plus(Span::ofMinutes(180))->epoch;
         $this->tonight($site, $by, Instant::ofEpoch(900 * intdiv($tonight, 900)));
         $this->plans->keep();
     }
@@ -136,8 +136,8 @@ final readonly class DemoPlans
         if ($batch !== null) {
             $minutes = static fn (int $minutes): Instant => $at->plus(Span::ofMinutes($minutes));
             $moments = new PlannedMoments(
-                $minutes(-455),
-                $minutes(-230),
+                $minutes(-485),
+                $minutes(-250),
                 $minutes(-110),
                 $minutes(-20),
                 $at,
