@@ -19,7 +19,7 @@ final readonly class FallGate
      * @param Crossing|null $crossing null where it is not likely to pass it at all
      * @param float $chance 0 to 1, that it is late
      * @param Instant|null $hotAt when it was read hot for the last time, where a reading that still is begins its time
-     *     anew; the chance is of that
+     *     anew; as long as its deadline is ahead the chance is of that
      */
     public function __construct(
         public string $rule,

@@ -146,10 +146,13 @@ final readonly class FallOutlook
         return new self($falls[$drawn], $drawn, $holding, $hot, $gates, $readBy, $falls, $asks);
     }
 
-    /** 0 to 1: the chance that a gate is passed too late. */
+    /**
+     * 0 to 1: the chance that a gate is passed too late. Once its deadline is over by the record it is, whatever a
+     * reading may still say: nobody shall take a chance for a way out of it.
+     */
     private static function late(Fall $fall, ?Instant $hotAt, Instant $deadline, float $celsius, float $hot): float
     {
-        return $hotAt === null
+        return $hotAt === null || $fall->from->isAfter($deadline)
             ? $fall->late($celsius, $deadline)
             : $fall->lateFrom($hot, Span::between($hotAt, $deadline), $celsius, $deadline);
     }

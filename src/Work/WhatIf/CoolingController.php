@@ -59,24 +59,15 @@ final class CoolingController extends FormController
     private function table(CoolingGates $gates, ?int $elevation): array
     {
         $key = 'cooling.'.hash('xxh128', serialize([get_object_vars($gates), $elevation]));
-        /** @var list<array{float|null, float|null}> $deepest */
-        $deepest = $this->cache->get($key, static fn (): array => array_map(
+
+        return $this->cache->get($key, static fn (): array => array_map(
             static fn (Holding $method): array => [
-                CoolingOdds::deepest($method, false, null, $gates, $elevation),
-                CoolingOdds::deepest($method, true, null, $gates, $elevation),
+                'method' => $method,
+                'open' => CoolingOdds::deepest($method, false, null, $gates, $elevation),
+                'covered' => CoolingOdds::deepest($method, true, null, $gates, $elevation),
             ],
             CoolingOdds::methods(),
         ));
-
-        return array_map(
-            static fn (Holding $method, array $of): array => [
-                'method' => $method,
-                'open' => $of[0],
-                'covered' => $of[1],
-            ],
-            CoolingOdds::methods(),
-            $deepest,
-        );
     }
 
     /** @return array{odds: CoolingOdds, deepest: float|null}|null null where something is wrong with the question */
