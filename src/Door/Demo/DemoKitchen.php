@@ -285,7 +285,7 @@ final readonly class DemoKitchen
                 4,
                 2300,
                 'HC-2207',
-                165,
+                125,
                 [
                     [-345, 'mara', 'prep'],
                     [-345, 'mara', '.1 39.4 T1'],
