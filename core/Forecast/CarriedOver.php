@@ -13,8 +13,6 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 /** How warm the middle gets once meat is pulled and rests on a rack under foil: heat goes on into it from outside. */
 final readonly class CarriedOver
 {
-    private const WITHIN = 60 * 3600; // seconds
-
     private function __construct(public Temperature $least, public Temperature $likely, public Temperature $most)
     {
     }
@@ -23,7 +21,7 @@ final readonly class CarriedOver
     public static function of(Belief $belief, Temperature $pulledAt): ?self
     {
         $rest = new Leg(0, Holding::Rack, [], null, true, null);
-        $to = $belief->carriedTo(Point::celsius($pulledAt), $rest, self::WITHIN);
+        $to = $belief->carriedTo(Point::celsius($pulledAt), $rest, Belief::WITHIN);
         if ($to === null) {
             return null;
         }

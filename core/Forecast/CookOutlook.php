@@ -11,6 +11,7 @@ use Verjuicer\Core\Event\Kinds\Note;
 use Verjuicer\Core\Event\Kinds\Unwrap;
 use Verjuicer\Core\Event\Kinds\Wrap;
 use Verjuicer\Core\Food\NoteStep;
+use Verjuicer\Core\Forecast\Belief\Belief;
 use Verjuicer\Core\Forecast\Belief\Beliefs;
 use Verjuicer\Core\Forecast\Belief\Learned;
 use Verjuicer\Core\Forecast\Belief\Odds;
@@ -24,7 +25,6 @@ use Verjuicer\Core\Measure\Temperature;
  */
 final readonly class CookOutlook
 {
-    private const WITHIN = 60 * 3600; // seconds
     private const UNREAD = '1/core';
 
     /**
@@ -94,7 +94,7 @@ final readonly class CookOutlook
             }
             $isReached = false;
             $belief = $beliefs->ofTrack((string) $track);
-            $odds = $belief?->crossing($goal, true, self::WITHIN);
+            $odds = $belief?->crossing($goal, true, Belief::WITHIN);
             $crossing = $odds === null ? null : Crossing::of($odds);
             if ($crossing?->likely !== null && ($last === null || $crossing->likely->isAfter($last[1]))) {
                 [$last, $lastGoal] = [[$belief, $crossing->likely], $wanted];
@@ -119,7 +119,7 @@ final readonly class CookOutlook
             $targets,
             $ofTracks,
             $stall?->isOpen === true && $last !== null
-                ? Crossing::of($last[0]->risesAgain(Stall::SLOW, self::WITHIN))
+                ? Crossing::of($last[0]->risesAgain(Stall::SLOW, Belief::WITHIN))
                 : null,
             $last === null || $lastGoal === null ? null : CarriedOver::of($last[0], $lastGoal),
             $slowest,

@@ -12,8 +12,6 @@ use Verjuicer\Core\Measure\Span;
 /** How meat off the heat is likely to fall. A forecast; it never clears food. */
 final class Fall
 {
-    private const WITHIN = 48 * 3600; // seconds: what takes longer does not get there
-
     private const BEFORE = 15 * 60; // seconds by which the last reading that shows it hot is earlier than it is not
 
     /** @var array<int, Odds> by tenths of a degree */
@@ -61,7 +59,7 @@ final class Fall
             $limit->seconds - self::BEFORE,
             $celsius,
             $deadline->epoch,
-            self::WITHIN,
+            Belief::WITHIN,
         );
     }
 
@@ -103,6 +101,6 @@ final class Fall
 
     private function odds(float $celsius): Odds
     {
-        return $this->odds[(int) round(10 * $celsius)] ??= $this->belief->crossing($celsius, false, self::WITHIN);
+        return $this->odds[(int) round(10 * $celsius)] ??= $this->belief->crossing($celsius, false, Belief::WITHIN);
     }
 }

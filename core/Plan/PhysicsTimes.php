@@ -18,7 +18,6 @@ use Verjuicer\Core\Thermal\Atmosphere;
 /** The belief of `core/Forecast`, asked before anything was read: what is usual for such meat in such a pit. */
 final readonly class PhysicsTimes implements Times
 {
-    private const WITHIN = 60 * 3600; // seconds on the heat
     private const STAYS_HOT = 24 * 3600; // seconds after which it is enough to know that it was hot
     /** °C of a cabinet or a steam table that works. */
     private const KEPT_HOT = 66.0;
@@ -39,10 +38,10 @@ final readonly class PhysicsTimes implements Times
             Atmosphere::pascals($this->elevation ?? 0),
             0,
         );
-        $done = Duration::of($belief->crossing($heat->target, true, self::WITHIN), 0);
+        $done = Duration::of($belief->crossing($heat->target, true, Belief::WITHIN), 0);
         $wrapped = match (true) {
             $heat->wrap === null => null,
-            $heat->wrapAt !== null => Duration::of($belief->crossing($heat->wrapAt, true, self::WITHIN), 0),
+            $heat->wrapAt !== null => Duration::of($belief->crossing($heat->wrapAt, true, Belief::WITHIN), 0),
             default => Duration::exactly($heat->wrapAfter ?? 0),
         };
 

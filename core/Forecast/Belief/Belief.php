@@ -19,6 +19,8 @@ use Verjuicer\Core\Thermal\MeatProperties;
 final class Belief
 {
     public const DRAWS = 32;
+    /** Seconds ahead beyond which nothing is said. */
+    public const WITHIN = 14 * 86_400;
     private const GOES = 14_400.0; // seconds, ahead
     private const AHEAD_ERROR = 1.8; // °C
     private const AHEAD_ERROR_IN_THE_COLD = 1.4;

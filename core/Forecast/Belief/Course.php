@@ -20,7 +20,9 @@ final class Course
     private const SETTLES = 2 * 3600; // seconds
     private const CARRIES = 2 * 3600; // seconds after which nothing goes on into the middle
     /** From how many seconds on ahead steps are so long. */
-    private const AHEAD = [[6 * 3600, 300], [24 * 3600, 900], [\PHP_INT_MAX, 1800]];
+    private const AHEAD = [[6 * 3600, 300], [24 * 3600, 900], [48 * 3600, 1800], [\PHP_INT_MAX, 2 * 3600]];
+    /** Where nothing in it moves by more than so much, °C, in a second, it goes nowhere any more. */
+    private const STANDS = 0.005 / 1800;
 
     private Body $body;
     private int $at;
@@ -95,15 +97,31 @@ final class Course
             while ($this->at - $from >= self::AHEAD[$band][0]) {
                 ++$band;
             }
+            $before = $this->body->cells;
             $this->step(self::AHEAD[$band][1]);
             $celsius = $this->body->middle();
             $shown[] = [$this->at, $celsius, $this->airNow];
+            if ($band > 0 && $this->stands($before, self::AHEAD[$band][1])) {
+                break;
+            }
             if ($planned !== [] && $celsius >= $planned[0][0]) {
                 $this->enter(array_shift($planned)[1]);
             }
         }
 
         return $shown;
+    }
+
+    /** @param list<float> $before °C of each cell, so many seconds ago */
+    private function stands(array $before, int $seconds): bool
+    {
+        foreach ($this->body->cells as $cell => $celsius) {
+            if (abs($celsius - $before[$cell]) > self::STANDS * $seconds) {
+                return false;
+            }
+        }
+
+        return !isset($this->way->legs[$this->leg + 1]);
     }
 
     /**

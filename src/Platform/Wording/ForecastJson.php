@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Platform\Wording;
 
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Forecast\Belief\Belief;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\Crossing;
 use Verjuicer\Core\Forecast\FallGate;
@@ -18,8 +19,6 @@ use Verjuicer\Core\Measure\Temperature;
 /** A forecast as `verjuicer-forecast/1`: ranges that hold nine times in ten, and chances. It never clears food. */
 final readonly class ForecastJson
 {
-    private const HORIZON = 14 * 86_400; // seconds
-
     /** @return array<string, mixed> */
     public function of(Assessment $assessment, ?Temperature $target): array
     {
@@ -106,7 +105,7 @@ final readonly class ForecastJson
     /** @return array{earliest: string|null, likely: string|null, latest: string|null} beyond 14 days, or never: null */
     private static function moments(?Crossing $crossing, Instant $now): array
     {
-        $told = static fn (?Instant $at): ?string => $at === null || $at->epoch - $now->epoch > self::HORIZON
+        $told = static fn (?Instant $at): ?string => $at === null || $at->epoch - $now->epoch > Belief::WITHIN
             ? null
             : $at->rfc3339();
 

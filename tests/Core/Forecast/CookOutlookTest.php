@@ -6,6 +6,7 @@ namespace Verjuicer\Tests\Core\Forecast;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Verjuicer\Core\Assess\Assessor;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Tests\Core\Story;
@@ -113,6 +114,24 @@ final class CookOutlookTest extends TestCase
             self::assertSame($expected, $outlook?->lateness()?->value);
         }
         self::assertNull(self::outlook(self::CLIMBING, '245', null), 'nobody said how it is liked');
+    }
+
+    /** A whole animal takes days; what comes to stand short of it is told as never, and is not followed for weeks. */
+    public function testLooksTwoWeeksAhead(): void
+    {
+        $record = json_decode(Story::of('0 cook set=225')->about('pork cut 1piece')->json(), true);
+        self::assertIsArray($record);
+        foreach ([[195, 60, 14 * 24], [218, null, null]] as [$target, $from, $to]) {
+            $record['batch']['product']['raw_weight_kg'] = 120;
+            $assessment = (new Assessor())->assess(
+                Story::reader()->read((string) json_encode($record)),
+                Story::rules(),
+                Story::at('5'),
+            );
+            $latest = CookOutlook::of($assessment, Temperature::fahrenheit((string) $target))?->window?->latest;
+            $hours = $latest === null ? null : intdiv($latest->epoch - Story::at('5')->epoch, 3600);
+            self::assertTrue($from === null ? $hours === null : $hours > $from && $hours < $to, "$target: $hours");
+        }
     }
 
     /** @param list<string> $lines */
