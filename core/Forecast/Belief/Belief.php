@@ -34,7 +34,7 @@ final class Belief
     private const PACE_IN_DEAD_OVEN = [-0.1, 0.2];
     private const PACE_IN_THE_COLD = [-0.13, 0.065];
     /** Below so many °C in a cold room: what comes near its air comes when that allows. */
-    private const PACE_NEAR_AIR = [-0.05, 0.15];
+    private const PACE_NEAR_AIR = [-0.12, 0.1];
     private const NEAR_AIR = 10.0;
     private const USUALLY_WARM = 70.0; // °C
     private const HANDLING = 4.0; // °C
@@ -51,6 +51,8 @@ final class Belief
     /** @var list<list<array{int, float, float, float}>>|null */
     private ?array $futures = null;
     private float $until = 0.0;
+    /** @var array<int, Course> by draw, followed until now; what is asked goes on in copies */
+    private array $courses = [];
 
     /**
      * @param list<array{Draw, float, float}> $draws each with its weight and the error that lasts, at the last reading
@@ -106,9 +108,9 @@ final class Belief
 
             return self::of($later, $prior, $since, $last, $pressure, $asOf, $draws);
         }
-        $likelihoods = $lasting = [];
+        $likelihoods = $lasting = $courses = [];
         for ($n = 0; $n < $draws; ++$n) {
-            [$draw, $likelihoods[], $lasting[]] = $fit->draw(Normal::numbers($n));
+            [$draw, $likelihoods[], $lasting[], $courses[]] = $fit->draw(Normal::numbers($n));
             $kept[] = [$draw, 1.0, 0.0];
         }
         $weights = self::weights($likelihoods);
@@ -116,7 +118,7 @@ final class Belief
             $kept[$n] = [$draw, $weights[$n], $lasting[$n]];
         }
 
-        return new self(
+        $belief = new self(
             $kept,
             $way,
             $points[\count($points) - 1][0],
@@ -127,6 +129,9 @@ final class Belief
             $fit->ofAllPieces(),
             $fit->says(),
         );
+        $belief->courses = $courses;
+
+        return $belief;
     }
 
     /**
@@ -290,8 +295,8 @@ final class Belief
     public function carriedTo(float $pulledAt, Leg $rest, int $within): ?array
     {
         $found = [];
-        foreach (\array_slice($this->draws, 0, self::CARRIED) as [$draw, $weight]) {
-            $warmest = $this->course($draw)->carriedTo($this->asOf, $pulledAt, $rest, $within);
+        foreach (\array_slice($this->draws, 0, self::CARRIED) as $n => [, $weight]) {
+            $warmest = $this->course($n)->carriedTo($pulledAt, $rest, $within);
             if ($warmest !== null) {
                 $found[] = [$warmest, $weight];
             }
@@ -367,9 +372,10 @@ final class Belief
     /** The same food, if it went on in another way from now. */
     public function instead(Leg $leg): self
     {
-        return new self(
+        $way = $this->way->then($leg);
+        $other = new self(
             $this->draws,
-            $this->way->then($leg),
+            $way,
             $this->lastRead,
             $this->properties,
             $this->pressure,
@@ -377,6 +383,11 @@ final class Belief
             $this->warm,
             $this->ofAllPieces,
         );
+        foreach (array_keys($this->draws) as $n) {
+            $other->courses[$n] = $this->course($n)->on($way);
+        }
+
+        return $other;
     }
 
     /** m: how deep it lies in its pan now; null for a piece. */
@@ -427,9 +438,9 @@ final class Belief
         if ($this->futures === null || $sign * ($until - $this->until) > 0.0) {
             $isOver = static fn (float $shown): bool => $sign * ($shown - $until) > 0.0;
             $this->futures = $gives = [];
-            foreach ($this->draws as [$draw, , $off]) {
+            foreach ($this->draws as $n => [, , $off]) {
                 $future = [];
-                foreach ($this->course($draw)->ahead($this->asOf, $within, $isOver) as [$at, $celsius, $air]) {
+                foreach ($this->course($n)->ahead($within, $isOver) as [$at, $celsius, $air]) {
                     [$kept, $more] = $gives[$at] ??= $this->gives($at);
                     // What is nearly as warm as the air can hardly be otherwise.
                     $room = min(1.0, abs($celsius - $air) / self::GIVES_ABOVE);
@@ -453,9 +464,19 @@ final class Belief
         return [$kept, $error * sqrt(1.0 - $kept ** 2)];
     }
 
-    private function course(Draw $draw): Course
+    /** A draw's course, followed until now. */
+    private function course(int $n): Course
     {
-        return new Course($draw, $this->way, $this->properties, $this->pressure, $this->warm, $this->asOf);
+        $this->courses[$n] ??= new Course(
+            $this->draws[$n][0],
+            $this->way,
+            $this->properties,
+            $this->pressure,
+            $this->warm,
+            $this->asOf,
+        );
+
+        return clone $this->courses[$n]->untilNow();
     }
 
     /** @param list<array{int, float, float, float}> $ahead */

@@ -17,7 +17,6 @@ final class Course
     private const LONG_AGO = 36 * 3600;
     private const MOVES = 0.05;
     private const LONGEST = 24 * 3600;
-    private const SETTLES = 2 * 3600; // seconds
     private const CARRIES = 2 * 3600; // seconds after which nothing goes on into the middle
     /** From how many seconds on ahead steps are so long. */
     private const AHEAD = [[6 * 3600, 300], [24 * 3600, 900], [48 * 3600, 1800], [\PHP_INT_MAX, 2 * 3600]];
@@ -35,14 +34,13 @@ final class Course
     private bool $isFreely = false;
     private ?Leg $planned = null;
     private float $airNow = 0.0;
-    /** @var array{int, float}|null since when air in the cold falls that was read, and by how much in the end, °C */
-    private ?array $falls = null;
+    private ?ColdAir $coldAir = null;
     private int $pace = self::STEP;
 
     /** @param float|null $warm °C it begins with, as it was read; null out of the cold */
     public function __construct(
         private readonly Draw $draw,
-        private readonly Way $way,
+        private Way $way,
         private readonly MeatProperties $properties,
         private readonly float $pressure,
         private readonly ?float $warm,
@@ -54,8 +52,32 @@ final class Course
         $this->enter();
     }
 
+    public function __clone()
+    {
+        $this->body = clone $this->body;
+    }
+
+    /** As it is now, and goes on in another way that was the same until now. */
+    public function on(Way $way): self
+    {
+        $other = clone $this;
+        $other->way = $way;
+
+        return $other;
+    }
+
+    /** Followed until now. */
+    public function untilNow(): self
+    {
+        while ($this->at < $this->asOf) {
+            $this->step(min($this->paced($this->asOf), $this->asOf - $this->at));
+        }
+
+        return $this;
+    }
+
     /**
-     * @param list<int> $moments in order
+     * @param list<int> $moments in order, none later than now
      *
      * @return list<float> °C at each
      */
@@ -67,7 +89,7 @@ final class Course
         foreach ($moments as $moment) {
             while ($this->at < $moment) {
                 [$from, $before] = [$this->at, $this->probe()];
-                $this->step($this->paced($moment));
+                $this->step(min($this->paced($moment), $this->asOf - $this->at));
             }
             $now = $this->probe();
             $shown[] = $this->at === $from
@@ -81,13 +103,12 @@ final class Course
     /**
      * @param \Closure(float): bool $isOver whether enough is known, by the last temperature
      *
-     * @return list<array{int, float, float}> moments, °C, and °C of the air then, from a moment on
+     * @return list<array{int, float, float}> moments, °C, and °C of the air then, from now on
      */
-    public function ahead(int $from, int $seconds, \Closure $isOver): array
+    public function ahead(int $seconds, \Closure $isOver): array
     {
-        while ($this->at < $from) {
-            $this->step(min($this->paced($from), $from - $this->at));
-        }
+        $this->untilNow();
+        $from = $this->asOf;
         $celsius = $this->body->middle();
         $this->airNow = $this->surface->air ?? 0.0;
         $shown = [[$this->at, $celsius, $this->airNow]];
@@ -131,9 +152,9 @@ final class Course
      *
      * @return float|null °C; null where it never gets so warm
      */
-    public function carriedTo(int $from, float $pulledAt, Leg $rest, int $within): ?float
+    public function carriedTo(float $pulledAt, Leg $rest, int $within): ?float
     {
-        $this->ahead($from, $within, static fn (float $celsius): bool => $celsius >= $pulledAt);
+        $this->ahead($within, static fn (float $celsius): bool => $celsius >= $pulledAt);
         $warmest = $this->body->middle();
         if ($warmest < $pulledAt) {
             return null;
@@ -178,10 +199,7 @@ final class Course
         $this->pace = self::STEP;
         [$this->surface, $this->excess, $this->fades] = $this->draw->surface($leg, $leg->air[0][1] ?? null);
         $this->said = $leg->air[0][1] ?? null;
-        $last = $leg->air === [] ? null : $leg->air[\count($leg->air) - 1];
-        $this->falls = $last === null || $leg->holding === null || !$leg->holding->isCold()
-            ? null
-            : [$last[0], $this->draw->falls($last[1], $leg->holding, $last[0] - $leg->from)];
+        $this->coldAir = $planned === null ? $this->way->coldAir[$this->leg] : null;
         if ($leg->holding === null && $this->isFreely) {
             $this->surface = $this->surface->with($this->surface->air, $this->draw->freely);
         }
@@ -234,9 +252,9 @@ final class Course
         if ($this->excess !== 0.0) {
             $air += $this->excess * exp(-($this->at - $leg->from) / $this->fades);
         }
-        if ($this->falls !== null && $this->at > $this->falls[0]) {
+        if ($this->coldAir !== null) {
             // Air that a warm load raised goes on to fall after it was read.
-            $air -= $this->falls[1] * (1.0 - exp(-($this->at - $this->falls[0]) / self::SETTLES));
+            $air += $this->coldAir->since($this->at, $this->draw->kept);
         }
         $this->airNow = $air;
         $before = $this->body->cells;

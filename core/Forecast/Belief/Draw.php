@@ -39,13 +39,11 @@ final readonly class Draw
     ];
 
     private const CONVECTION = 0.6; // of what a pit's air and walls give, the air's share
-    private const USUAL_COLD = 2.0; // °C
     private const USUAL_HALF = 0.17; // of its logarithm, from weight
     private const SKIN = 0.8; // of the water that dries elsewhere
     private const GIVES = 0.27; // of its logarithm
     private const DRIES = 0.43; // of its logarithm
     private const HUMID = 0.85; // of what cold air can hold
-    private const WARMED = 18_000.0; // seconds in which a load no longer warms the air it came into
     private const LONG = 1.5;
     private const RAW = 0.65; // of a free water surface, how freely meat gives off water that reaches its surface
     private const CONDUCTS = 0.45; // W/(m K)
@@ -66,6 +64,8 @@ final readonly class Draw
     private float $below;
     private float $excess;
     private float $sharpness;
+    /** A normal number: how far from what readings of it say cold air is kept. */
+    public float $kept;
     /** Of the way from the middle to the surface: where the probe is. */
     public float $offCentre;
     /** How much more freely it gives off water from now on than it did. */
@@ -88,11 +88,12 @@ final readonly class Draw
         $this->start = 4.5 + 2.5 * $z[self::START];
         $this->leak = min(1.0, 0.27 * exp(0.8 * $z[self::LEAK]));
         $this->restAir = self::part($z[self::REST_AIR]);
-        $this->restAside = 0.7 * $z[self::REST_AIR];
+        $this->restAside = 0.35 * $z[self::REST_AIR];
         $this->restTransfer = self::part($z[self::REST_TRANSFER]);
         $this->restWetness = 0.17 * exp(0.8 * $z[self::REST_WETNESS]);
         $this->below = self::part($z[self::BELOW]);
         $this->excess = self::part($z[self::EXCESS]);
+        $this->kept = -$z[self::EXCESS];
         $this->sharpness = 0.7 + 1.6 * self::part($z[self::SHARPNESS]);
         $this->offCentre = min(0.5, 0.13 * exp(0.7 * $z[self::OFF_CENTRE]));
         $this->freely = exp(0.3 * $z[self::COMING]);
@@ -156,18 +157,6 @@ final readonly class Draw
         return \in_array($holding, [Holding::IceBath, Holding::IceWand], true)
             ? $depth / (1.0 + 0.45 * $this->below)
             : $depth / (1.48 + 0.55 * $this->below);
-    }
-
-    /**
-     * By how many °C cold air may still fall that was read: a room does not get colder than it is kept.
-     *
-     * @param int $since seconds in which it had been there then
-     */
-    public function falls(float $celsius, Holding $holding, int $since): float
-    {
-        $most = max(0.0, $celsius - ($holding === Holding::BlastChiller ? -6.0 : self::USUAL_COLD));
-
-        return $this->excess * $most * exp(-$since / self::WARMED);
     }
 
     /**

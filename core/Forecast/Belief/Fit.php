@@ -74,8 +74,8 @@ final readonly class Fit
      *
      * @param list<float> $normal independent normal numbers, as many as there are unknowns
      *
-     * @return array{Draw, float, float} with the logarithm of its likelihood against that of having been drawn, and the
-     *     error that lasts at the last reading, °C
+     * @return array{Draw, float, float, Course} with the logarithm of its likelihood against that of having been drawn,
+     *     the error that lasts at the last reading, °C, and the course that far
      */
     public function draw(array $normal): array
     {
@@ -90,9 +90,11 @@ final readonly class Fit
             $z[$unknown] = max(-self::MOST, min(self::MOST, $this->z[$unknown] + $moved));
             $log += $normal[$unknown] ** 2 - $z[$unknown] ** 2;
         }
-        $shown = $this->shown($z);
+        $draw = new Draw($z, $this->prior);
+        $course = $this->course($draw);
+        $shown = $course->read(array_column($this->points, 0));
 
-        return [new Draw($z, $this->prior), ($log - self::square($this->off($shown))) / 2, $this->lasting($shown)];
+        return [$draw, ($log - self::square($this->off($shown))) / 2, $this->lasting($shown), $course];
     }
 
     /**
@@ -219,10 +221,12 @@ final readonly class Fit
      */
     private function shown(array $z): array
     {
-        $draw = new Draw($z, $this->prior);
-        $course = new Course($draw, $this->way, $this->properties, $this->pressure, $this->warm, $this->asOf);
+        return $this->course(new Draw($z, $this->prior))->read(array_column($this->points, 0));
+    }
 
-        return $course->read(array_column($this->points, 0));
+    private function course(Draw $draw): Course
+    {
+        return new Course($draw, $this->way, $this->properties, $this->pressure, $this->warm, $this->asOf);
     }
 
     /**

@@ -31,13 +31,16 @@ final readonly class Way
     private const SETTLES = 1200; // seconds in which a pit follows another set point
     private const FORGETS = 3600; // seconds in which a pit comes back to what it was set to
     private const STAYS_OFF = 0.6; // of how far a pit is off what it was set to
-    private const ALWAYS = \PHP_INT_MAX >> 1; // the moment of what was told of all the time
+    public const ALWAYS = \PHP_INT_MAX >> 1; // the moment of what was told of all the time
     private const LID_COSTS = 40.0; // °C of the air under an open lid
     private const LID_FALLS = 90; // seconds in which it does
     private const LID_BACK = 600; // seconds after which the air is as before
     private const LID_OPEN = 180; // seconds, where nobody said that it was closed
     private const MISSED = 1800; // seconds after which what was planned will not be done any more
     private const PULLED_DEPTH = 0.06; // m, where nobody said
+
+    /** @var list<ColdAir|null> of each leg */
+    public array $coldAir;
 
     /**
      * @param non-empty-list<Leg> $legs in order
@@ -46,6 +49,7 @@ final readonly class Way
      */
     private function __construct(public array $legs, public bool $isFromCold, public array $atCelsius)
     {
+        $this->coldAir = array_map(static fn (Leg $leg): ?ColdAir => ColdAir::of($leg), $legs);
     }
 
     /**

@@ -38,7 +38,7 @@ final class CourseTest extends TestCase
             'in the cold' => Way::ahead(Holding::WalkIn, 4.0, null, false, 0),
         ];
         foreach ($ways as $name => $way) {
-            $ahead = $this->course($way, 0)->ahead(0, 14 * self::DAY, $never);
+            $ahead = $this->course($way, 0)->ahead(14 * self::DAY, $never);
             $last = $ahead[\count($ahead) - 1];
             self::assertLessThan(3 * self::DAY, $last[0], $name);
             // Nor is it given up on the way: it stands at what is around it, or where its water keeps it.
@@ -48,7 +48,7 @@ final class CourseTest extends TestCase
         $leaves = Way::ahead(Holding::Cabinet, 66.0, null, false, 0)->then(
             new Leg(5 * self::DAY, Holding::WalkIn, [[5 * self::DAY, 4.0]], null, false, null),
         );
-        $ahead = $this->course($leaves, 0)->ahead(0, 14 * self::DAY, $never);
+        $ahead = $this->course($leaves, 0)->ahead(14 * self::DAY, $never);
         self::assertLessThan(10.0, $ahead[\count($ahead) - 1][1], 'what is still to come is waited for');
     }
 
