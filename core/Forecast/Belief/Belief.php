@@ -27,11 +27,11 @@ final class Belief
     private const GIVES_ABOVE = 25.0; // °C from the air
     /** Of the time that is left: by how much courses are usually off, and how much one may be. */
     private const PACE_UP = [0.0, 0.09];
-    private const PACE_UP_WRAPPED = [0.04, 0.17]; // what a wrap that is still to come does is seen once it did
+    private const PACE_UP_WRAPPED = [0.04, 0.13]; // what a wrap that is still to come does is seen once it did
     private const PACE_IN_WRAP = [0.11, 0.18];
-    private const PACE_DOWN = [-0.1, 0.11];
-    private const PACE_PACKED = [-0.1, 0.09];
-    private const PACE_IN_DEAD_OVEN = [-0.1, 0.2];
+    private const PACE_DOWN = [-0.1, 0.09];
+    private const PACE_PACKED = [-0.1, 0.07];
+    private const PACE_IN_DEAD_OVEN = [-0.1, 0.13];
     private const PACE_IN_THE_COLD = [-0.13, 0.065];
     /** Below so many °C in a cold room: what comes near its air comes when that allows. */
     private const PACE_NEAR_AIR = [-0.12, 0.1];

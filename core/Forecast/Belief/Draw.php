@@ -43,6 +43,7 @@ final readonly class Draw
     private const SKIN = 0.8; // of the water that dries elsewhere
     private const GIVES = 0.27; // of its logarithm
     private const DRIES = 0.43; // of its logarithm
+    private const DRIES_SKIN = 0.55;
     private const HUMID = 0.85; // of what cold air can hold
     private const LONG = 1.5;
     private const RAW = 0.65; // of a free water surface, how freely meat gives off water that reaches its surface
@@ -83,14 +84,15 @@ final readonly class Draw
         $this->transfer = 14.5 * exp(self::GIVES * $z[self::TRANSFER]);
         [$this->half, $this->shape] = $this->body($prior, $z[self::HALF], $z[self::SHAPE]);
         $this->supply = 800.0 * exp(0.5 * $z[self::SUPPLY]);
-        $this->drying = ($prior->hasSkin ? self::SKIN : 1.0) * 2.9 * exp(self::DRIES * $z[self::DRYING]);
+        $dries = $prior->hasSkin ? self::DRIES_SKIN : self::DRIES;
+        $this->drying = ($prior->hasSkin ? self::SKIN : 1.0) * 2.9 * exp($dries * $z[self::DRYING]);
         $this->bias = 5.0 * $z[self::BIAS];
         $this->start = 4.5 + 2.5 * $z[self::START];
         $this->leak = min(1.0, 0.27 * exp(0.8 * $z[self::LEAK]));
         $this->restAir = self::part($z[self::REST_AIR]);
         $this->restAside = 0.35 * $z[self::REST_AIR];
         $this->restTransfer = self::part($z[self::REST_TRANSFER]);
-        $this->restWetness = 0.17 * exp(0.8 * $z[self::REST_WETNESS]);
+        $this->restWetness = 0.22 * exp(0.8 * $z[self::REST_WETNESS]);
         $this->below = self::part($z[self::BELOW]);
         $this->excess = self::part($z[self::EXCESS]);
         $this->kept = -$z[self::EXCESS];
@@ -216,7 +218,9 @@ final readonly class Draw
                 $isOpen ? 0.6 * $transfer : 0.0,
                 // A kitchen's air; in the cold it holds no more than it can.
                 min(900.0, self::HUMID * Body::saturation($air)),
-                $isOpen ? min(0.9, ($leg->depth === null ? 1.0 : 2.5) * $this->restWetness) : 0.0,
+                $isOpen ? min(0.9, ($leg->depth === null ? 1.0 : 2.0) * $this->restWetness) : 0.0,
+                $leg->depth === null ? $this->drying : \INF,
+                $this->sharpness,
             ),
             $said === null ? $colder + ($warmer - $colder) * $this->excess : 0.0,
             $fades,

@@ -30,7 +30,7 @@ final readonly class Surroundings
             Holding::Rack => new self($holding, [16.0, 32.0], [3.5, 19.0]),
             Holding::Towels => new self($holding, [19.0, 33.0], [2.0, 5.2]),
             Holding::Box => new self($holding, [24.0, 46.0], [1.1, 3.0], [-15.0, 0.0, 3600.0]),
-            Holding::DeadOven => new self($holding, [20.0, 32.0], [3.2, 17.0], [0.0, 68.0, 7000.0]),
+            Holding::DeadOven => new self($holding, [20.0, 32.0], [3.2, 12.0], [10.0, 75.0, 7500.0]),
             Holding::Cabinet, Holding::SteamTable => new self($holding, [55.0, 70.0], [3.0, 10.0]),
             Holding::Counter => new self($holding, [16.0, 32.0], [4.2, 22.0]),
             Holding::WalkIn => new self($holding, [0.8, 5.0], [6.0, 19.0], [0.0, 5.0, 7000.0]),
