@@ -87,7 +87,7 @@ final class Course
         $before = $this->probe();
         $from = $this->at;
         foreach ($moments as $moment) {
-            while ($this->at < $moment) {
+            while ($this->at < min($moment, $this->asOf)) {
                 [$from, $before] = [$this->at, $this->probe()];
                 $this->step(min($this->paced($moment), $this->asOf - $this->at));
             }

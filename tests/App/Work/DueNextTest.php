@@ -168,7 +168,7 @@ final class DueNextTest extends TestCase
             '45',
         ];
         yield 'a rest that may fall' => [
-            ['7 due.forecast.hot 86', '7 due.check.rest 170'],
+            ['7 due.forecast.hot 87', '7 due.check.rest 170'],
             [7 => ['-60 cook', '-10 200', '0 rest method=towels', '20 183', '50 160']],
             '51',
         ];
