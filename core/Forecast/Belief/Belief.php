@@ -31,7 +31,7 @@ final class Belief
     private const PACE_IN_WRAP = [0.11, 0.18];
     private const PACE_DOWN = [-0.1, 0.09];
     private const PACE_PACKED = [-0.1, 0.07];
-    private const PACE_IN_DEAD_OVEN = [-0.1, 0.13];
+    private const PACE_IN_DEAD_OVEN = [-0.1, 0.16];
     private const PACE_IN_THE_COLD = [-0.13, 0.065];
     /** Below so many °C in a cold room: what comes near its air comes when that allows. */
     private const PACE_NEAR_AIR = [-0.12, 0.1];
