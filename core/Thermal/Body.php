@@ -18,6 +18,7 @@ final class Body
     private const LATENT = 1616.0; // K: 0.622 · 2.35 MJ/kg ÷ (1005 J/(kg K) · 0.9)
     private const HEAT_OF_VAPOUR = 2.35e6; // J/kg
     private const IMPLICIT = 0.55;
+    private const FOUND = 0.05; // °C of a step by Newton's method, the last that is worth it
 
     /** Water given off, kg/m² of surface. */
     public float $givenOff = 0.0;
@@ -25,6 +26,8 @@ final class Body
     public float $takenIn = 0.0;
 
     private float $width;
+    /** °C of what gives off water, as it was found last. */
+    private ?float $skin = null;
     /** @var list<float> 1/m: of the face outside each cell, relative to the surface's area, by two cells' width */
     private array $faces = [];
     /** @var list<float> of each cell, m, relative to the surface's area */
@@ -170,7 +173,8 @@ final class Body
         $supply = $left * $surface->supply;
         if ($wetness > 0.0 && $surface->convection > 0.0) {
             $scale = ($surface->convection * self::LATENT * $wetness) / $this->pressure;
-            // Newton's method: three steps find the skin to a hundredth of a degree.
+            // Newton's method, from where the skin was: three steps at the most find it to a hundredth of a degree.
+            $skin = $this->skin ?? $skin;
             for ($step = 0; $step < 3; ++$step) {
                 $pressure = self::saturation($skin);
                 $evaporates = $scale * ($pressure - $surface->vapour);
@@ -185,8 +189,13 @@ final class Body
                     $rises *= $part ** 2;
                 }
                 $off = $transfer * ($air - $skin) - $evaporates - $inside * ($skin - $outermost);
-                $skin += $off / ($transfer + $rises + $inside);
+                $moved = $off / ($transfer + $rises + $inside);
+                $skin += $moved;
+                if (abs($moved) < self::FOUND) {
+                    break;
+                }
             }
+            $this->skin = $skin;
         }
         $outside = $transfer + $rises;
         $flow = $inside * ($skin - $outermost);
