@@ -29,7 +29,7 @@ final readonly class OwnLessons implements Projection
 
     public function shape(): string
     {
-        return 'own 2';
+        return 'own 3';
     }
 
     public function write(Batch $batch, Assessment $assessment): void
