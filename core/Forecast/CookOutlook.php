@@ -25,8 +25,6 @@ use Verjuicer\Core\Measure\Temperature;
  */
 final readonly class CookOutlook
 {
-    private const UNREAD = '1/core';
-
     /**
      * @param list<string> $unestimated the tracks of which nothing can be said yet: any of them may be the slowest
      * @param array<int, Temperature> $targets what single pieces are to be done at, where somebody said so
@@ -55,6 +53,7 @@ final readonly class CookOutlook
      * @param Temperature|null $target from which on the kitchen likes it
      * @param list<Planned> $also what would be done to it, beside what its record plans
      * @param Learned|null $learned of own cooks
+     * @param bool $isAsked whether that target is asked for, whatever the record says of it
      *
      * @return self|null null off the heat, or where nobody said how it is liked
      */
@@ -63,9 +62,10 @@ final readonly class CookOutlook
         ?Temperature $target,
         array $also = [],
         ?Learned $learned = null,
+        bool $isAsked = false,
     ): ?self {
         $cook = $assessment->timeline->stage();
-        [$target, $targets] = self::targets($assessment, $target);
+        [$target, $targets] = $isAsked ? [$target, []] : self::targets($assessment, $target);
         if ($target === null || $cook?->is(Cook::class) !== true) {
             return null;
         }
@@ -83,7 +83,7 @@ final readonly class CookOutlook
         $last = $lastGoal = null;
         $isReached = $tracks !== [];
         $beliefs = Beliefs::of($assessment, \count($tracks), $also, $learned);
-        foreach ($tracks === [] ? [self::UNREAD => []] : $tracks as $track => $points) {
+        foreach ($tracks === [] ? [self::first($assessment) => []] : $tracks as $track => $points) {
             $stall = self::longer($stall, Stall::in($points));
             $wanted = $targets[(int) $track] ?? $target;
             $goal = Point::celsius($wanted);
@@ -167,11 +167,13 @@ final readonly class CookOutlook
 
     /**
      * @return array{Temperature|null, array<int, Temperature>} what all of it, and what single pieces are to be done
-     *     at, as it was said last
+     *     at, as it was said last; else as it is planned to come off; else as is usual
      */
     private static function targets(Assessment $assessment, ?Temperature $usual): array
     {
-        $targets = [];
+        $targets = Planned::offAt($assessment->record);
+        $usual = $targets[0] ?? $usual;
+        unset($targets[0]);
         foreach ($assessment->timeline->events as $event) {
             $note = $event->detail;
             if ($note instanceof Note && $note->step === NoteStep::Target && $note->temp !== null) {
@@ -184,6 +186,12 @@ final readonly class CookOutlook
         }
 
         return [$usual ?? (array_values($targets)[0] ?? null), $targets];
+    }
+
+    /** The piece that stands for all where none was read. */
+    private static function first(Assessment $assessment): string
+    {
+        return ($assessment->record->product->pieceNumbers[0] ?? 1).'/'.Beliefs::MIDDLE;
     }
 
     private static function longer(?Stall $one, ?Stall $other): ?Stall

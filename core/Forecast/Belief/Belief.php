@@ -57,7 +57,8 @@ final class Belief
     /**
      * @param list<array{Draw, float, float}> $draws each with its weight and the error that lasts, at the last reading
      * @param int|null $lastRead the moment of the last reading
-     * @param array<int, float> $ofAllPieces what is likely of the others as well, by unknown
+     * @param array<int, array{float, float}> $ofAllPieces what is likely of the others as well and how much of it the
+     *     readings say, by unknown
      * @param array<int, array{float, float}> $shown the likeliest and how much of it the readings say, by unknown
      */
     private function __construct(
@@ -595,7 +596,7 @@ final class Belief
     /**
      * @param array{list<string>|null, float, array{draws: list<array{Draw, float, float}>, way: Way,
      *     lastRead: int|null, properties: MeatProperties, pressure: float, asOf: int, warm: float|null,
-     *     ofAllPieces: array<int, float>, shown: array<int, array{float, float}>}} $kept
+     *     ofAllPieces: array<int, array{float, float}>, shown: array<int, array{float, float}>}} $kept
      */
     public function __unserialize(array $kept): void
     {

@@ -7,6 +7,8 @@ namespace Verjuicer\Core\Forecast\Belief;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Evidence\Outline;
 use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Event\Kinds\Unwrap;
+use Verjuicer\Core\Event\Kinds\Wrap;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Record\Product;
 use Verjuicer\Core\Thermal\Atmosphere;
@@ -14,10 +16,11 @@ use Verjuicer\Core\Thermal\Atmosphere;
 /** What a record lets believe of each place that is read, one by one. */
 final class Beliefs
 {
+    /** Where a piece is read that nobody read yet. */
+    public const MIDDLE = 'core';
+
     private const MOST_DRAWS = 120; // of all places together
     private const LEAST_DRAWS = 12;
-
-    private const ENOUGH = 4; // readings of a piece from which on it says something of the others
 
     /** @var array<string, Belief|null> by track */
     private array $made = [];
@@ -66,7 +69,7 @@ final class Beliefs
             $outline,
             $suspect,
             max(self::LEAST_DRAWS, min(Belief::DRAWS, intdiv(self::MOST_DRAWS, max(1, $places)))),
-            $most !== null && $counts[$most] >= self::ENOUGH ? (string) $most : null,
+            $most === null ? null : (string) $most,
             $also,
             $learned,
         );
@@ -146,6 +149,19 @@ final class Beliefs
             Atmosphere::pascals($elevation ?? 0),
             $from,
         );
+    }
+
+    /** What is known of a piece beyond what is known of all: pieces of which the same is known are believed alike. */
+    public function known(int $piece): string
+    {
+        foreach ($this->assessment->timeline->events as $event) {
+            $detail = $event->detail;
+            if (($detail instanceof Wrap || $detail instanceof Unwrap) && $detail->piece === $piece) {
+                return "piece $piece";
+            }
+        }
+
+        return (string) self::thickness($this->assessment->record->product, $piece);
     }
 
     /** m, as `thickness_mm` of the product says: a number, or one for each piece. */

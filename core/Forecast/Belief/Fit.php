@@ -98,9 +98,9 @@ final readonly class Fit
     }
 
     /**
-     * What it finds likely that holds for other pieces of the batch as well.
+     * What it finds likely that holds for other pieces of the batch as well, and how much of it the readings say.
      *
-     * @return array<int, float> normal numbers by unknown
+     * @return array<int, array{float, float}> normal numbers, and parts from 0 to 1, by unknown
      */
     public function ofAllPieces(): array
     {
@@ -108,8 +108,8 @@ final readonly class Fit
         $shared = [...Draw::ON_THE_HEAT, ...$ofPlaces, Draw::HALF, Draw::SHAPE];
 
         $likely = [];
-        foreach (array_intersect($this->matters, $shared) as $unknown) {
-            $likely[$unknown] = $this->prior->plain($unknown, $this->z[$unknown]);
+        foreach (array_intersect_key($this->says(), array_flip($shared)) as $unknown => [$number, $said]) {
+            $likely[$unknown] = [$this->prior->plain($unknown, $number), $said];
         }
 
         return $likely;

@@ -6,6 +6,9 @@ namespace Verjuicer\Core\Forecast\Belief;
 
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\MalformedInstant;
+use Verjuicer\Core\Measure\MalformedTemperature;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Record\Record;
 
 /** What is to be done to a batch on the heat, at a moment or when the meat is as warm. */
@@ -58,17 +61,37 @@ final readonly class Planned
      */
     public static function in(Record $record): array
     {
-        $listed = $record->extensions['plan'] ?? $record->extensionsOfBatch['plan'] ?? null;
-        $planned = [];
-        foreach (\is_array($listed) ? $listed : [] as $one) {
-            $one = \is_object($one) ? get_object_vars($one) : $one;
-            $of = \is_array($one) ? self::of($one) : null;
-            if ($of !== null) {
-                $planned[] = $of;
+        return array_values(array_filter(array_map(self::of(...), self::listed($record))));
+    }
+
+    /**
+     * At what it is planned to come off.
+     *
+     * @return array<int, Temperature> by piece, 0 for all of them
+     */
+    public static function offAt(Record $record): array
+    {
+        $at = [];
+        foreach (self::listed($record) as $one) {
+            $temperature = self::of($one)?->what === self::OFF ? self::temperature($one) : null;
+            if ($temperature !== null) {
+                $at[\is_int($one['piece'] ?? null) ? $one['piece'] : 0] = $temperature;
             }
         }
 
-        return $planned;
+        return $at;
+    }
+
+    /** @return list<array<array-key, mixed>> */
+    private static function listed(Record $record): array
+    {
+        $listed = $record->extensions['plan'] ?? $record->extensionsOfBatch['plan'] ?? null;
+        $listed = array_map(
+            static fn (mixed $one): mixed => \is_object($one) ? get_object_vars($one) : $one,
+            \is_array($listed) ? array_values($listed) : [],
+        );
+
+        return array_values(array_filter($listed, \is_array(...)));
     }
 
     /** @param array<array-key, mixed> $one */
@@ -82,12 +105,8 @@ final readonly class Planned
             default => null,
         };
         $at = self::moment($one['at'] ?? null);
-        $celsius = null;
-        foreach (['temp', 'at_temp', 'when'] as $name) {
-            $celsius ??= self::celsius($one[$name] ?? null);
-        }
-        $celsius ??= self::celsius($one['at'] ?? null);
-        $set = self::celsius($one['set'] ?? null);
+        $celsius = self::celsius(self::temperature($one));
+        $set = self::celsius(self::told($one['set'] ?? null));
         if ($what === null || ($at === null && $celsius === null) || ($what === self::SET && $set === null)) {
             return null;
         }
@@ -104,18 +123,40 @@ final readonly class Planned
         }
     }
 
-    private static function celsius(mixed $temperature): ?float
+    /**
+     * When the meat is as warm as what comes first of these.
+     *
+     * @param array<array-key, mixed> $one
+     */
+    private static function temperature(array $one): ?Temperature
+    {
+        $temperature = null;
+        foreach (['temp', 'at_temp', 'when', 'at'] as $name) {
+            $temperature ??= self::told($one[$name] ?? null);
+        }
+
+        return $temperature;
+    }
+
+    private static function told(mixed $temperature): ?Temperature
     {
         $of = \is_object($temperature) ? get_object_vars($temperature) : $temperature;
-        if (!\is_array($of)) {
-            return null;
+        foreach (TemperatureUnit::cases() as $unit) {
+            $degrees = \is_array($of) ? $of[strtolower($unit->value)] ?? null : null;
+            if (\is_int($degrees) || \is_float($degrees)) {
+                try {
+                    return Temperature::ofTenths((int) round(10 * $degrees), $unit);
+                } catch (MalformedTemperature) {
+                    return null;
+                }
+            }
         }
-        [$c, $f] = [$of['c'] ?? null, $of['f'] ?? null];
 
-        return match (true) {
-            \is_int($c) || \is_float($c) => (float) $c,
-            \is_int($f) || \is_float($f) => ($f - 32) / 1.8,
-            default => null,
-        };
+        return null;
+    }
+
+    private static function celsius(?Temperature $temperature): ?float
+    {
+        return $temperature === null ? null : $temperature->ninetieths / 90;
     }
 }

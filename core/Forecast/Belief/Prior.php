@@ -89,13 +89,14 @@ final readonly class Prior
     /**
      * Of a piece beside one of which more is known: the pit is the same and the meat alike.
      *
-     * @param array<int, float> $likely normal numbers by unknown
+     * @param array<int, array{float, float}> $likely normal numbers, and how much of each was said, by unknown
      */
     public function beside(array $likely): self
     {
         $known = $this->likely;
-        foreach ($likely as $unknown => $number) {
-            $known[$unknown] = [$number, self::ALIKE * ($known[$unknown][1] ?? 1.0)];
+        foreach ($likely as $unknown => [$number, $said]) {
+            $apart = sqrt(1.0 - $said * (1.0 - self::ALIKE ** 2));
+            $known[$unknown] = [$number, $apart * ($known[$unknown][1] ?? 1.0)];
         }
 
         return $this->known($known);

@@ -8,6 +8,7 @@ use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Forecast\Belief\Belief;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\Crossing;
+use Verjuicer\Core\Forecast\EveryPiece;
 use Verjuicer\Core\Forecast\FallGate;
 use Verjuicer\Core\Forecast\FallOutlook;
 use Verjuicer\Core\Forecast\Point;
@@ -23,14 +24,14 @@ final readonly class ForecastJson
     public function of(Assessment $assessment, ?Temperature $target): array
     {
         $now = $assessment->timeline->asOf;
-        $cook = CookOutlook::of($assessment, $target);
+        $cook = CookOutlook::of($assessment, $target, isAsked: $target !== null);
         $fall = FallOutlook::of($assessment);
 
         return [
             'format' => 'verjuicer-forecast/1',
             'batch' => $assessment->record->code,
             'as_of' => $now->rfc3339(),
-            'doneness' => $cook === null ? null : self::doneness($cook, $now),
+            'doneness' => $cook === null ? null : self::doneness($cook, EveryPiece::of($assessment, $cook), $now),
             'falls' => $fall === null ? [] : self::falls($fall, $assessment, $now),
             'gates' => $fall === null ? [] : array_map(
                 static fn (FallGate $gate): array => self::gate($gate, $now),
@@ -45,7 +46,7 @@ final readonly class ForecastJson
     }
 
     /** @return array<string, mixed> */
-    private static function doneness(CookOutlook $cook, Instant $now): array
+    private static function doneness(CookOutlook $cook, EveryPiece $every, Instant $now): array
     {
         return [
             'pieces' => array_map(
@@ -55,12 +56,13 @@ final readonly class ForecastJson
                     'target' => self::temperature($track->target),
                     'done' => $track->isReached,
                 ] + self::moments($track->crossing, $now),
-                $cook->tracks,
+                $every->tracks,
             ),
             'batch' => [
                 'target' => self::temperature($cook->target),
-                'done' => $cook->isReached,
-            ] + self::moments($cook->whole(), $now),
+                'done' => $every->isDone,
+                'slowest' => $every->slowest,
+            ] + self::moments($every->all, $now),
             'stall_ends' => $cook->stallEnds === null ? null : self::moments($cook->stallEnds, $now),
             'carried_over' => $cook->carriedOver === null ? null : [
                 'least' => self::temperature($cook->carriedOver->least),

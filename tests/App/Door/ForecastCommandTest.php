@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\App\Door;
 
 use Opis\JsonSchema\Validator;
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Process\Process;
 
@@ -32,6 +33,39 @@ final class ForecastCommandTest extends TestCase
         self::assertNull($second->earliest);
         self::assertSame($first->likely, $answer->doneness->batch->likely, 'the slowest decides');
         self::assertSame([], $answer->gates);
+    }
+
+    /**
+     * What it is done at: as is asked for, else as the record says, else as it is planned to come off.
+     *
+     * @param list<string> $options
+     * @param array{int, int}|null $targets °F of the pieces; null where nobody said
+     */
+    #[TestWith([[], '', '[]', null])]
+    #[TestWith([[], '', '[{"type": "off", "temp": {"f": 201}}]', [201, 201]])]
+    #[TestWith([[], '', '[{"type": "off", "at": {"f": 201}}, {"type": "off", "temp": {"f": 188}, "piece": 2}]', [201, 188]])]
+    #[TestWith([[], '', '[{"type": "off", "at": "2026-11-26T18:00:00Z"}, {"type": "off", "temp": {"f": 99999}}, 7]', null])]
+    #[TestWith([[], '195', '[{"type": "off", "temp": {"f": 201}}]', [195, 195]])]
+    #[TestWith([['--target=203F'], '195', '[{"type": "off", "temp": {"f": 201}}]', [203, 203]])]
+    public function testIsDoneAtWhatSomebodySaid(array $options, string $noted, string $plan, ?array $targets): void
+    {
+        $note = $noted === ''
+            ? ''
+            : '{"type": "note", "step": "target", "at": "2026-11-26T06:01:00Z", "temp": {"f": '.$noted.'}},';
+        $record = self::record('
+            {"type": "cook", "at": "2026-11-26T06:00:00Z", "set": {"f": 250}},
+            '.$note.'
+            {"type": "reading", "at": "2026-11-26T11:00:00Z", "temp": {"f": 153}, "piece": 1, "spot": "core"},
+            {"type": "reading", "at": "2026-11-26T11:00:00Z", "temp": {"f": 148}, "piece": 2, "spot": "core"}
+        ');
+        $record = substr($record, 0, (int) strrpos($record, '}')).', "plan": '.$plan.'}';
+        $doneness = $this->forecast($record, '--as-of=2026-11-26T11:05:00Z', ...$options)->doneness;
+        self::assertSame(
+            $targets,
+            $doneness === null
+                ? null
+                : array_map(static fn (\stdClass $one): int => $one->target->f, $doneness->pieces),
+        );
     }
 
     public function testSaysHowLikelyAGateIsLate(): void
