@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\App\Door;
 
 use Opis\JsonSchema\Validator;
-use PHPUnit\Framework\Attributes\TestWith;
+use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Process\Process;
 
@@ -41,12 +41,7 @@ final class ForecastCommandTest extends TestCase
      * @param list<string> $options
      * @param array{int, int}|null $targets °F of the pieces; null where nobody said
      */
-    #[TestWith([[], '', '[]', null])]
-    #[TestWith([[], '', '[{"type": "off", "temp": {"f": 201}}]', [201, 201]])]
-    #[TestWith([[], '', '[{"type": "off", "at": {"f": 201}}, {"type": "off", "temp": {"f": 188}, "piece": 2}]', [201, 188]])]
-    #[TestWith([[], '', '[{"type": "off", "at": "2026-11-26T18:00:00Z"}, {"type": "off", "temp": {"f": 99999}}, 7]', null])]
-    #[TestWith([[], '195', '[{"type": "off", "temp": {"f": 201}}]', [195, 195]])]
-    #[TestWith([['--target=203F'], '195', '[{"type": "off", "temp": {"f": 201}}]', [203, 203]])]
+    #[DataProvider('targets')]
     public function testIsDoneAtWhatSomebodySaid(array $options, string $noted, string $plan, ?array $targets): void
     {
         $note = $noted === ''
@@ -66,6 +61,23 @@ final class ForecastCommandTest extends TestCase
                 ? null
                 : array_map(static fn (\stdClass $one): int => $one->target->f, $doneness->pieces),
         );
+    }
+
+    /** @return iterable<string, array{list<string>, string, string, array{int, int}|null}> */
+    public static function targets(): iterable
+    {
+        $off = '{"type": "off", "temp": {"f": 201}}';
+        yield 'nobody' => [[], '', '[]', null];
+        yield 'the plan' => [[], '', "[$off]", [201, 201]];
+        yield 'the plan, of a piece' => [[], '', "[$off, ".'{"type": "off", "at": {"f": 188}, "piece": 2}]', [201, 188]];
+        yield 'no temperature' => [
+            [],
+            '',
+            '[{"type": "off", "at": "2026-11-26T18:00:00Z"}, {"type": "off", "temp": {"f": 99999}}, 7]',
+            null,
+        ];
+        yield 'the record' => [[], '195', "[$off]", [195, 195]];
+        yield 'who asks' => [['--target=203F'], '195', "[$off]", [203, 203]];
     }
 
     public function testSaysHowLikelyAGateIsLate(): void
