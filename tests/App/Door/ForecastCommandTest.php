@@ -69,7 +69,8 @@ final class ForecastCommandTest extends TestCase
         $off = '{"type": "off", "temp": {"f": 201}}';
         yield 'nobody' => [[], '', '[]', null];
         yield 'the plan' => [[], '', "[$off]", [201, 201]];
-        yield 'the plan, of a piece' => [[], '', "[$off, ".'{"type": "off", "at": {"f": 188}, "piece": 2}]', [201, 188]];
+        $ofPiece = '{"type": "off", "at": {"f": 188}, "piece": 2}';
+        yield 'the plan, of a piece' => [[], '', "[$off, $ofPiece]", [201, 188]];
         yield 'no temperature' => [
             [],
             '',
