@@ -16,6 +16,7 @@ use Verjuicer\Core\Forecast\Remedy;
 use Verjuicer\Core\Forecast\TrackOutlook;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Ruleset\CoolingRules;
 
 /** A forecast as `verjuicer-forecast/1`: ranges that hold nine times in ten, and chances. It never clears food. */
 final readonly class ForecastJson
@@ -76,17 +77,24 @@ final readonly class ForecastJson
     private static function falls(FallOutlook $fall, Assessment $assessment, Instant $now): array
     {
         $unit = $assessment->record->site->unit;
-        $hot = $assessment->rules->limits()->hot->threshold;
+        $limits = $assessment->rules->limits();
+        $towards = ['hot' => $limits->hot->threshold];
+        if ($fall->gates !== [] || $fall->holding->isCold()) {
+            $middle = $assessment->rules->get(CoolingRules::class)->middle->threshold;
+            $towards += ['middle' => $middle, 'cold' => $limits->cold->threshold];
+        }
         $falls = [];
         foreach ($fall->falls as $track => $one) {
-            $limit = Point::celsius($hot->printedIn($unit));
-            if ($one->celsius > $limit) {
-                $falls[] = [
-                    'piece' => (int) $track,
-                    'track' => (string) $track,
-                    'limit' => 'hot',
-                    'towards' => self::temperature($hot->printedIn($unit)),
-                ] + self::moments($one->crossing($limit), $now);
+            foreach ($towards as $name => $threshold) {
+                $limit = Point::celsius($threshold->printedIn($unit));
+                if ($one->celsius > $limit) {
+                    $falls[] = [
+                        'piece' => (int) $track,
+                        'track' => (string) $track,
+                        'limit' => $name,
+                        'towards' => self::temperature($threshold->printedIn($unit)),
+                    ] + self::moments($one->crossing($limit), $now);
+                }
             }
         }
 

@@ -94,6 +94,14 @@ final class ForecastCommandTest extends TestCase
             ')), '--as-of=2026-11-26T10:05:00Z');
             self::assertNull($answer->doneness);
             self::assertSame('cool.stage1', $answer->gates[0]->rule);
+            self::assertSame(
+                ['1/core middle', '1/core cold'],
+                array_map(
+                    static fn (\stdClass $one): string => implode(' ', [$one->track, $one->limit]),
+                    $answer->falls,
+                ),
+            );
+            self::assertSame($answer->gates[0]->likely, $answer->falls[0]->likely);
             $late[] = $answer->gates[0]->late;
         }
         self::assertLessThan(0.3, $late[0]);
