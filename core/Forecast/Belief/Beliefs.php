@@ -22,6 +22,8 @@ final class Beliefs
     private const MOST_DRAWS = 120; // of all places together
     private const LEAST_DRAWS = 12;
 
+    /** @var array<int, true>|null pieces that were wrapped or unwrapped by themselves */
+    private ?array $wrapped = null;
     /** @var array<string, Belief|null> by track */
     private array $made = [];
 
@@ -154,14 +156,19 @@ final class Beliefs
     /** What is known of a piece beyond what is known of all: pieces of which the same is known are believed alike. */
     public function known(int $piece): string
     {
-        foreach ($this->assessment->timeline->events as $event) {
-            $detail = $event->detail;
-            if (($detail instanceof Wrap || $detail instanceof Unwrap) && $detail->piece === $piece) {
-                return "piece $piece";
+        if ($this->wrapped === null) {
+            $this->wrapped = [];
+            foreach ($this->assessment->timeline->events as $event) {
+                $detail = $event->detail;
+                if (($detail instanceof Wrap || $detail instanceof Unwrap) && $detail->piece !== null) {
+                    $this->wrapped[$detail->piece] = true;
+                }
             }
         }
 
-        return (string) self::thickness($this->assessment->record->product, $piece);
+        return isset($this->wrapped[$piece])
+            ? "piece $piece"
+            : (string) self::thickness($this->assessment->record->product, $piece);
     }
 
     /** m, as `thickness_mm` of the product says: a number, or one for each piece. */

@@ -43,7 +43,7 @@ final readonly class Draw
     private const SKIN = 0.8; // of the water that dries elsewhere
     private const GIVES = 0.27; // of its logarithm
     private const DRIES = 0.43; // of its logarithm
-    private const DRIES_SKIN = 0.55;
+    private const DRIES_SKIN = 0.55; // beneath skin
     private const HUMID = 0.85; // of what cold air can hold
     private const LONG = 1.5;
     private const RAW = 0.65; // of a free water surface, how freely meat gives off water that reaches its surface

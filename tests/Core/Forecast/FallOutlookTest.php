@@ -153,8 +153,8 @@ final class FallOutlookTest extends TestCase
         $fall = FallOutlook::of($assessment);
         self::assertNotNull($fall);
         $fan = $fall->fan(Story::at('400'), TemperatureUnit::Fahrenheit);
-        self::assertEqualsWithDelta(1120, $fan[0][1]->tenths, 45, 'five minutes after it was read at 115');
-        self::assertEqualsWithDelta(1140, $fan[0][2]->tenths, 45);
+        self::assertEqualsWithDelta(1120, $fan[0][1]->tenths, 35, 'five minutes after it was read at 115');
+        self::assertEqualsWithDelta(1140, $fan[0][2]->tenths, 38);
         foreach ($fan as [, $cold, $warm]) {
             self::assertGreaterThanOrEqual($cold->tenths, $warm->tenths);
         }
@@ -170,8 +170,7 @@ final class FallOutlookTest extends TestCase
             self::assertNotNull($made);
             $kept = unserialize(serialize($made));
             self::assertInstanceOf(FallOutlook::class, $kept);
-            self::assertEquals([$made->hot, $made->gates, $made->asks], [$kept->hot, $kept->gates, $kept->asks]);
-            self::assertEquals(unserialize(serialize($kept)), $kept);
+            self::assertSame(serialize($made), serialize($kept));
             $until = Story::at('500');
             self::assertSame(
                 json_encode($made->fan($until, TemperatureUnit::Fahrenheit)),
