@@ -10,13 +10,17 @@ use Verjuicer\Core\Measure\Instant;
 /** A corrective action that was taken: which rule it answers, what was done, when and by whom. */
 final readonly class ActionTaken
 {
-    /** @param string $evidence on what it rests, in the words of whoever took it */
+    /**
+     * @param string $evidence on what it rests, in the words of whoever took it
+     * @param bool $isDisposal whether the food was discarded; the text is the reason, where one was given
+     */
     public function __construct(
         public string $rule,
         public string $text,
         public Instant $at,
         public string $by,
         public string $evidence = '',
+        public bool $isDisposal = false,
     ) {
     }
 
@@ -35,6 +39,35 @@ final readonly class ActionTaken
                     $action->evidence ?? '',
                 );
             }
+        }
+
+        return $taken;
+    }
+
+    /** @return array<string, list<self>> what was done about each rule that has a finding */
+    public static function byRule(Assessment $assessment): array
+    {
+        $taken = [];
+        foreach ($assessment->findings as $finding) {
+            $taken[$finding->rule] ??= $finding->isWrong() ? self::about($assessment, $finding->rule) : [];
+        }
+
+        return $taken;
+    }
+
+    /**
+     * What was done about a rule: the actions against it, and that the food was discarded.
+     *
+     * @return list<self> by time
+     */
+    public static function about(Assessment $assessment, string $rule): array
+    {
+        $taken = array_values(
+            array_filter(self::of($assessment), static fn (self $one): bool => $one->rule === $rule),
+        );
+        $disposal = Disposal::of($assessment)?->event;
+        if ($disposal !== null) {
+            $taken[] = new self($rule, $disposal->reason ?? '', $disposal->at, $disposal->by, isDisposal: true);
         }
 
         return $taken;

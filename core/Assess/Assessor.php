@@ -40,6 +40,7 @@ final readonly class Assessor
             new Check\DateMarkCheck(),
             new Check\PrepOutCheck(),
             new Check\ComeUpCheck(),
+            new Check\PitLowCheck(),
             new Check\HoldRoundCheck(),
             new Check\CoolingRestartCheck(),
             new Check\ThermometerAgreementCheck(),

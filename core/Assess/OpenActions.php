@@ -9,7 +9,7 @@ use Verjuicer\Core\Event\Kinds\Action;
 
 /**
  * Which breaches and gaps nobody has settled: every rule that is broken or not shown asks for a corrective action after
- * its last evidence.
+ * its last evidence, unless all of the food was discarded after it.
  */
 final readonly class OpenActions
 {
@@ -23,12 +23,13 @@ final readonly class OpenActions
                 $settled[$event->detail->finding] = $order;
             }
         }
+        $disposed = Disposal::of($assessment)->order ?? -1;
         foreach ($assessment->findings as $finding) {
             if (!$finding->isWrong() || $finding->verdict === null) {
                 continue;
             }
             $evidence = array_map(static fn (string $id): int => $at[$id] ?? 0, $finding->evidence);
-            if (($settled[$finding->rule] ?? -1) < max([0, ...$evidence])) {
+            if (max($settled[$finding->rule] ?? -1, $disposed) < max([0, ...$evidence])) {
                 $open[$finding->rule] = $finding->verdict->worseOf($open[$finding->rule] ?? Verdict::Met);
             }
         }

@@ -16,6 +16,8 @@ enum NoteStep: string
     case Rejoined = 'rejoined';
     /** Some of it was served, the rest goes on. */
     case ServedPart = 'served_part';
+    /** Some of it was discarded, the rest goes on. */
+    case DiscardedPart = 'discarded_part';
     /** It was put on the scale as it is now. */
     case Weighed = 'weighed';
     /** The set point of the unit it is held in, its humidity in the words. */

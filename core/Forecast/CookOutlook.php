@@ -202,16 +202,20 @@ final readonly class CookOutlook
             : $one;
     }
 
+    /** Whether every piece is: a wrap of one is none of the others. */
     private static function isWrapped(Assessment $assessment, int $from): bool
     {
-        $isWrapped = false;
+        $product = $assessment->record->product;
+        $pieces = array_fill_keys($product->pieceNumbers ?? range(1, $product->pieces), false);
         foreach ($assessment->timeline->events as $order => $event) {
-            if ($order >= $from && $event->is(Wrap::class, Unwrap::class)) {
-                $isWrapped = $event->is(Wrap::class);
+            $detail = $event->detail;
+            if ($order >= $from && ($detail instanceof Wrap || $detail instanceof Unwrap)) {
+                $these = $detail->piece === null ? array_keys($pieces) : [$detail->piece];
+                $pieces = array_replace($pieces, array_fill_keys($these, $detail instanceof Wrap));
             }
         }
 
-        return $isWrapped;
+        return !\in_array(false, $pieces, true);
     }
 
     /** What it is wanted for, as it was last written down. */

@@ -28,4 +28,10 @@ enum Doubt: string
     case TooMuch = 'too_much';
     /** Put in the cold or packed, and last read above the cold limit. */
     case WarmIntoCold = 'warm_into_cold';
+    /** A reading of a time at which the food was in another stage than it is in now. */
+    case OtherStage = 'other_stage';
+    /** A reading of more than two hours ago. */
+    case LongAgo = 'long_ago';
+    /** Words say that something went into the meat, and no entry does. */
+    case Pierced = 'pierced';
 }

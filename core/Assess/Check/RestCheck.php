@@ -35,14 +35,19 @@ final readonly class RestCheck implements Check
             $verdict = $silence->span()->isLongerThan($gap->span)
                 ? Verdict::NotShown
                 : Verdict::allWell($block->isOpen);
+            // Meat pulled at 115 °F was never hot: no gap between readings says that it stayed so.
+            $before = $case->readings->lastBefore($block->order);
+            $cameOff = $before !== null && $before->temp->isBelow($hot) ? $before->temp : null;
             $findings->add(
                 new Finding(
                     rule: 'rest',
                     verdict: $verdict,
                     citation: $gap->citation,
-                    message: $last === null && $verdict === Verdict::Running
-                        ? 'rest.not_read_yet'
-                        : 'rest.'.$verdict->value,
+                    message: match (true) {
+                        $last === null && $cameOff !== null && $verdict !== Verdict::NotShown => 'rest.came_off_under',
+                        $last === null && $verdict === Verdict::Running => 'rest.not_read_yet',
+                        default => 'rest.'.$verdict->value,
+                    },
                     values: [
                         'gap' => $gap->span,
                         'silence' => $silence->span(),
@@ -51,6 +56,7 @@ final readonly class RestCheck implements Check
                         'hot' => $hot,
                         'deadline' => $deadline,
                         'count' => $readings->count(),
+                        ...$cameOff === null ? [] : ['temp' => $cameOff],
                     ],
                     from: $block->from,
                     to: $block->isOpen ? null : $block->to,

@@ -19,7 +19,7 @@ use Verjuicer\Core\Measure\Temperature;
     sayings: [
         new Saying('cook', words: 'pit', number: 'set'),
         new Saying('sear', words: 'pit', number: 'set', sets: ['way' => 'sear']),
-        new Saying('braise', words: 'pit', number: 'set', sets: ['way' => 'braise']),
+        new Saying('braise', words: 'pit', number: 'set', sets: ['way' => 'braise'], with: 'recipe'),
     ],
     offered: [
         '' => 30,
@@ -34,11 +34,14 @@ use Verjuicer\Core\Measure\Temperature;
 )]
 final readonly class Cook implements BeginsStage
 {
+    /** @param list<string> $allergens keys of the lists of major allergens: of what it is braised in */
     public function __construct(
         public ?Oven $oven = null,
         public ?Temperature $set = null,
         #[Says(isOurs: true, input: Input::Listed)] public ?string $pit = null,
         #[Says(isOurs: true)] public ?CookWay $way = null,
+        #[Says(isOurs: true, input: Input::Listed)] public ?string $recipe = null,
+        #[Says(isOurs: true, input: Input::Carried)] public array $allergens = [],
     ) {
     }
 }

@@ -11,10 +11,10 @@ use Verjuicer\Core\Event\Says;
 use Verjuicer\Core\Food\DiscardReason;
 use Verjuicer\Core\Measure\Weight;
 
-/** Thrown away or given away, all of it; the reason is the event's own. */
+/** Discarded or given away, all of it; a part of it is a note. The reason is the event's own. */
 #[EventKind(
     'discard',
-    sayings: [new Saying('discard', words: 'reason')],
+    sayings: [new Saying('discard', words: 'reason', amounts: ['weight_kg'])],
     offered: [
         '' => 90,
         'received' => 90,
@@ -35,6 +35,7 @@ final readonly class Discard implements EndsBatch
     public function __construct(
         #[Says(isOurs: true)] public ?DiscardReason $why = null,
         #[Says(isOurs: true)] public ?Weight $weightKg = null,
+        #[Says(isOurs: true)] public bool $all = false,
     ) {
     }
 }

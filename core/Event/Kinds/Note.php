@@ -9,6 +9,7 @@ use Verjuicer\Core\Event\EventKind;
 use Verjuicer\Core\Event\Input;
 use Verjuicer\Core\Event\Saying;
 use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Food\DiscardReason;
 use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
@@ -64,6 +65,7 @@ final readonly class Note implements Detail
         #[Says(isOurs: true, input: Input::Carried, most: 10_000)] public ?int $inMinutes = null,
         #[Says(isOurs: true, input: Input::Carried, most: 10_000)] public ?int $everyMinutes = null,
         #[Says(isOurs: true, input: Input::Carried)] public ?string $does = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?DiscardReason $why = null,
     ) {
     }
 }

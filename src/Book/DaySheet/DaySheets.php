@@ -252,10 +252,7 @@ final readonly class DaySheets
         $moment = $finding->deadline ?? $finding->to ?? $finding->from
             ?? Instant::ofEpoch($batch->begunAt->getTimestamp());
         $asOf = $assessment->timeline->asOf;
-        $actions = array_filter(
-            ActionTaken::of($assessment),
-            static fn (ActionTaken $one): bool => $one->rule === $finding->rule,
-        );
+        $actions = ActionTaken::about($assessment, $finding->rule);
 
         return new SheetFinding(
             $finding,

@@ -195,7 +195,7 @@ final readonly class PacketMaker
                     'late' => LateReadings::among($assessment->timeline->readings->all(), $assessment),
                     'facts' => $this->facts->of($batch),
                     'open' => OpenActions::of($assessment),
-                    'actions' => ActionTaken::of($assessment),
+                    'done_about' => ActionTaken::byRule($assessment),
                 ]),
                 fn (Finding $finding): string => $this->findings->sentence($finding, $assessment),
             );

@@ -56,16 +56,12 @@ final class PacketPages
         $open = OpenActions::of($assessment);
         foreach ($assessment->findings as $finding) {
             if ($finding->isWrong()) {
-                $actions = array_filter(
-                    ActionTaken::of($assessment),
-                    static fn (ActionTaken $one): bool => $one->rule === $finding->rule,
-                );
                 $this->wrong[] = new WrongThing(
                     $batch->id->toRfc4122(),
                     $batch->tag.' · '.$batch->productName.' · '.$batch->code,
                     $finding,
                     $say($finding),
-                    array_values($actions),
+                    ActionTaken::about($assessment, $finding->rule),
                     \in_array($finding->rule, $open, true),
                 );
             } elseif ($finding->rule === self::MISSED) {

@@ -31,6 +31,17 @@ final readonly class Thermometers
         return $thermometer !== null && $thermometer->site->id->equals($site->id) ? $thermometer : null;
     }
 
+    /** @return list<string> of those in use that somebody holds: no channel of a sensor */
+    public function handLabels(Site $site): array
+    {
+        /** @var list<string> */
+        return $this->connection->fetchFirstColumn(
+            'SELECT label FROM thermometer t WHERE site_id = ? AND retired_at IS NULL
+               AND NOT EXISTS (SELECT 1 FROM sensor_channel c WHERE c.thermometer_id = t.id) ORDER BY label',
+            [$site->id->toRfc4122()],
+        );
+    }
+
     /** @return list<string> of those in use */
     public function labels(Site $site): array
     {

@@ -22,23 +22,43 @@ final readonly class LastReadings
     {
     }
 
-    /** The thermometer this batch was last read with, unless it was retired since. */
+    /**
+     * The hand thermometer this batch was last read with, unless it was retired since. Never a sensor: a reading that
+     * somebody took by hand would stand as the sensor's.
+     */
     public function thermometer(Batch $batch): ?string
     {
         $labels = [];
         foreach (array_reverse($this->records->of($batch)->rows->events) as $event) {
-            if ($event->type === 'reading' && \is_string($event->thermometer ?? null)) {
+            if (
+                $event->type === 'reading'
+                && \is_string($event->thermometer ?? null)
+                && ($event->logger ?? false) !== true
+            ) {
                 $labels[$event->thermometer] = true;
             }
         }
         /** @var list<string> $inUse */
         $inUse = $labels === [] ? [] : $this->connection->fetchFirstColumn(
-            'SELECT label FROM thermometer WHERE site_id = ? AND label IN (?) AND retired_at IS NULL',
+            'SELECT label FROM thermometer WHERE site_id = ? AND label IN (?) AND retired_at IS NULL
+               AND NOT EXISTS (SELECT 1 FROM sensor_channel c WHERE c.thermometer_id = thermometer.id)',
             [$batch->site->id->toRfc4122(), array_map(strval(...), array_keys($labels))],
             [1 => ArrayParameterType::STRING],
         );
 
         return array_values(array_intersect(array_map(strval(...), array_keys($labels)), $inUse))[0] ?? null;
+    }
+
+    /** Whether a sensor reads or has read it. */
+    public function isProbed(Batch $batch): bool
+    {
+        foreach ($this->records->of($batch)->rows->events as $event) {
+            if ($event->type === 'reading' && ($event->logger ?? false) === true) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** Whether it was read in the quarter of an hour before a moment, or since. */

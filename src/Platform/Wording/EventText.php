@@ -112,9 +112,18 @@ final readonly class EventText
             $value === FaultKind::tryFrom(\is_string($value) ? $value : '')?->value => $this->translator->trans(
                 'probe.fault.'.$value,
             ),
+            $field->name === 'finding' && \is_string($value) => $this->rule($value),
             \is_scalar($value) => (string) $value,
             default => '',
         };
+    }
+
+    /** A rule by its words; a file from elsewhere may name one that we do not have. */
+    private function rule(string $name): string
+    {
+        $words = $this->translator->trans('rule.'.$name);
+
+        return $words === 'rule.'.$name ? $name : $words;
     }
 
     /** @param array<mixed> $allergens */

@@ -36,7 +36,7 @@ use Verjuicer\Core\Measure\Threshold;
 final readonly class LaneFacts
 {
     /** Of what is packed; grows with every change of it. */
-    public const VERSION = 10;
+    public const VERSION = 11;
     private const MOST_POINTS = 24;
     private const PACKED = [
         'product',

@@ -12,6 +12,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\PasswordHasher\Hasher\PasswordHasherFactoryInterface;
 use Symfony\Component\RateLimiter\RateLimiterFactoryInterface;
 use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Util\TargetPathTrait;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
@@ -26,6 +27,8 @@ use Verjuicer\App\Site\Tenancy\Tenant;
 /** Who stands at a shared tablet: names as big keys, then a PIN. What was typed before is still there afterwards. */
 final class WhoController extends FormController
 {
+    use TargetPathTrait;
+
     public function __construct(
         private readonly Devices $devices,
         private readonly People $people,
@@ -86,14 +89,17 @@ final class WhoController extends FormController
         $token?->setAttribute(PasswordAgainListener::BY_PIN, $device->id);
         $token?->setAttribute(PasswordAgainListener::CONFIRMED_AT, 0);
         $this->log->note($device->siteId, $person, 'pin', $device->name);
+        $back = BackPath::of($input->typed->getString('back')) ?? '/';
+        // What was sent after the session ended waits there.
+        $waiting = $this->getTargetPath($request->getSession(), 'main');
 
-        return $this->redirect(BackPath::of($input->typed->getString('back')) ?? '/', Response::HTTP_SEE_OTHER);
+        return $this->redirect($back === '/' ? $waiting ?? $back : $back, Response::HTTP_SEE_OTHER);
     }
 
     private function mayTry(Device $device, Account $person): bool
     {
         return $this->deviceTries->create($device->id)->consume()->isAccepted()
-            && $this->tries->create($device->id.$person->id->toRfc4122())->consume()->isAccepted();
+            && $this->tries->create($person->id->toRfc4122())->consume()->isAccepted();
     }
 
     /** Whoever has no PIN yet takes as long to refuse. */

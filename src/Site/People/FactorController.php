@@ -4,14 +4,16 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Site\People;
 
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\RateLimiter\RateLimiterFactoryInterface;
 use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Picture\QrCode;
 
-/** One's second factor: turned on with a code of the authenticator, off with the password again. */
+/** One's second factor: turned on and off with a code of the authenticator and the password again. */
 #[Route('/me/factor')]
 final class FactorController extends FormController
 {
@@ -21,6 +23,7 @@ final class FactorController extends FormController
         private readonly SecondFactor $factor,
         private readonly People $people,
         private readonly CurrentAccount $account,
+        #[Autowire(service: 'limiter.login_name')] private readonly RateLimiterFactoryInterface $tries,
     ) {
     }
 
@@ -57,6 +60,13 @@ final class FactorController extends FormController
     {
         $own = $this->account->get();
         $input = $this->read($request, 'factor');
+        $code = $input->text('code', true);
+        if ($input->isGood() && !$this->tries->create('factor-'.$own->person->id->toRfc4122())->consume()->isAccepted()) {
+            $input->refuse('code', 'factor.problem.tries');
+        }
+        if ($input->isGood() && !$this->factor->accepts($own, $code)) {
+            $input->refuse('code', 'factor.problem.code');
+        }
         if (!$input->isGood()) {
             return $this->view($request, $input);
         }

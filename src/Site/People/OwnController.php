@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace Verjuicer\App\Site\People;
 
 use Symfony\Bundle\SecurityBundle\Security;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
+use Symfony\Component\RateLimiter\RateLimiterFactoryInterface;
 use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
@@ -21,6 +23,8 @@ final class OwnController extends FormController
         private readonly UserPasswordHasherInterface $hasher,
         private readonly Security $security,
         private readonly CurrentAccount $account,
+        private readonly PeopleLog $log,
+        #[Autowire(service: 'limiter.login_name')] private readonly RateLimiterFactoryInterface $tries,
     ) {
     }
 
@@ -40,7 +44,11 @@ final class OwnController extends FormController
             return $this->view($input);
         }
         try {
+            if (!$this->tries->create('again-'.$own->id->toRfc4122())->consume()->isAccepted()) {
+                throw PeopleProblem::tooManyTries();
+            }
             if (!$this->hasher->isPasswordValid($own, $input->typed->getString('current'))) {
+                $this->log->note($own->siteId()->toRfc4122(), $own, 'password_failed');
                 throw PeopleProblem::wrongPassword();
             }
             $this->people->setPassword($own, $input->typed->getString('password'));

@@ -228,14 +228,35 @@ final readonly class People
         });
     }
 
-    /** @param string|null $recovery the hash of a code that is good no more */
-    public function factorUsed(Person $person, int $step, ?string $recovery): void
+    /** Whether this step of time was not used before; from now on it is. The database decides between two at once. */
+    public function useFactorStep(Person $person, int $step): bool
     {
-        $person->factorStep = $step;
-        $person->recoveryHashes = array_values(
-            array_filter($person->recoveryHashes, static fn (string $hash): bool => $hash !== $recovery),
-        );
-        $this->entities->flush();
+        $isFirst = $this->connection->executeStatement(
+            'UPDATE person SET factor_step = ? WHERE id = ? AND factor_step < ?',
+            [$step, $person->id->toRfc4122(), $step],
+        ) === 1;
+        if ($isFirst) {
+            $person->factorStep = $step;
+        }
+
+        return $isFirst;
+    }
+
+    /** @param string $hash of a code for the loss of the authenticator: it is good once, also between two at once */
+    public function useRecoveryCode(Person $person, string $hash): bool
+    {
+        $isFirst = $this->connection->executeStatement(
+            <<<'SQL'
+            UPDATE person SET recovery_hashes = (recovery_hashes::jsonb - ?)::json
+            WHERE id = ? AND jsonb_exists(recovery_hashes::jsonb, ?)
+            SQL,
+            [$hash, $person->id->toRfc4122(), $hash],
+        ) === 1;
+        if ($isFirst) {
+            $this->entities->refresh($person);
+        }
+
+        return $isFirst;
     }
 
     /** @return list<PersonChange> the latest first */

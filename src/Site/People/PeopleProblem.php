@@ -29,6 +29,11 @@ final class PeopleProblem extends Problem
         return new self($key, ['{least}' => (string) CommonPasswords::LEAST], 'password');
     }
 
+    public static function tooManyTries(): self
+    {
+        return new self('who.problem.tries', [], 'current');
+    }
+
     public static function wrongPassword(): self
     {
         return new self('people.problem.wrong', [], 'current');

@@ -10,6 +10,7 @@ use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\HttpFoundation\RequestStack;
 use Symfony\Component\Security\Http\Event\CheckPassportEvent;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\SealedSecrets;
 
 /** Codes of an authenticator beside the password: RFC 6238, six digits, half a minute each, one step either way. */
 final readonly class SecondFactor
@@ -18,8 +19,12 @@ final readonly class SecondFactor
     private const DRIFT = 1;
     private const RECOVERY_CODES = 10;
 
-    public function __construct(private People $people, private RequestStack $requests, private Now $now)
-    {
+    public function __construct(
+        private People $people,
+        private RequestStack $requests,
+        private SealedSecrets $secrets,
+        private Now $now,
+    ) {
     }
 
     /** After the password: whoever has an authenticator says its code, or one of those kept for its loss. */
@@ -80,27 +85,20 @@ final readonly class SecondFactor
         while (\count($codes) < self::RECOVERY_CODES) {
             $codes[] = implode('-', str_split(strtolower(Base32::encodeUpperUnpadded(random_bytes(10))), 4));
         }
-        $this->people->setFactor($account, $secret, $step, array_map(self::hash(...), $codes));
+        $this->people->setFactor($account, $this->secrets->sealed($secret), $step, array_map(self::hash(...), $codes));
 
         return $codes;
     }
 
-    private function accepts(Account $account, string $code): bool
+    /** Uses up a code. Of several requests with the same one, sent at once, one is let in. */
+    public function accepts(Account $account, string $code): bool
     {
-        $step = $this->step($account->person->factorSecret ?? '', $code);
-        if ($step !== null && $step > $account->person->factorStep) {
-            $this->people->factorUsed($account->person, $step, null);
+        $secret = $account->person->factorSecret;
+        $step = $secret === null ? null : $this->step($this->secrets->opened($secret), $code);
 
-            return true;
-        }
-        $hash = self::hash(trim($code));
-        if ($step === null && \in_array($hash, $account->person->recoveryHashes, true)) {
-            $this->people->factorUsed($account->person, $account->person->factorStep, $hash);
-
-            return true;
-        }
-
-        return false;
+        return $step === null
+            ? $this->people->useRecoveryCode($account->person, self::hash(trim($code)))
+            : $this->people->useFactorStep($account->person, $step);
     }
 
     private static function hash(string $code): string

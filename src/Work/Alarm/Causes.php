@@ -74,6 +74,7 @@ final readonly class Causes
             $due->kind === 'action' => $due->verdict === Verdict::Broken ? Level::Wake : Level::Act,
             $due->kind === 'forecast' => $due->message === 'due.forecast.late' ? Level::Wake : Level::Look,
             !$due->isLate => null,
+            $due->rule === 'house.pit_low' => Level::Act,
             $due->kind === 'reminder', $due->kind === 'house' => Level::Look,
             default => Level::Act,
         };

@@ -95,7 +95,6 @@ final readonly class BatchPage
                     'entry_id' => Uuid::v7()->toRfc4122(),
                     'sent' => $sent?->typed,
                     'problems' => $sent->problems ?? [],
-                    'problem' => $doubtful === null ? array_values($sent->problems ?? [])[0] ?? null : null,
                     'doubts' => $doubtful->doubts ?? [],
                     'sentence' => $doubtful?->sentence,
                 ],

@@ -21,7 +21,9 @@ use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Work\Probe\Troubles;
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Disposal;
 use Verjuicer\Core\Assess\Finding\Finding;
+use Verjuicer\Core\Assess\Undercooked;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\HouseLimits;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
@@ -200,6 +202,10 @@ final class BatchParts
 
         return [
             'assessment' => $assessment,
+            'is_undercooked' => Undercooked::is($assessment),
+            // Off the heat between two cooks: nothing that is to be cooled.
+            'is_pause' => Undercooked::is($assessment) && $assessment->timeline->stage()?->name() === 'rest',
+            'is_disposed' => Disposal::of($assessment) !== null,
             'picture' => BatchPicture::of($assessment, $this->figures, $fall, $cook),
             'fall' => $fall,
             'remedies' => $this->forecasts->remedies($batch, $assessment),

@@ -87,6 +87,20 @@ final class NewBatchController extends FormController implements ShowsAgain
         $site = $this->account->get()->site;
         $id = $input->id();
         $lot = $input->text('lot') === '' ? null : $this->lots->find($site, $input->text('lot'))?->lot;
+        if ($lot === null && $input->text('lot') !== '') {
+            $input->refuse('lot', 'new.problem.lot');
+        }
+        if ($input->text('pit') !== '' && $this->pits->named($site, $input->text('pit')) === null) {
+            $input->refuse('pit', 'new.problem.pit');
+        }
+        $label = $input->text('thermometer');
+        if ($label !== '' && !\in_array($label, $this->thermometers->labels($site), true)) {
+            $input->refuse('thermometer', 'new.problem.thermometer');
+        }
+        if ($input->text('template') !== '' && $this->templates->find($site, $input->text('template')) === null) {
+            $input->refuse('template', 'new.problem.template');
+        }
+        $reason = $input->text('reason');
         $product = $lot->product ?? $this->products->find($site, $input->text('product'));
         if ($product === null) {
             $input->refuse('product', 'new.problem.product');
@@ -112,13 +126,14 @@ final class NewBatchController extends FormController implements ShowsAgain
             $input->isOn('wild'),
             $hasAdvisory,
         );
-        $batch = $this->ledger->write($site, function () use ($id, $plan, $lot, $at, $first, $input): Batch {
+        $batch = $this->ledger->write($site, function () use ($id, $plan, $lot, $at, $first, $input, $reason): Batch {
             $by = $this->account->get();
             $batch = $this->newBatches->begin($id, $by, $plan, $lot, $at);
             $drafts = [];
             foreach ($first as $name => $detail) {
                 $isSpotOpen = $detail instanceof Reading && $input->text('spot') === '';
-                $drafts[] = new Draft(Uuid::v5($id, (string) $name), $detail, $at, isSpotOpen: $isSpotOpen);
+                $why = $detail instanceof Reading && $reason !== '' ? $reason : null;
+                $drafts[] = new Draft(Uuid::v5($id, (string) $name), $detail, $at, $why, isSpotOpen: $isSpotOpen);
             }
             $this->entry->keep($batch, $by, $input->isOn('sure'), ...$drafts);
 

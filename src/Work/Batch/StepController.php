@@ -82,7 +82,14 @@ final class StepController extends FormController implements ShowsAgain
         }
 
         return [
-            new Draft(Uuid::v5($cook->id, 'read'), new Reading($temp), $cook->at, isSpotOpen: true, isPieceOpen: true),
+            new Draft(
+                Uuid::v5($cook->id, 'read'),
+                new Reading($temp),
+                $cook->at,
+                $cook->reason,
+                isSpotOpen: true,
+                isPieceOpen: true,
+            ),
         ];
     }
 

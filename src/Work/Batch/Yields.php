@@ -94,7 +94,10 @@ final readonly class Yields
                 'served',
                 $detail->weightKg,
             ],
-            $detail instanceof Discard => [($detail->why ?? DiscardReason::Safety)->value, $detail->weightKg],
+            $detail instanceof Discard, $detail instanceof Note && $detail->step === NoteStep::DiscardedPart => [
+                ($detail->why ?? DiscardReason::Safety)->value,
+                $detail->weightKg,
+            ],
             default => [null, null],
         };
         if ($name !== null && $weight !== null) {

@@ -30,13 +30,13 @@ final readonly class Due
     ) {
     }
 
-    /** Where the entry is that settles it: 'round', 'actions' or the batch itself. */
+    /** Where the entry is that settles it: 'unit' (all of a holding unit), 'round', 'actions' or the batch itself. */
     public function door(): string
     {
         return match (true) {
             $this->kind === 'action' => 'actions',
+            $this->rule === 'hot_hold' && \in_array($this->kind, ['check', 'unit', 'limit'], true) => 'unit',
             $this->kind === 'check'
-                || $this->kind === 'unit'
                 || ($this->kind === 'limit' && !\in_array($this->rule, ['time_control', 'date_mark'], true)) => 'round',
             default => 'batch',
         };

@@ -10,6 +10,7 @@ use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\Kinds\Action;
 use Verjuicer\Core\Event\Kinds\Cook;
+use Verjuicer\Core\Event\Kinds\Discard;
 use Verjuicer\Core\Event\Kinds\HotHold;
 use Verjuicer\Core\Event\Kinds\Note;
 use Verjuicer\Core\Event\Kinds\PitReading;
@@ -90,6 +91,9 @@ final readonly class Completion
         if ($detail instanceof Serve && self::isPart($detail, $known)) {
             return new Note(step: NoteStep::ServedPart, weightKg: $detail->weightKg, portions: $detail->portions);
         }
+        if ($detail instanceof Discard && self::isPart($detail, $known)) {
+            return new Note(step: NoteStep::DiscardedPart, weightKg: $detail->weightKg, why: $detail->why);
+        }
         if ($detail instanceof Action && $detail->text === null && $detail->finding !== RawLeftoverCheck::RULE) {
             throw EntryProblem::noAction();
         }
@@ -99,7 +103,8 @@ final readonly class Completion
                 : $known->spot($values['spot'], $draft->isSpotNew);
         }
         if ($detail instanceof Reading) {
-            $values['thermometer'] ??= $known->thermometer();
+            $values['thermometer'] =
+                $detail->thermometer === null ? $known->handThermometer() : $known->thermometer($draft, $detail);
         }
         if (
             $detail instanceof PitReading
@@ -168,17 +173,18 @@ final readonly class Completion
     }
 
     /**
-     * Whether what was served is only some of it: less than is left, as far as that was weighed, and nobody says that
-     * it was all.
+     * Whether what was served or discarded is only some of it: less than is left, as far as that was weighed, and
+     * nobody says that it was all.
      */
-    private static function isPart(Serve $served, Known $known): bool
+    private static function isPart(Serve|Discard $gone, Known $known): bool
     {
-        if ($served->all || ($served->weightKg === null && $served->portions === null)) {
+        $portions = $gone instanceof Serve ? $gone->portions : null;
+        if ($gone->all || ($gone->weightKg === null && $portions === null)) {
             return false;
         }
-        $left = $known->gramsLeft();
+        $left = $known->gramsLeft() ?? $known->grams();
 
-        return $served->weightKg === null || $left === null || $served->weightKg->grams() < $left;
+        return $gone->weightKg === null || $left === null || $gone->weightKg->grams() < $left;
     }
 
     /**

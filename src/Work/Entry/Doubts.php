@@ -6,6 +6,7 @@ namespace Verjuicer\App\Work\Entry;
 
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Log\AbridgedRecords;
+use Verjuicer\App\Ledger\Log\Amounts;
 use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Event\Kinds\TakenBack;
@@ -20,8 +21,13 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
  */
 final readonly class Doubts
 {
-    public function __construct(private AbridgedRecords $records, private RuleSetLibrary $ruleSets)
-    {
+    public function __construct(
+        private AbridgedRecords $records,
+        private RuleSetLibrary $ruleSets,
+        private Amounts $amounts,
+        private LineWords $words,
+        private EntryTime $time,
+    ) {
     }
 
     /**
@@ -45,11 +51,19 @@ final readonly class Doubts
         $record = $this->records->at($batch, Instant::ofEpoch($struck === [] ? $first : 0));
         $timeline = Timeline::of($record->with(...$struck), Instant::ofEpoch(\PHP_INT_MAX));
         $rules = $this->ruleSets->get($batch->ruleSet);
-        $readings = new ReadingDoubts($rules, $timeline, $batch->site->unit);
-        $steps = new StepDoubts($rules, $timeline, $batch);
+        $readings = new ReadingDoubts($rules, $timeline, $batch->site->unit, $this->time->now());
+        $steps = new StepDoubts(
+            $rules,
+            $timeline,
+            $batch,
+            $this->amounts->left($batch),
+            $this->words->said('pierced'),
+        );
         $doubtful = [];
         foreach ($drafts as $index => $draft) {
-            $doubts = $draft->detail instanceof Reading ? $readings->of($draft->detail, $draft->at) : [];
+            $doubts = $draft->detail instanceof Reading
+                ? $readings->of($draft->detail, $draft->at, $draft->replaces !== null)
+                : [];
             array_push($doubts, ...$steps->of($draft->detail, $draft->at, $draft->ofPiece));
             if ($doubts !== []) {
                 $doubtful[$index] = $doubts;

@@ -19,6 +19,7 @@ use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Inject;
 use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Event\Kinds\Sauce;
@@ -127,7 +128,9 @@ final class EntryController extends FormController implements ShowsAgain
         $kind = match (true) {
             $draft->detail instanceof Inject => RecipeKind::Brine,
             $draft->detail instanceof Spritz => RecipeKind::Spritz,
-            $draft->detail instanceof Sauce, $draft->detail instanceof Wrap => RecipeKind::Sauce,
+            $draft->detail instanceof Sauce,
+            $draft->detail instanceof Wrap,
+            $draft->detail instanceof Cook => RecipeKind::Sauce,
             default => RecipeKind::Rub,
         };
         $this->recipes->remember($batch->site, $name, $kind, $ticked);
@@ -163,7 +166,6 @@ final class EntryController extends FormController implements ShowsAgain
             'line' => trim($input->typed->getString('line')),
             'back' => $this->safeBack($input->typed->getString('back')),
             'entry_id' => $id,
-            'problem' => $doubtful === null ? array_values($input->problems)[0] ?? null : null,
             'doubts' => $doubtful->doubts ?? [],
             'sentence' => $doubtful?->sentence,
             'offers' => $problem === null ? [] : self::offers(trim($input->typed->getString('line')), $problem),

@@ -14,6 +14,8 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Event\Kinds\Reading;
+use Verjuicer\Core\Event\Kinds\Unwrap;
+use Verjuicer\Core\Event\Kinds\Wrap;
 use Verjuicer\Core\Event\Saying;
 use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\Instant;
@@ -147,11 +149,15 @@ final readonly class EntryLine
         if (($saying->sets['step'] ?? null) === NoteStep::Reminder->value) {
             return new Draft($id, $this->reminder->parse(implode(' ', $words), $site->unit), $at);
         }
+        if ($kind->name() === Catalogue::of(Wrap::class)->name() && $this->words->isSaid('unwrapped', $words[0] ?? '')) {
+            // "wrap opened": it came out of it.
+            [$kind, $saying, $words] = [Catalogue::of(Unwrap::class), Catalogue::of(Unwrap::class)->declared->sayings[0], []];
+        }
         $values = FieldWords::values($kind, $saying->sets);
         [$amounts, $words] = $this->amounts->taken($kind, $saying, $words);
         $values += $amounts;
         $left = [];
-        foreach ($words as $word) {
+        foreach ($saying->number === null ? $words : self::withUnits($words) as $word) {
             $choice = $this->words->choice($kind, $word);
             $flag = $this->words->flag($kind, $word);
             if ($saying->number !== null && !isset($values[$saying->number]) && self::isNumber($word)) {
@@ -203,6 +209,20 @@ final readonly class EntryLine
             ofPiece: $ofPiece ?? null,
             isPieceOpen: $piece === null,
         );
+    }
+
+    /**
+     * "158 °C" is one word, as "158c" is.
+     *
+     * @param list<string> $words
+     *
+     * @return list<string>
+     */
+    private static function withUnits(array $words): array
+    {
+        $joined = preg_replace('/(?<=^|\s)([-−+]?\d\S*) (°?[fFcC])(?=\s|$)/u', '$1$2', implode(' ', $words));
+
+        return $words === [] || $joined === null ? $words : explode(' ', $joined);
     }
 
     private static function isNumber(string $word): bool

@@ -151,6 +151,24 @@ final class EntryProblem extends Problem
         return new self('entry.problem.no_action', field: 'text');
     }
 
+    /** A reading entered long after it was taken, in seconds since 1970, and nobody says why. */
+    public static function lateWithoutReason(int $at, int $now): self
+    {
+        $minutes = intdiv($now - $at, 60);
+
+        return new self(
+            'entry.problem.late_reason',
+            ['{hours}' => (string) intdiv($minutes, 60), '{minutes}' => (string) ($minutes % 60)],
+            'reason',
+        );
+    }
+
+    /** @param list<string> $labels of thermometers that are held in the hand */
+    public static function whichThermometer(array $labels): self
+    {
+        return new self('entry.problem.which_thermometer', ['{labels}' => implode(', ', $labels)], 'thermometer');
+    }
+
     public static function noReason(): self
     {
         return new self('entry.problem.no_reason', field: 'reason');

@@ -114,10 +114,37 @@ final class Known
         );
     }
 
-    /** The one the batch was read with last. */
-    public function thermometer(): ?string
+    /**
+     * The one somebody read the batch with last.
+     *
+     * @throws EntryProblem if only a sensor read it so far, and the kitchen has thermometers to choose from
+     */
+    public function handThermometer(): ?string
     {
-        return $this->once('thermometer', fn (): ?string => $this->from->lastReadings->thermometer($this->batch));
+        $last = $this->once('thermometer', fn (): ?string => $this->from->lastReadings->thermometer($this->batch));
+        if ($last === null && $this->once('probed', fn (): bool => $this->from->lastReadings->isProbed($this->batch))) {
+            $labels = $this->from->thermometers->handLabels($this->batch->site);
+            if ($labels !== []) {
+                throw EntryProblem::whichThermometer($labels);
+            }
+        }
+
+        return $last;
+    }
+
+    /**
+     * The one an entry names; what a sensor wrote down names its own, which may be retired by now.
+     *
+     * @throws EntryProblem if the site has no such thermometer in use
+     */
+    public function thermometer(Draft $draft, Reading $reading): ?string
+    {
+        $labels = $this->once('labels', fn (): array => $this->from->thermometers->labels($this->batch->site));
+        if ($draft->by !== null || $reading->logger || \in_array($reading->thermometer, $labels, true)) {
+            return $reading->thermometer;
+        }
+        $given = $reading->thermometer ?? '';
+        throw EntryProblem::unknownThermometer($given, Nearest::of($given, $labels));
     }
 
     /** @throws EntryProblem if the site has no such pit */

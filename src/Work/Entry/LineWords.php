@@ -96,6 +96,12 @@ final readonly class LineWords
         return \in_array(mb_strtolower($word), $this->words('said.'.$key), true);
     }
 
+    /** @return list<string> the words for something, in lower case */
+    public function said(string $key): array
+    {
+        return $this->words('said.'.$key);
+    }
+
     /** Whether a word is one of those for a unit, or for what is counted. */
     public function isUnit(string $unit, string $word): bool
     {

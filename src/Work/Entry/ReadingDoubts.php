@@ -22,6 +22,8 @@ use Verjuicer\Core\Ruleset\Surroundings;
  */
 final class ReadingDoubts
 {
+    private const LONG_AGO = 2 * 3600; // seconds
+
     /**
      * @var array<int, array<string, list<array{Temperature, Instant}>>> those kept and those entered with them, by
      *     piece and spot
@@ -35,6 +37,7 @@ final class ReadingDoubts
         private readonly RuleSet $rules,
         private readonly Timeline $timeline,
         TemperatureUnit $siteUnit,
+        private readonly Instant $now,
     ) {
         $this->units = [$siteUnit->value => $siteUnit];
         foreach ($timeline->readings->all() as $reading) {
@@ -43,8 +46,12 @@ final class ReadingDoubts
         }
     }
 
-    /** @return list<Doubt> */
-    public function of(Reading $reading, Instant $at): array
+    /**
+     * @param bool $isCorrection whether it replaces an earlier entry, whose time was asked about then
+     *
+     * @return list<Doubt>
+     */
+    public function of(Reading $reading, Instant $at, bool $isCorrection): array
     {
         $last = array_filter(
             array_map(
@@ -57,7 +64,22 @@ final class ReadingDoubts
         $around = new Surroundings(array_values($this->units), $this->isFrozen($at), $sameSpot, array_values($last));
         $this->read[$reading->piece][$reading->spot][] = [$reading->temp, $at];
 
-        return $this->rules->house()->plausible->doubts($reading->temp, $at, $around);
+        return [
+            ...$this->rules->house()->plausible->doubts($reading->temp, $at, $around),
+            ...$isCorrection ? [] : $this->ofTime($at),
+        ];
+    }
+
+    /** @return list<Doubt> a slip of the minutes lands in another stage, or long ago */
+    private function ofTime(Instant $at): array
+    {
+        $open = $this->timeline->stages[\count($this->timeline->stages) - 1] ?? null;
+        $isOtherStage = $open !== null && $open->from->isAfter($at);
+
+        return [
+            ...$isOtherStage ? [Doubt::OtherStage] : [],
+            ...$this->now->epoch - $at->epoch > self::LONG_AGO ? [Doubt::LongAgo] : [],
+        ];
     }
 
     private function isFrozen(Instant $at): bool

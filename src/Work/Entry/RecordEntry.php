@@ -28,6 +28,7 @@ final readonly class RecordEntry
         private Ledger $ledger,
         private EventLog $log,
         private MadeOffline $offline,
+        private EntryTime $time,
     ) {
     }
 
@@ -133,6 +134,11 @@ final readonly class RecordEntry
      */
     private function resolved(Batch $batch, array $drafts): array
     {
+        foreach ($drafts as $draft) {
+            if ($this->time->needsReason($draft)) {
+                throw EntryProblem::lateWithoutReason($draft->at->epoch, $this->time->now()->epoch);
+            }
+        }
         $destinations = $this->partWays->of($batch, $drafts);
         $ofBatch = $batches = [];
         foreach ($drafts as $index => $draft) {

@@ -7,10 +7,12 @@ namespace Verjuicer\App\Work\Entry;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Event\BeginsStage;
+use Verjuicer\Core\Event\CarriesSurfaceInside;
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\EndsBatch;
 use Verjuicer\Core\Event\Kinds;
 use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Food\Integrity;
 use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Ruleset\Doubt;
@@ -25,8 +27,17 @@ final readonly class StepDoubts
     private const REMARKS = [Kinds\Note::class, Kinds\Action::class, Kinds\TakenBack::class, Kinds\Close::class];
     private const HEAT = [Kinds\Cook::class, Kinds\Reheat::class, Kinds\HotHold::class];
 
-    public function __construct(private RuleSet $rules, private Timeline $timeline, private Batch $batch)
-    {
+    /**
+     * @param int|null $gramsLeft what is left of it; null where nobody weighed it
+     * @param list<string> $piercing words for a blade, a needle or a stuffing that went into the meat
+     */
+    public function __construct(
+        private RuleSet $rules,
+        private Timeline $timeline,
+        private Batch $batch,
+        private ?int $gramsLeft,
+        private array $piercing,
+    ) {
     }
 
     /**
@@ -41,6 +52,7 @@ final readonly class StepDoubts
                 $this->order($detail, $at),
                 $this->isTooMuch($detail) ? Doubt::TooMuch : null,
                 $this->isWarmIntoCold($detail, $at, $piece) ? Doubt::WarmIntoCold : null,
+                $this->isPiercedByWords($detail) ? Doubt::Pierced : null,
             ]),
         );
     }
@@ -103,13 +115,38 @@ final readonly class StepDoubts
     {
         $weight = match (true) {
             $detail instanceof Kinds\Serve, $detail instanceof Kinds\Discard => $detail->weightKg,
-            $detail instanceof Kinds\Note && $detail->step === NoteStep::ServedPart => $detail->weightKg,
-            $detail instanceof Kinds\Note && $detail->step === NoteStep::Weighed => $detail->totalKg,
+            $detail instanceof Kinds\Note
+                && \in_array($detail->step, [NoteStep::ServedPart, NoteStep::DiscardedPart], true) => $detail->weightKg,
             default => null,
         };
+        $weighed = $detail instanceof Kinds\Note && $detail->step === NoteStep::Weighed ? $detail->totalKg : null;
         $all = $this->batch->grams();
+        $left = $this->gramsLeft ?? $all;
 
-        return $weight !== null && $all !== null && $weight->grams() > $all;
+        return ($weight !== null && $left !== null && $weight->grams() > $left)
+            || ($weighed !== null && $all !== null && $weighed->grams() > $all);
+    }
+
+    /** "Studded with garlic" in a note: the surface went inside, and the stricter rule only follows if it is recorded. */
+    private function isPiercedByWords(Detail $detail): bool
+    {
+        $words = match (true) {
+            $detail instanceof Kinds\Note => $detail->text,
+            $detail instanceof Kinds\Season, $detail instanceof Kinds\Sauce => $detail->recipe,
+            default => null,
+        };
+        if ($words === null || $this->batch->integrity === Integrity::NonIntact) {
+            return false;
+        }
+        foreach ($this->timeline->events as $event) {
+            if ($event->detail instanceof CarriesSurfaceInside) {
+                return false;
+            }
+        }
+
+        preg_match_all('/\pL+/u', mb_strtolower($words), $found);
+
+        return array_intersect($found[0], $this->piercing) !== [];
     }
 
     /** By the last reading of each piece that is put there; once it was pulled or chopped, of the pan. */

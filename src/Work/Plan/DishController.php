@@ -258,6 +258,7 @@ final class DishController extends FormController
         return $this->page('work/plan/dish.html.twig', $input, [
             'site' => $dish->site,
             'plan' => $dish->plan,
+            'sheet' => $sheet,
             'of' => $of,
             'ways' => $sheet->waysOut($of),
             'pits' => $this->pits->of($dish->site),

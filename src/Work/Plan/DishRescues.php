@@ -5,12 +5,16 @@ declare(strict_types=1);
 namespace Verjuicer\App\Work\Plan;
 
 use Verjuicer\App\Ledger\Assessment\Assessments;
+use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Projection\Forecast\Forecasts;
 use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Projection\Lane\Lanes;
+use Verjuicer\App\Site\Settings\SiteRules;
+use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Forecast\CookRescue;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Plan\Planner;
+use Verjuicer\Core\Ruleset\DateMarkRules;
 
 /** Ways out for a planned batch that is on the heat and runs late. */
 final readonly class DishRescues
@@ -18,10 +22,18 @@ final readonly class DishRescues
     private const QUARTER = 900; // seconds
     private const MOST_LATER = 4 * 3600;
     /** Stages of food that could be served in its place. */
-    private const HELD = ['hot_hold', 'cold_hold', 'rest'];
+    private const HELD = ['hot_hold', self::COLD, 'rest'];
+    private const COLD = 'cold_hold';
+    /** Seconds that food is held hot or rests for a meal, at the most. */
+    private const MOST_HELD_HOT = 12 * 3600;
 
-    public function __construct(private Assessments $assessments, private Forecasts $forecasts, private Lanes $lanes)
-    {
+    public function __construct(
+        private Assessments $assessments,
+        private Forecasts $forecasts,
+        private Lanes $lanes,
+        private SiteRules $rules,
+        private Now $now,
+    ) {
     }
 
     /** @return array{rescue: CookRescue|null, later: Instant|null, held: list<Lane>} */
@@ -37,12 +49,39 @@ final readonly class DishRescues
             'held' => array_values(
                 array_filter(
                     $this->lanes->open($sheet->dish->site)->lanes,
-                    static fn (Lane $one): bool => $one->product === $sheet->dish->product->name
+                    fn (Lane $one): bool => $one->product === $sheet->dish->product->name
                         && $one->batchId !== $batch?->id->toRfc4122()
-                        && \in_array($one->stage(), self::HELD, true),
+                        && \in_array($one->stage(), self::HELD, true)
+                        && $this->isFitFor($one, $sheet),
                 ),
             ),
         ];
+    }
+
+    /** Food that may stand in for a dish: without a finding, and in date at the meal. */
+    private function isFitFor(Lane $lane, DishSheet $sheet): bool
+    {
+        $serve = $sheet->schedule->dish->serve;
+        if ($lane->wrongs !== [] || $lane->verdict === Verdict::Broken || $lane->verdict === Verdict::NotShown) {
+            return false;
+        }
+        if ($lane->stage() !== self::COLD) {
+            return $serve->epoch - $this->now->instant()->epoch <= self::MOST_HELD_HOT;
+        }
+        foreach ($lane->dues as $due) {
+            if ($due->rule === 'date_mark') {
+                return !$serve->isAfter($due->deadline);
+            }
+        }
+        // Not marked yet: it will be, from the day it came off the heat.
+        $days = $this->rules->of($sheet->dish->site)->get(DateMarkRules::class)->days;
+        foreach (array_reverse($lane->stages) as $stage) {
+            if ($stage->name === 'cook' && $stage->to !== null) {
+                return $serve->epoch - $stage->to->epoch < ($days - 1) * 86400;
+            }
+        }
+
+        return false;
     }
 
     /** When it would be served to be there nine times in ten; null where that is too far off. */

@@ -10,6 +10,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Platform\Form\FormController;
+use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Wording\Figures;
@@ -38,7 +39,11 @@ final class PlanScheduleController extends FormController
     #[Route('/schedule', name: 'plan_schedule', methods: ['GET'])]
     public function schedule(string $plan): Response
     {
-        $plan = $this->find($plan);
+        return $this->scheduled($this->find($plan), $this->blank());
+    }
+
+    private function scheduled(Plan $plan, FormInput $input): Response
+    {
         $sheet = $this->sheets->of($plan);
         $ways = $late = [];
         foreach ($sheet->dishes as $one) {
@@ -53,7 +58,7 @@ final class PlanScheduleController extends FormController
             }
         }
 
-        return $this->render('work/plan/schedule.html.twig', [
+        return $this->page('work/plan/schedule.html.twig', $input, [
             'site' => $plan->site,
             'plan' => $plan,
             'sheet' => $sheet,
@@ -72,8 +77,10 @@ final class PlanScheduleController extends FormController
     {
         $plan = $this->find($plan);
         $input = $this->read($request, 'plan');
-        $sheet = $this->sheets->of($plan);
-        $next = $input->isGood() ? $this->nextDay($sheet) : null;
+        if (!$input->isGood()) {
+            return $this->scheduled($plan, $input);
+        }
+        $next = $this->nextDay($this->sheets->of($plan));
         foreach ($next['dishes'] ?? [] as $dish) {
             try {
                 $this->batches->make($dish, $this->account->get());

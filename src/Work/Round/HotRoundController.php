@@ -50,9 +50,9 @@ final class HotRoundController extends FormController implements ShowsAgain
     }
 
     #[Route('', name: 'hot_round', methods: ['GET'])]
-    public function show(): Response
+    public function show(Request $request): Response
     {
-        $filled = ['when' => $this->happened->now()];
+        $filled = ['when' => $this->happened->now(), 'unit' => $request->query->getString('unit')];
         foreach ($this->held() as $lane) {
             $filled['id'.$lane->tag] = Uuid::v7()->toRfc4122();
         }
@@ -67,25 +67,49 @@ final class HotRoundController extends FormController implements ShowsAgain
         $input = $this->read($request, 'hot_round');
         $site = $this->account->get()->site;
         $at = $input->read('when', fn (string $given): Instant => $this->happened->read($given, $site));
-        $drafts = $at === null ? [] : $this->drafts($input, $at);
+        $isSent = $input->isGood();
+        $drafts = $isSent && $at !== null ? $this->drafts($input, $at) : [];
         if ($input->isGood() && $drafts === []) {
             $input->refuse('form', 'hothold.problem.nothing');
         }
-        foreach ($input->isOn('sure') || !$input->isGood() ? [] : $drafts as [$lane, $draft]) {
-            if ($this->entry->doubts($this->batches->get($lane->batchId), $draft) !== []) {
-                $input->refuse('t'.$lane->tag, 'round.doubt');
-            }
-        }
-        if (!$input->isGood()) {
-            return $this->again($input);
-        }
+        $drafts = array_filter($drafts, fn (array $one): bool => $this->isPlausible($input, ...$one));
         $this->ledger->write($site, function () use ($drafts): void {
             foreach ($drafts as [$lane, $draft]) {
                 $this->entry->keep($this->batches->get($lane->batchId), $this->account->get(), true, $draft);
             }
         });
+        if ($input->isGood()) {
+            return $this->kept('hothold.kept', 'hot_round');
+        }
+        // What was fine is saved, and asks for nothing more: one doubtful reading does not hold up the others.
+        foreach ($drafts as [$lane]) {
+            $input->typed->set('t'.$lane->tag, '');
+            $input->typed->set('id'.$lane->tag, Uuid::v7()->toRfc4122());
+        }
 
-        return $this->kept('hothold.kept', 'hot_round');
+        return $this->again($input, \count($drafts));
+    }
+
+    /** Whether it can be kept as it is; what is wrong with it or asked about it stands at its field. */
+    private function isPlausible(FormInput $input, Lane $lane, Draft $draft): bool
+    {
+        try {
+            $doubts = $this->entry->doubts($this->batches->get($lane->batchId), $draft)[0] ?? [];
+        } catch (Problem $problem) {
+            $field = $problem->field === 'reason' ? 'reason' : 't'.$lane->tag;
+            $input->refuse($field, $problem->key, $problem->values);
+
+            return false;
+        }
+        if ($doubts === [] || $input->isOn('sure'.$lane->tag)) {
+            return true;
+        }
+        $input->refuse('t'.$lane->tag, 'entry.sure.'.$doubts[0]->value, [
+            '{unit}' => $this->account->get()->site->unit->value,
+        ]);
+        $input->typed->set('asks'.$lane->tag, '1');
+
+        return false;
     }
 
     #[IsGranted('ROLE_PITMASTER')]
@@ -163,11 +187,12 @@ final class HotRoundController extends FormController implements ShowsAgain
         return $held;
     }
 
-    private function again(FormInput $input): Response
+    private function again(FormInput $input, int $saved = 0): Response
     {
         $site = $this->account->get()->site;
 
         return $this->page('work/round/hot.html.twig', $input, [
+            'saved' => $saved,
             'site' => $site,
             'held' => $this->held(),
             'units' => $this->units->of($site),

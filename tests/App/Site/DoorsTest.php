@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\App\Site;
 
+use Doctrine\ORM\EntityManagerInterface;
 use Otp\Otp;
 use ParagonIE\ConstantTime\Base32;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
+use Verjuicer\App\Platform\SealedSecrets;
+use Verjuicer\App\Site\People\People;
 use Verjuicer\App\Site\People\SecondFactor;
 use Verjuicer\Tests\App\KitchenTestCase;
 use Verjuicer\Tests\Kitchen\TestKitchen;
@@ -68,6 +71,54 @@ final class DoorsTest extends KitchenTestCase
         self::assertStringContainsString('Board', $this->logInByForm('dell', self::PASSWORD, $recovery[3]));
         $this->client->restart();
         self::assertStringContainsString('code is missing', $this->logInByForm('dell', self::PASSWORD, $recovery[3]));
+    }
+
+    public function testOfTwoRequestsWithOneCodeOneIsLetIn(): void
+    {
+        $person = $this->logIn('dell')->person;
+        $people = $this->service(People::class);
+        self::assertTrue($people->useFactorStep($person, 7));
+        $person->factorStep = 0; // as another request read it before
+        self::assertFalse($people->useFactorStep($person, 7));
+        $person->recoveryHashes = ['a', 'b'];
+        $this->service(EntityManagerInterface::class)->flush();
+        self::assertTrue($people->useRecoveryCode($person, 'a'));
+        self::assertFalse($people->useRecoveryCode($person, 'a'));
+        self::assertSame(['b'], $person->recoveryHashes);
+    }
+
+    public function testTurningItOffNeedsACodeAndItsSecretIsNotReadableInTheDatabase(): void
+    {
+        $this->logIn('dell');
+        $page = $this->client->request('GET', '/me/factor');
+        $secret = str_replace(' ', '', $page->filter('[data-secret]')->text());
+        $this->client->submit($page->selectButton('Turn on')->form(['code' => self::code($secret)]));
+        $stored = $this->words("SELECT factor_secret FROM person WHERE login = 'dell'");
+        self::assertStringNotContainsString($secret, $stored);
+        self::assertSame($secret, $this->service(SealedSecrets::class)->opened($stored));
+        self::assertSame('', (new SealedSecrets('another key'))->opened($stored));
+        $page = $this->client->request('GET', '/me/factor');
+        $page = $this->client->submit($page->selectButton('Turn off')->form(['code' => '']));
+        self::assertSelectorExists('#problem-code');
+        $page = $this->client->submit($page->selectButton('Turn off')->form(['code' => self::code($secret)]));
+        self::assertSelectorExists('#problem-code', 'it was used when it was turned on');
+        self::mockTime((new \DateTimeImmutable(TestKitchen::MOMENT))->modify('+60 seconds'));
+        $this->client->submit($page->selectButton('Turn off')->form(['code' => self::code($secret, 2)]));
+        self::assertResponseRedirects('/me');
+    }
+
+    public function testFiveWrongPasswordsOfOnesOwnAreEnough(): void
+    {
+        $this->logIn('dell');
+        $page = $this->client->request('GET', '/me');
+        $sent = ['current' => 'wrong', 'password' => 'a-new-one-quite-long'];
+        $form = $page->filterXPath("//form[.//input[@name='current']]")->form($sent);
+        for ($try = 0; $try < 5; ++$try) {
+            $this->client->submit($form);
+            self::assertSelectorTextContains('#problem-current', 'not the password');
+        }
+        $this->client->submit($form, ['current' => self::PASSWORD]);
+        self::assertSelectorTextContains('#problem-current', 'Too many tries');
     }
 
     public function testASiteCanDemandItOfItsManagers(): void

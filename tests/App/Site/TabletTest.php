@@ -65,6 +65,56 @@ final class TabletTest extends KitchenTestCase
         self::assertResponseRedirects('/');
     }
 
+    public function testOnATabletTheLoginIsNamesAndPins(): void
+    {
+        $this->setPin('ike', '4711');
+        $this->register('pit tablet');
+        $this->nobodyStandsThere();
+        $this->client->request('GET', '/');
+        self::assertResponseRedirects('/login');
+        $this->client->followRedirect();
+        self::assertResponseRedirects('/who');
+        $page = $this->client->followRedirect();
+        $page = $this->client->click($page->selectLink('Log in with a password')->link());
+        $this->client->submit($page->selectButton('Log in')->form(['_username' => 'ike', '_password' => 'wrong']));
+        $this->client->followRedirect();
+        self::assertSelectorTextContains('[role=alert]', 'do not go together');
+        $this->enter($this->client->request('GET', '/who'), 'ike', '4711');
+        $page = $this->client->request('GET', '/');
+        $this->client->submit($page->selectButton('Log out')->form());
+        $this->client->followRedirect();
+        self::assertResponseRedirects('/who');
+    }
+
+    public function testWrongPinsCountByNameOnWhateverTablet(): void
+    {
+        $this->setPin('ike', '4711');
+        $this->register('pit tablet');
+        $page = $this->client->request('GET', '/who');
+        for ($try = 0; $try < 5; ++$try) {
+            $page = $this->enter($page, 'ike', '0000');
+        }
+        $this->register('hall tablet');
+        $page = $this->enter($this->client->request('GET', '/who'), 'ike', '4711');
+        self::assertStringContainsString('Too many tries', $page->filter('#problem-pin')->text());
+    }
+
+    public function testRevokingATabletEndsItsSessions(): void
+    {
+        $this->setPin('ike', '4711');
+        $this->register('pit tablet');
+        $this->enter($this->client->request('GET', '/who'), 'ike', '4711');
+        $this->client->request('GET', '/kitchen');
+        self::assertResponseIsSuccessful();
+        $this->asOwner();
+        $this->connection()->executeStatement("UPDATE device SET revoked_at = now() WHERE name = 'pit tablet'");
+        $this->connection()->executeStatement('SET ROLE verjuicer_app');
+        $this->client->request('GET', '/kitchen');
+        self::assertResponseRedirects('/login');
+        $this->client->request('GET', '/kitchen');
+        self::assertResponseRedirects('/login', message: 'and it stays so');
+    }
+
     public function testATabletTakenAwayIsNoneAnyMore(): void
     {
         $this->setPin('ike', '4711');
@@ -74,6 +124,11 @@ final class TabletTest extends KitchenTestCase
         $this->client->submit($page->selectButton('Take it away')->form());
         $this->client->request('GET', '/who');
         self::assertResponseRedirects('/login');
+    }
+
+    private function nobodyStandsThere(): void
+    {
+        $this->client->request('GET', '/who');
     }
 
     private function setPin(string $login, string $pin): void

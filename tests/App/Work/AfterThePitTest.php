@@ -172,9 +172,9 @@ final class AfterThePitTest extends KitchenTestCase
         $page = $this->client->submit($page->selectButton('Keep the round')->form(['t18' => '144', 't21' => '-30']));
         self::assertSelectorExists('#problem-t21', 'a slip is asked about');
         self::assertSame(
-            $before,
+            $before + 1,
             $this->number("SELECT count(*) FROM event WHERE type = 'reading'"),
-            'and nothing of the round is kept yet',
+            'and holds up nothing else of the round',
         );
         $form = $page->selectButton('Keep the round')->form(['t21' => '141']);
         $this->client->submit($form);
@@ -295,9 +295,10 @@ final class AfterThePitTest extends KitchenTestCase
     public function testThrowingAwaySaysWhatForAndHowMuch(): void
     {
         $path = $this->path(9);
-        $this->step($path, 'discard', ['why' => 'safety', 'weight_kg' => '0.4', 'reason' => 'clock ran out']);
+        $all = ['why' => 'safety', 'weight_kg' => '0.4', 'all' => '1', 'reason' => 'clock ran out'];
+        $this->step($path, 'discard', $all);
         self::assertStringContainsString(
-            'Thrown away · for safety · 400 g · clock ran out',
+            'Thrown away · for safety · 400 g · all of it · clock ran out',
             $this->client->request('GET', $path)->filter('#everything')->text(),
         );
         self::assertSelectorExists('[data-rule=time_control][data-verdict=met]');

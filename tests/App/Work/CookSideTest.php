@@ -32,7 +32,7 @@ final class CookSideTest extends KitchenTestCase
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString(
             '42.1 is above 41 °F: refuse it (3-202.11(A))',
-            $page->filter('[role=alert]')->text(),
+            $page->filter('form [role=alert]')->text(),
         );
         self::assertSame('NF-950', $page->filter('[name=number0]')->attr('value'), 'nothing typed is lost');
         self::assertSame(0, $this->number("SELECT count(*) FROM lot WHERE number = 'NF-950'"));

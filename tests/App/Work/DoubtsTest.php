@@ -33,6 +33,10 @@ final class DoubtsTest extends KitchenTestCase
         yield 'before it began' => ['7 wrap foil 2026-11-20 10:00', 'before anything happened'];
         yield 'served while it was still read' => ['7 serve -60', 'Later than that'];
         yield 'packed while it is warm' => ['7 pack vacuum', 'last read above the cold limit'];
+        yield 'a slip of the minutes, into another stage' => ['7 160 -345 because late', 'in an earlier stage'];
+        yield 'more than two hours ago' => ['7 160 -125 because late', 'more than two hours ago'];
+        yield 'a note says that it was pierced' => ['7 note studded with garlic', 'something went into the meat'];
+        yield 'so does what it was seasoned with' => ['7 note cut slits for the rub', 'something went into the meat'];
         yield 'put into the cold while it is warm' => ['7 cold', 'last read above the cold limit'];
     }
 
@@ -58,13 +62,63 @@ final class DoubtsTest extends KitchenTestCase
             ->filterXPath("//form[input[@name='type'][@value='discard']]")
             ->form();
         $page = $this->client->submit($form, ['weight_kg' => '400', 'reason' => 'fell']);
-        self::assertStringContainsString('more than there is', $page->filter('[role=alertdialog]')->text());
+        self::assertStringContainsString('more than is left', $page->filter('[role=alertdialog]')->text());
         $this->client->submit($page->selectButton('Yes, keep it')->form());
         self::assertResponseRedirects($path);
         self::assertSame(
             '400',
             $this->words("SELECT members->>'weight_kg' FROM event WHERE type = 'discard' ORDER BY seq DESC LIMIT 1"),
         );
+    }
+
+    public function testAPartThatIsDiscardedLeavesTheRest(): void
+    {
+        $this->logIn();
+        $this->keep('7 weigh 3 kg');
+        $this->keep('7 discard 0.5 kg dropped');
+        self::assertResponseRedirects();
+        $this->client->request('GET', $this->path(7));
+        self::assertResponseIsSuccessful('it is still open');
+        self::assertSame(
+            'discarded_part 0.5 dropped',
+            $this->words(
+                "SELECT members->>'step' || ' ' || (members->>'weight_kg') || ' ' || reason
+                 FROM event ORDER BY seq DESC LIMIT 1",
+            ),
+        );
+        $page = $this->keep('7 discard 2.6 kg');
+        self::assertStringContainsString('more than is left', $page->filter('[role=alertdialog]')->text());
+        $this->keep('7 discard 2.5 kg');
+        self::assertResponseRedirects();
+        self::assertSame('discard', $this->words('SELECT type FROM event ORDER BY seq DESC LIMIT 1'), 'that is all');
+    }
+
+    public function testAReadingEnteredMoreThanAnHourLateNeedsAReason(): void
+    {
+        $this->logIn();
+        $path = $this->path(7);
+        $before = $this->number('SELECT count(*) FROM event');
+        $page = $this->keep('7 160 -61');
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('Say why it is entered late', $page->filter('[role=alert]')->text());
+        $form = $this->client->request('GET', $path.'/check')->filterXPath("//form[.//input[@name='from']]")->form();
+        $this->client->submit($form, ['temp' => '160', 'when' => '-61']);
+        self::assertSelectorTextContains('#problem-reason', 'Say why it is entered late');
+        $form = $this->client
+            ->request('GET', $this->path(5).'/steps')
+            ->filterXPath("//form[input[@name='type'][@value='cook']]")
+            ->form();
+        $page = $this->client->submit($form, ['temp_on' => '39', 'when' => '-61']);
+        self::assertSelectorTextContains('#problem-reason', 'Say why it is entered late');
+        self::assertSame($before, $this->number('SELECT count(*) FROM event'));
+        $again = $page->filterXPath("//form[input[@name='type'][@value='cook']]")->form();
+        $this->client->submit($again, ['reason' => 'the card was in the truck']);
+        self::assertSame(
+            'the card was in the truck',
+            $this->words("SELECT reason FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"),
+        );
+        $this->keep('7 160 -59');
+        self::assertResponseRedirects('/', message: 'not late yet');
     }
 
     public function testABatchRemembersItsUnit(): void

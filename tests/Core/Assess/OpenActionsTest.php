@@ -46,6 +46,15 @@ final class OpenActionsTest extends TestCase
         ];
         yield 'the worst first' => [['cook', 'receiving'], ['-10 received', '0 cook', '100 130', '110 serve']];
         yield 'an ended batch keeps asking' => [['hot_hold'], [...self::DIP, '220 serve'], '90000'];
+        yield 'all of it discarded settles what was before' => [[], [...self::DIP, '220 discard'], '90000'];
+        yield 'undercooked and discarded' => [[], ['0 cook', '100 130', '110 rest', '120 discard']];
+        yield 'donated is eaten' => [['hot_hold'], [...self::DIP, '220 discard why=donated']];
+        yield 'a part of it was served before' => [
+            ['hot_hold'],
+            [...self::DIP, '210 note step=served_part', '220 discard'],
+        ];
+        yield 'served, and only then thrown away' => [['hot_hold'], [...self::DIP, '210 serve', '220 discard']];
+        yield 'the discard was taken back' => [['hot_hold'], [...self::DIP, '220 discard', '221 void replaces=e5']];
         yield 'cautions ask for nothing' => [[], ['0 prep'], '300'];
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\Core\Assess\Check;
 
+use Verjuicer\Tests\Core\Story;
+
 /** Resting hot, as far as readings show it. */
 final class RestCheckTest extends CheckTestCase
 {
@@ -20,6 +22,28 @@ final class RestCheckTest extends CheckTestCase
         yield 'straight into the freezer it is none' => ['rest', 'none', self::cooked('0 freeze'), '130'];
         yield 'nor is a rest that ends there' => ['rest', 'none', self::cooked('0 rest', '30 freeze'), '200'];
         yield 'nor one that ends in the walk-in' => ['rest', 'none', self::cooked('0 rest', '30 cold_hold'), '200'];
+    }
+
+    public function testNeverSaysThatItStayedHotWhereItCameOffUnderTheLimit(): void
+    {
+        $rare = ['0 cook set=250', '60 115', '61 rest', '81 cook set=500', '90 140'];
+        self::assertSame('rest.came_off_under', self::message($rare, '70'), 'in the pause');
+        self::assertSame('rest.came_off_under', self::message($rare, '100'), 'after it');
+        $hot = ['0 cook set=250', '60 150', '61 rest', '81 cook set=500'];
+        self::assertSame('rest.not_read_yet', self::message($hot, '70'));
+        self::assertSame('rest.met', self::message($hot, '100'));
+    }
+
+    /** @param list<string> $lines */
+    private static function message(array $lines, string $asOf): ?string
+    {
+        foreach (Story::of(...$lines)->about('beef roast')->assess($asOf)->findings as $finding) {
+            if ($finding->rule === 'rest') {
+                return $finding->message;
+            }
+        }
+
+        return null;
     }
 
     public function testSaysWhatIsLeftToDo(): void

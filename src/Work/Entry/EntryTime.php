@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Work\Entry;
+
+use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\Site\MadeOffline;
+use Verjuicer\Core\Event\Kinds\Reading;
+use Verjuicer\Core\Measure\Instant;
+
+/** The moment at which somebody made an entry, and whether a reading is entered so late that the record wants a reason. */
+final readonly class EntryTime
+{
+    private const LATE = 3600; // seconds
+
+    public function __construct(private Now $now, private MadeOffline $offline)
+    {
+    }
+
+    /** Of what was made without a network, the moment it was made; else now. */
+    public function now(): Instant
+    {
+        return $this->offline->at() ?? $this->now->instant();
+    }
+
+    /** A sensor sends late by itself, and a correction has a reason of its own. */
+    public function needsReason(Draft $draft): bool
+    {
+        return $draft->detail instanceof Reading
+            && $draft->by === null
+            && $draft->replaces === null
+            && trim($draft->reason ?? '') === ''
+            && $this->now()->epoch - $draft->at->epoch > self::LATE;
+    }
+}
