@@ -23,11 +23,16 @@ abstract class FormController extends AbstractController
         return $input;
     }
 
-    /** What was sent, with what turned out to be wrong with it. */
-    protected function refused(Request $request, Problem $problem): FormInput
+    /**
+     * What was sent, with what turned out to be wrong with it.
+     *
+     * @param list<string> $asked fields that the form shows only once they are asked for
+     */
+    protected function refused(Request $request, Problem $problem, array $asked = []): FormInput
     {
         $input = FormInput::of($request);
-        $field = $input->typed->has($problem->field) ? $problem->field : 'form';
+        $isShown = $input->typed->has($problem->field) || \in_array($problem->field, $asked, true);
+        $field = $isShown ? $problem->field : 'form';
         $input->refuse($field, $problem->key, $problem->values);
 
         return $input;

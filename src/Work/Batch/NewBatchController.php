@@ -145,7 +145,7 @@ final class NewBatchController extends FormController implements ShowsAgain
 
     public function showAgain(Request $request, Problem $problem): Response
     {
-        return $this->again($this->refused($request, $problem));
+        return $this->again($this->refused($request, $problem, ['reason']));
     }
 
     /** @return list<Detail> what happened as it began */

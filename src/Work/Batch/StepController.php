@@ -68,7 +68,7 @@ final class StepController extends FormController implements ShowsAgain
 
         return $this->page->respond(
             $batch,
-            $this->refused($request, $problem),
+            $this->refused($request, $problem, ['reason']),
             $problem instanceof Doubtful ? $problem : null,
         );
     }

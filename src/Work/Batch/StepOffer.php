@@ -33,10 +33,15 @@ final readonly class StepOffer
         return new self(
             $kind->name(),
             array_values(
-                array_filter(DetailForm::fields($kind), static fn (Field $field): bool => $field->name !== 'piece'),
+                array_filter(
+                    DetailForm::fields($kind),
+                    // What meat is braised in is said on the log line.
+                    static fn (Field $field): bool => $field->name !== 'piece'
+                        && !($isCook && $field->name === 'recipe'),
+                ),
             ),
             DetailForm::asksReason($kind),
-            isset($kind->fields['recipe']),
+            !$isCook && isset($kind->fields['recipe']),
             $kind->partsWays() || isset($kind->fields['piece']),
             $kind->partsWays(),
             $kind->beginsStage(),

@@ -105,7 +105,7 @@ final class DoubtsTest extends KitchenTestCase
         $this->client->submit($form, ['temp' => '160', 'when' => '-61']);
         self::assertSelectorTextContains('#problem-reason', 'Say why it is entered late');
         $form = $this->client
-            ->request('GET', $this->path(5).'/steps')
+            ->request('GET', $this->path(28).'/steps')
             ->filterXPath("//form[input[@name='type'][@value='cook']]")
             ->form();
         $page = $this->client->submit($form, ['temp_on' => '39', 'when' => '-61']);
