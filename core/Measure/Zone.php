@@ -14,15 +14,69 @@ final class Zone
     {
     }
 
-    /** @throws UnknownZone if there is no zone of this name */
+    /**
+     * @param string $name as the IANA lists it; not "EST" or "CET", which PHP takes for an offset without a summer time
+     *
+     * @throws UnknownZone if there is no zone of this name
+     */
     public static function named(string $name): self
     {
-        self::$known ??= array_fill_keys(\DateTimeZone::listIdentifiers(\DateTimeZone::ALL_WITH_BC), true);
-        if (!isset(self::$known[$name])) {
+        if (!isset(self::known()[$name])) {
             throw UnknownZone::named($name);
         }
 
         return new self($name, new \DateTimeZone($name));
+    }
+
+    /**
+     * As somebody types it: in whatever case, without accents, or its city alone: "zürich", "new york".
+     *
+     * @throws UnknownZone if no zone is like it, or several are; it names the nearest
+     */
+    public static function parse(string $given): self
+    {
+        $wanted = self::plain($given);
+        $found = [];
+        foreach (array_keys(self::known()) as $name) {
+            if (self::plain($name) === $wanted) {
+                return self::named($name);
+            }
+            $parts = explode('/', $name);
+            if (self::plain(end($parts)) === $wanted) {
+                $found[] = $name;
+            }
+        }
+        if (\count($found) === 1) {
+            return self::named($found[0]);
+        }
+
+        throw UnknownZone::named($given, $found === [] ? self::nearest($wanted) : $found);
+    }
+
+    /** @return array<string, true> */
+    private static function known(): array
+    {
+        return self::$known ??= array_fill_keys(\DateTimeZone::listIdentifiers(), true);
+    }
+
+    private static function plain(string $name): string
+    {
+        $letters = transliterator_transliterate('Any-Latin; Latin-ASCII; Lower()', trim($name));
+
+        return str_replace([' ', '-'], '_', $letters === false ? strtolower($name) : $letters);
+    }
+
+    /** @return list<string> the three whose city is most like it */
+    private static function nearest(string $wanted): array
+    {
+        $likeness = [];
+        foreach (array_keys(self::known()) as $name) {
+            $parts = explode('/', $name);
+            $likeness[$name] = min(levenshtein(self::plain($name), $wanted), levenshtein(self::plain(end($parts)), $wanted));
+        }
+        asort($likeness);
+
+        return \array_slice(array_keys($likeness), 0, 3);
     }
 
     /** Seconds to add to UTC for the time on the site's wall at this moment. */

@@ -137,7 +137,7 @@ final readonly class ReheatCheck implements Check
                 ? $trace->atMost($cold)->last()
                 : $case->tracks[$track]->atMost($cold)->lastBefore($hit->order);
 
-        return max($stage->from->epoch, $lastCold->at ?? 0);
+        return $lastCold === null ? $stage->from->epoch : max($stage->from->epoch, $lastCold->at);
     }
 
     /** Seconds: the first reading of the stage shown to be above the cold limit from this moment on. */

@@ -61,13 +61,22 @@ final readonly class ClosedLine
         return self::rounded($this->estimate + 2 * $this->stays);
     }
 
-    /** @return array<string, int> seconds of the estimate by kind of stage, in the order of time */
+    /**
+     * Rounded so that they add up to the estimate: the largest remainders are rounded up.
+     *
+     * @return array<string, int> seconds of the estimate by kind of stage, in the order of time
+     */
     public function byStage(): array
     {
-        return array_filter(
-            array_map(self::rounded(...), $this->byStage),
-            static fn (int $seconds): bool => $seconds > 0,
-        );
+        $seconds = array_map(static fn (int $of): int => intdiv($of, Line::SECOND), $this->byStage);
+        $left = $this->estimateSeconds() - array_sum($seconds);
+        $remainders = array_map(static fn (int $of): int => $of % Line::SECOND, $this->byStage);
+        arsort($remainders);
+        foreach (\array_slice(array_keys($remainders), 0, max(0, $left)) as $stage) {
+            ++$seconds[$stage];
+        }
+
+        return array_filter($seconds, static fn (int $of): bool => $of > 0);
     }
 
     private static function rounded(int $nanoseconds): int

@@ -19,6 +19,8 @@ use Verjuicer\Core\Event\Kinds\Thaw;
 final readonly class StageTouch
 {
     private const COLD = [Received::class, ColdHold::class, Freeze::class, Thaw::class];
+    /** Under what the time before the first stage is shared out. */
+    public const UNSTAGED = 'unstaged';
     private const KEEPING = [...self::COLD, Cool::class];
     private const HOT = [Cook::class, Rest::class, HotHold::class, Reheat::class];
 
@@ -88,13 +90,18 @@ final readonly class StageTouch
     }
 
     /**
-     * Lays microseconds on the stages they fall in; what falls before the first or after the last stage is of none.
+     * Lays nanoseconds on the stages they fall in. What falls before the first stage stands under its own name, so that
+     * the parts add up; the last stage has all that comes after it.
      *
      * @param array<string, int> $byStage
      */
     public function share(int $from, int $to, array &$byStage): void
     {
         $stages = $this->timeline->stages;
+        $first = isset($stages[0]) ? Line::SECOND * $stages[0]->from->epoch : \PHP_INT_MAX;
+        if ($from < min($to, $first)) {
+            $byStage[self::UNSTAGED] = ($byStage[self::UNSTAGED] ?? 0) + min($to, $first) - $from;
+        }
         for ($index = max(0, $this->firstFrom(intdiv($from, Line::SECOND)) - 1); isset($stages[$index]); ++$index) {
             $stage = $stages[$index];
             $start = max($from, Line::SECOND * $stage->from->epoch);

@@ -266,7 +266,7 @@ final class ExchangeController extends FormController implements ShowsAgain
         $thermometer = $input->text('thermometer');
         $spot = $input->text('spot');
         try {
-            $zone = Zone::named($input->text('zone', true));
+            $zone = Zone::parse($input->text('zone', true));
         } catch (UnknownZone) {
             $input->refuse('zone', 'exchange.problem.zone');
             $zone = $site->zone();

@@ -181,9 +181,12 @@ final readonly class SettingsForm
     {
         $name = $input->text('timezone', true);
         try {
-            return $name === '' ? null : Zone::named($name)->name;
-        } catch (UnknownZone) {
-            $input->refuse('timezone', 'site.problem.zone');
+            return $name === '' ? null : Zone::parse($name)->name;
+        } catch (UnknownZone $problem) {
+            $input->refuse('timezone', 'site.problem.zone', [
+                '{given}' => mb_substr($name, 0, 40),
+                '{nearest}' => implode(', ', \array_slice($problem->nearest, 0, 3)),
+            ]);
 
             return null;
         }

@@ -98,6 +98,17 @@ final class EntryLineTest extends KitchenTestCase
         yield ['7 203 20 ago', $reading('{"f":203}'), 20];
         yield ['7 slice', '{"tag":7,"type":"slice"}'];
         yield ['7 out point', '{"tag":7,"type":"probe_pulled","piece":1,"spot":"point"}'];
+        yield ['7 wrap opened', '{"tag":7,"type":"unwrap"}'];
+        yield ['7.2 wrap opened -5', '{"tag":7,"type":"unwrap","piece":2}', 5];
+        yield ['7 pit 158 °C', '{"tag":7,"type":"pit_reading","temp":{"c":158}}'];
+        yield ['7 pit 158 c', '{"tag":7,"type":"pit_reading","temp":{"c":158}}'];
+        yield [
+            '7 braise Oven 300 with beef stock',
+            '{"tag":7,"type":"cook","set":{"f":300},"pit":"Oven","way":"braise","recipe":"beef stock"}',
+        ];
+        yield ['7 slits', '{"tag":7,"type":"tenderize"}'];
+        yield ['7 studded', '{"tag":7,"type":"tenderize"}'];
+        yield ['7 discard 0.5 kg dropped', '{"tag":7,"type":"discard","weight_kg":0.5,"reason":"dropped"}'];
         yield ['7 note bark is set', '{"tag":7,"type":"note","text":"bark is set"}'];
     }
 

@@ -43,6 +43,33 @@ final class ProbesTest extends KitchenTestCase
         self::assertStringContainsString('"logger": true', $event);
     }
 
+    public function testAReadingTakenByHandNeverStandsAsTheProbes(): void
+    {
+        $this->register(7);
+        $now = $this->service(Now::class)->instant()->epoch;
+        $this->post(['readings' => [self::reading(1, $now - 20, 170.2), self::reading(2, $now, 170.4)]]);
+        $this->logIn();
+        $this->keep('7 171');
+        self::assertResponseRedirects();
+        $last = "SELECT members->>'thermometer' FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1";
+        self::assertSame('T1', $this->words($last), 'the hand thermometer it was read with before');
+        // One that only a probe has read so far: it is asked.
+        $this->asOwner();
+        $this->connection()->executeStatement(
+            'ALTER TABLE event DISABLE TRIGGER USER; UPDATE event SET members = members || \'{"logger": true}\'
+             WHERE type = \'reading\' AND batch_id = (SELECT id FROM batch WHERE tag = 7);
+             ALTER TABLE event ENABLE TRIGGER USER',
+        );
+        $this->connection()->executeStatement('DELETE FROM abridged_record');
+        $this->connection()->executeStatement('SET ROLE verjuicer_app');
+        $page = $this->keep('7 172');
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('which thermometer you used', $page->filter('[role=alert]')->text());
+        $this->keep('7 172 T2');
+        self::assertResponseRedirects();
+        self::assertSame('T2', $this->words($last));
+    }
+
     public function testEachReadingHasItsAnswer(): void
     {
         $this->register(7);

@@ -50,6 +50,21 @@ final class DangerZoneTest extends TestCase
         self::assertGreaterThan(100, $inZone);
     }
 
+    public function testThePartsByStageAddUpToTheEstimate(): void
+    {
+        $chance = new Randomizer(new Mt19937(41));
+        $unstaged = 0;
+        for ($run = 0; $run < 400; ++$run) {
+            [$story, $asOf] = self::story($chance);
+            // Readings before the first step, as a probe has them.
+            $zone = Story::of('-90 50', '-30:20 70', ...$story)->about('beef cut 2pieces')
+                ->assess((string) $asOf)->dangerZone;
+            self::assertSame($zone->estimate->seconds, array_sum($zone->byStage), implode(', ', $story));
+            $unstaged += isset($zone->byStage[StageTouch::UNSTAGED]) ? 1 : 0;
+        }
+        self::assertGreaterThan(100, $unstaged);
+    }
+
     /** One spot, one unit, two readings: second by second along the line. */
     public function testALineIsInTheZoneAsLongAsItsSecondsAre(): void
     {

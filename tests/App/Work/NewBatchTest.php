@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Work;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use Verjuicer\Tests\App\KitchenTestCase;
+
+/** A batch begins with what was sent, or not at all. */
+final class NewBatchTest extends KitchenTestCase
+{
+    #[DataProvider('unknown')]
+    public function testRefusesWhatThereIsNotAndKeepsTheInput(string $field, string $value): void
+    {
+        $this->logIn();
+        $page = $this->client->request('GET', '/batches/new');
+        $form = $page->selectButton('Begin')->form();
+        $sent = [
+            'product' => (string) $page->filter('option:contains("Lamb shoulder")')->attr('value'),
+            'tag' => '88',
+            'pieces' => '2',
+            'temp' => '39.5',
+            $field => $value,
+        ] + $form->getPhpValues();
+        $before = $this->number('SELECT count(*) FROM batch');
+        $page = $this->client->request('POST', '/batches/new', $sent);
+        self::assertResponseStatusCodeSame(422);
+        self::assertSelectorExists("#problems [href=\"#problem-$field\"]");
+        self::assertSame('39.5', $page->filter('[name=temp]')->attr('value'));
+        self::assertSame('88', $page->filter('[name=tag]')->attr('value'));
+        self::assertSame($before, $this->number('SELECT count(*) FROM batch'));
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function unknown(): iterable
+    {
+        yield 'a lot' => ['lot', '00000000-0000-7000-8000-000000000000'];
+        yield 'a pit' => ['pit', 'Kiln'];
+        yield 'a thermometer' => ['thermometer', 'T99'];
+        yield 'a template' => ['template', '00000000-0000-7000-8000-000000000000'];
+    }
+}
