@@ -1,6 +1,7 @@
 import { showGlobals } from './globals.js';
 import Alpine from '@alpinejs/csp';
 import { soundAlarms } from './alarm.js';
+import { copied } from './copy.js';
 import { entryLine } from './entry.js';
 import { keyMap } from './keys.js';
 import { keepCurrent } from './live.js';
@@ -16,6 +17,7 @@ showGlobals();
 watchQuiet();
 soundAlarms();
 worksOffline();
+Alpine.data('copied', copied);
 Alpine.data('entryLine', entryLine);
 Alpine.data('keepCurrent', keepCurrent);
 Alpine.data('keyMap', keyMap);

@@ -1,3 +1,5 @@
+import { kitchenTime } from './clock.js';
+
 const EVERY_SECONDS = 5;
 
 /** Keeps a part of the page current: fetched anew now and then, its clocks counted down in between. */
@@ -62,14 +64,7 @@ export function keepCurrent() {
                 node.textContent = clock.dataset.ago.replace('{time}', since);
             });
             if (clock) {
-                const is12 = clock.dataset.hours === '12';
-                clock.textContent = new Intl.DateTimeFormat(is12 ? 'en-US' : 'en-GB', {
-                    hour: is12 ? 'numeric' : '2-digit',
-                    minute: '2-digit',
-                    timeZone: clock.dataset.zone,
-                })
-                    .format(now * 1000)
-                    .toLowerCase();
+                clock.textContent = kitchenTime(now * 1000);
             }
         },
     };

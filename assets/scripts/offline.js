@@ -1,3 +1,4 @@
+import { kitchenTime } from './clock.js';
 import { all, field, know, known, put, remove } from './unsent.js';
 
 const EVERY_SECONDS = 10;
@@ -47,15 +48,21 @@ async function meet(account) {
     if (stale && age > 90_000) {
         stale.hidden = false;
         stale.textContent = (words.as_of ?? '')
-            .replace('{time}', new Date(made).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' }))
+            .replace('{time}', kitchenTime(made))
             .replace('{minutes}', String(Math.round(age / 60_000)));
     }
 }
 
-/** What it says, as it was typed or tapped. */
+/** What it says, as it was typed, or by the words of what was tapped. */
 function saidBy(entry) {
-    const said = ['line', 'type', 'piece', 'spot', 'words', 'reason'].map((name) => field(entry, name));
-    return said.filter(Boolean).join(' ') || entry.path;
+    const line = field(entry, 'line');
+    if (line !== '') return line;
+    const what = words.taps?.[field(entry, 'tap')] ?? words.kinds?.[field(entry, 'type')];
+    const read = ['temp', ...entry.fields.map(([name]) => name).filter((name) => /^t\d+$/.test(name))];
+    const said = [...read, 'piece', 'spot', 'method', 'with', 'place', 'text', 'other', 'words', 'reason'];
+    const details = said.map((name) => field(entry, name)).filter(Boolean);
+    const place = Object.keys(words.pages ?? {}).find((path) => entry.path.startsWith(path));
+    return [what ?? words.pages?.[place] ?? entry.path, ...details].join(' · ');
 }
 
 /** As far as plain limits go, the device judges by itself: what is held hot and reads under its limit, say. */
@@ -79,7 +86,7 @@ async function show(box, account) {
             line.className = 'border-t border-rule py-2';
             const said = document.createElement('strong');
             said.textContent = saidBy(entry);
-            const time = new Date(entry.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+            const time = kitchenTime(entry.at);
             const state = document.createElement('span');
             state.textContent = ` · ${time} · ${stateOf(entry, account)}`;
             line.append(said, state);

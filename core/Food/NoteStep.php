@@ -41,4 +41,6 @@ enum NoteStep: string
     /** Nothing of what a probe says is taken for food, from here on. */
     case ProbeFault = 'probe_fault';
     case ProbeFine = 'probe_fine';
+    /** Numbers of a sensor's sequence never came. */
+    case ReadingsMissing = 'readings_missing';
 }

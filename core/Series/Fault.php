@@ -12,9 +12,14 @@ final readonly class Fault
     /**
      * @param int $from seconds since 1970
      * @param int|null $until null while it lasts
+     * @param int|null $count how many readings are missing, of that kind
      */
-    public function __construct(public FaultKind $kind, public int $from, public ?int $until)
-    {
+    public function __construct(
+        public FaultKind $kind,
+        public int $from,
+        public ?int $until,
+        public ?int $count = null,
+    ) {
     }
 
     public function fromInstant(): Instant

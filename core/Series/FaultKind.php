@@ -26,6 +26,8 @@ enum FaultKind: string
     /** The record of the batch it is in does not take it: the piece is gone, or another batch has its tag. */
     case NotRecorded = 'not_recorded';
     case BatteryLow = 'battery_low';
+    /** Numbers of its sequence never came. */
+    case Missing = 'missing';
 
     /** Whether nothing it says then is taken for food. */
     public function isNoFood(): bool

@@ -66,6 +66,7 @@ final readonly class Note implements Detail
         #[Says(isOurs: true, input: Input::Carried, most: 10_000)] public ?int $everyMinutes = null,
         #[Says(isOurs: true, input: Input::Carried)] public ?string $does = null,
         #[Says(isOurs: true, input: Input::Carried)] public ?DiscardReason $why = null,
+        #[Says(isOurs: true, input: Input::Carried)] public ?int $count = null,
     ) {
     }
 }

@@ -9,6 +9,7 @@ use Doctrine\DBAL\Exception;
 use Doctrine\Migrations\DependencyFactory;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Verjuicer\App\Ledger\Chain\RecordingClock;
+use Verjuicer\App\Platform\Machine\BackgroundProcesses;
 use Verjuicer\App\Platform\Machine\MachineState;
 use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\App\Platform\Now;
@@ -23,6 +24,7 @@ final readonly class Health
         private Connection $connection,
         #[Autowire(service: 'doctrine.migrations.dependency_factory')] private DependencyFactory $migrations,
         private MachineStates $machine,
+        private BackgroundProcesses $processes,
         private Now $now,
     ) {
     }
@@ -45,7 +47,7 @@ final readonly class Health
             'schema' => true,
             'queue' => $this->oldestWait() < self::LONGEST_WAIT_SECONDS,
             'clock' => RecordingClock::isTrusted($this->newestLink(), $this->now->instant()),
-        ];
+        ] + $this->processes->health();
     }
 
     /** @return array<string, bool> whether what is kept is kept safe; a late backup stops nobody from logging */

@@ -23,11 +23,11 @@ final readonly class SensorFaults
         foreach ($faults as $fault) {
             $this->connection->executeStatement(
                 <<<'SQL'
-                INSERT INTO sensor_fault (channel_id, site_id, kind, from_at, until_at)
-                VALUES (?, ?, ?, to_timestamp(?), to_timestamp(?))
+                INSERT INTO sensor_fault (channel_id, site_id, kind, from_at, until_at, count)
+                VALUES (?, ?, ?, to_timestamp(?), to_timestamp(?), ?)
                 ON CONFLICT (channel_id, kind, from_at) DO UPDATE SET until_at = excluded.until_at
                 SQL,
-                [$channelId, $siteId, $fault->kind->value, $fault->from, $fault->until],
+                [$channelId, $siteId, $fault->kind->value, $fault->from, $fault->until, $fault->count],
             );
         }
     }
@@ -52,10 +52,10 @@ final readonly class SensorFaults
     /** @return list<Fault> of one channel, the latest first */
     public function of(string $channelId, int $most = 50): array
     {
-        /** @var list<array{kind: string, from_at: int, until_at: int|null}> $rows */
+        /** @var list<array{kind: string, from_at: int, until_at: int|null, count: int|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             'SELECT kind, extract(epoch FROM from_at)::bigint AS from_at, extract(epoch FROM until_at)::bigint '
-            .'AS until_at FROM sensor_fault WHERE channel_id = ? ORDER BY from_at DESC LIMIT ?',
+            .'AS until_at, count FROM sensor_fault WHERE channel_id = ? ORDER BY from_at DESC LIMIT ?',
             [$channelId, $most],
         );
 
@@ -64,6 +64,7 @@ final readonly class SensorFaults
                 FaultKind::from($row['kind']),
                 $row['from_at'],
                 $row['until_at'],
+                $row['count'],
             ),
             $rows,
         );

@@ -81,6 +81,12 @@ final class MqttConnection
         $this->await(self::PUBACK);
     }
 
+    /** Publishes at most once, and waits for nothing: an answer that nobody hears is no loss. */
+    public function tell(string $topic, string $payload): void
+    {
+        $this->send(self::PUBLISH, 0, self::text($topic).$payload);
+    }
+
     /**
      * Hands on each message that comes within some seconds, and acknowledges it when it was dealt with; what ends in
      * an exception comes again.

@@ -10,6 +10,7 @@ use Verjuicer\App\Platform\Wording\ClockFace;
 use Verjuicer\App\Platform\Wording\Habits;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\TemperatureUnit;
 
 /** Those of the site of whoever is at the screen; where nobody is, of the site that is worked for. */
 final class SiteHabits implements Habits, ResetInterface
@@ -24,6 +25,11 @@ final class SiteHabits implements Habits, ResetInterface
     public function workFor(Site $site): void
     {
         $this->site = $site;
+    }
+
+    public function unit(): TemperatureUnit
+    {
+        return $this->site()->unit ?? TemperatureUnit::Fahrenheit;
     }
 
     public function weightUnit(): WeightUnit

@@ -25,6 +25,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Procedure;
@@ -48,6 +49,19 @@ final readonly class TwigWording
     public function newId(): string
     {
         return Uuid::v7()->toRfc4122();
+    }
+
+    /**
+     * Readings that examples are written with: of the unit the kitchen works in.
+     *
+     * @return array<string, string> values of a sentence
+     */
+    #[AsTwigFunction('example_readings')]
+    public function exampleReadings(): array
+    {
+        return $this->habits->unit() === TemperatureUnit::Celsius
+            ? ['{read}' => '95', '{flat}' => '92']
+            : ['{read}' => '203', '{flat}' => '198'];
     }
 
     #[AsTwigFunction('moment')]

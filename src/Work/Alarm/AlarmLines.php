@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Work\Alarm;
 
 use Doctrine\DBAL\Connection;
+use Verjuicer\App\Platform\Machine\BackgroundProcesses;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Span;
@@ -14,8 +15,20 @@ final readonly class AlarmLines
 {
     private const TEST_DAYS = 7;
 
-    public function __construct(private Alarms $alarms, private Connection $connection, private Now $now)
+    public function __construct(
+        private Alarms $alarms,
+        private BackgroundProcesses $processes,
+        private Connection $connection,
+        private Now $now,
+    ) {
+    }
+
+    /** For how long nobody has looked for alarms, if that is longer than may be. */
+    public function watchLateBy(): ?Span
     {
+        $seconds = $this->processes->lateBy(BackgroundProcesses::WATCH);
+
+        return $seconds === null ? null : Span::ofSeconds($seconds);
     }
 
     /** @return list<Alarm> those that ask for somebody now, but those that only want a look */

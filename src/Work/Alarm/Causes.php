@@ -6,6 +6,8 @@ namespace Verjuicer\App\Work\Alarm;
 
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 use Symfony\Contracts\Translation\TranslatorInterface;
+use Verjuicer\App\Catalogue\Sensor\Sensors;
+use Verjuicer\App\Platform\Machine\BackgroundProcesses;
 use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\Site\Site;
@@ -14,6 +16,8 @@ use Verjuicer\App\Work\Due\DueLine;
 use Verjuicer\App\Work\Due\DueLines;
 use Verjuicer\App\Work\Due\DueText;
 use Verjuicer\App\Work\Due\SiteDues;
+use Verjuicer\App\Work\Probe\DeadLetter;
+use Verjuicer\App\Work\Probe\DeadLetters;
 use Verjuicer\App\Work\Probe\Trouble;
 use Verjuicer\App\Work\Probe\Troubles;
 use Verjuicer\Core\Assess\Finding\Verdict;
@@ -28,6 +32,9 @@ final readonly class Causes
         private DueText $text,
         private Troubles $troubles,
         private SickPlaces $places,
+        private DeadLetters $deadLetters,
+        private Sensors $sensors,
+        private BackgroundProcesses $processes,
         private UrlGeneratorInterface $urls,
         private TranslatorInterface $translator,
     ) {
@@ -54,6 +61,21 @@ final readonly class Causes
         }
         foreach ($this->troubles->of($site) as $trouble) {
             $causes[] = $this->ofTrouble($trouble);
+        }
+
+        foreach ($this->deadLetters->of($site) as $letter) {
+            $causes[] = $this->ofDeadLetter($letter);
+        }
+        if ($this->sensors->isAnyOf($site) && $this->processes->isLooping(BackgroundProcesses::LISTENER)) {
+            $causes[] = new Cause(
+                'process:'.BackgroundProcesses::LISTENER,
+                Level::Act,
+                $this->translator->trans('alarm.process.listen'),
+                $this->translator->trans('alarm.process.does'),
+                null,
+                null,
+                $this->urls->generate('sensors'),
+            );
         }
 
         return [
@@ -132,6 +154,19 @@ final readonly class Causes
             null,
             $trouble->batchId,
             $this->urls->generate('sensor', ['sensor' => $trouble->sensorId]),
+        );
+    }
+
+    private function ofDeadLetter(DeadLetter $letter): Cause
+    {
+        return new Cause(
+            "dead:{$letter->sensorId}:".substr($letter->digest, 0, 16),
+            Level::Act,
+            $this->translator->trans('alarm.dead_letter', ['{sensor}' => $letter->sensor]),
+            $this->translator->trans('alarm.dead_letter_does'),
+            null,
+            null,
+            $this->urls->generate('sensors'),
         );
     }
 

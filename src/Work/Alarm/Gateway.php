@@ -8,6 +8,7 @@ use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\Mailer\MailerInterface;
 use Symfony\Component\Mime\Email;
 use Symfony\Contracts\HttpClient\HttpClientInterface;
+use Symfony\Contracts\HttpClient\ResponseInterface;
 
 /**
  * Hands a message on: mail to a mail server; text messages and calls to a gateway, an HTTP POST with "id", "channel",
@@ -26,26 +27,48 @@ final readonly class Gateway
     ) {
     }
 
-    /** @throws NotHandedOn if it did not take it */
-    public function send(string $id, string $siteId, Channel $channel, string $to, string $words): void
+    /**
+     * Begins to hand on a message.
+     *
+     * @return \Closure(): void waits for the answer; throws NotHandedOn if it was not taken
+     */
+    public function begin(string $id, string $siteId, Channel $channel, string $to, string $words): \Closure
     {
         try {
-            $channel === Channel::Mail
-                ? $this->mailer->send(self::mail($id, $this->from, $to, $words))
+            $response = $channel === Channel::Mail
+                ? null
                 : $this->post($id, $siteId, $channel, $to, $words);
-        } catch (NotHandedOn $problem) {
-            throw $problem;
+            if ($response === null) {
+                $this->mailer->send(self::mail($id, $this->from, $to, $words));
+            }
         } catch (\Throwable $problem) {
-            throw new NotHandedOn($problem->getMessage(), 0, $problem);
+            return static fn () => throw self::notHandedOn($problem);
         }
+
+        return static function () use ($response): void {
+            try {
+                $status = $response?->getStatusCode() ?? 200;
+            } catch (\Throwable $problem) {
+                throw self::notHandedOn($problem);
+            }
+            if (intdiv($status, 100) !== 2) {
+                throw new NotHandedOn('the gateway answers '.$status);
+            }
+        };
     }
 
-    private function post(string $id, string $siteId, Channel $channel, string $to, string $words): void
+    private static function notHandedOn(\Throwable $problem): NotHandedOn
+    {
+        return $problem instanceof NotHandedOn ? $problem : new NotHandedOn($problem->getMessage(), 0, $problem);
+    }
+
+    private function post(string $id, string $siteId, Channel $channel, string $to, string $words): ResponseInterface
     {
         if ($this->gateway === '') {
             throw new NotHandedOn('no gateway is set: ALARM_GATEWAY');
         }
-        $response = $this->http->request('POST', $this->gateway, [
+
+        return $this->http->request('POST', $this->gateway, [
             'json' => ['id' => $id, 'channel' => $channel->value, 'to' => $to, 'words' => $words, 'site' => $siteId],
             'headers' => ['Idempotency-Key' => $id, 'Authorization' => 'Bearer '.StandIn::key($this->secret)],
             // What sends it elsewhere did not take it.
@@ -53,9 +76,6 @@ final readonly class Gateway
             'timeout' => self::SECONDS,
             'max_duration' => 2 * self::SECONDS,
         ]);
-        if (intdiv($response->getStatusCode(), 100) !== 2) {
-            throw new NotHandedOn('the gateway answers '.$response->getStatusCode());
-        }
     }
 
     private static function mail(string $id, string $from, string $to, string $words): Email

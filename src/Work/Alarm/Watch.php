@@ -41,9 +41,22 @@ final readonly class Watch
 
     public function look(Site $site): void
     {
+        $this->tell($site);
+        $this->tidy($site);
+    }
+
+    /** What cannot wait: alarms, and texts and calls to whoever is on duty. */
+    public function tell(Site $site): void
+    {
         $this->raise($site);
         $this->escalate($site);
-        $this->sendings->send($site);
+        $this->sendings->send($site, Channel::quick());
+    }
+
+    /** What may take long: a server of mail that hangs holds up no text. */
+    public function tidy(Site $site): void
+    {
+        $this->sendings->send($site, Channel::slow());
         $this->blocks->close($site);
         $this->closeDay($site);
         $this->seals->note($site);

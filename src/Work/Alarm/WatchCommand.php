@@ -14,18 +14,20 @@ use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Chain\ClockProblem;
+use Verjuicer\App\Platform\Machine\BackgroundProcesses;
+use Verjuicer\App\Platform\Machine\Watchdog;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Tenancy\Tenant;
 
 /**
- * Looks at every site again and again. Of several that run, the one that holds the lock of the database does: where it
- * dies, its connection does, and the next has the lock at its next look.
+ * Looks at every site again and again. Of several that run, one leads for as long as it beats; where it dies or hangs,
+ * another takes over after fifteen seconds. What is urgent is told for all sites before anything that may take long.
  */
 #[AsCommand('verjuicer:watch', 'Raise alarms, tell who is on duty, and tell on; until it is stopped')]
 final class WatchCommand extends Command
 {
-    /** Of the advisory lock: any number that nothing else takes. */
-    private const LOCK = 813_402;
+    /** Seconds that a server of mail may take: one that hangs holds up nothing else. */
+    private const MAIL_SECONDS = 5;
     private const PAUSE_MILLISECONDS = 1500;
 
     private bool $isStopped = false;
@@ -34,6 +36,7 @@ final class WatchCommand extends Command
         private readonly Watch $watch,
         private readonly Tenant $tenant,
         private readonly Connection $connection,
+        private readonly BackgroundProcesses $processes,
         private readonly EntityManagerInterface $entities,
         private readonly LoggerInterface $logger,
     ) {
@@ -51,40 +54,44 @@ final class WatchCommand extends Command
         $limit = $input->getOption('time-limit');
         $until = time() + (is_numeric($limit) ? (int) $limit : 0);
         $this->stopsWhenTold();
+        ini_set('default_socket_timeout', (string) self::MAIL_SECONDS);
+        $this->processes->started(BackgroundProcesses::WATCH);
         do {
             if ($this->leads()) {
-                $this->lookAtAll();
+                $this->atEach($this->watch->tell(...));
+                $this->atEach($this->watch->tidy(...));
             }
             if ($input->getOption('once') === true) {
-                return self::SUCCESS;
+                break;
             }
             usleep(1000 * self::PAUSE_MILLISECONDS);
         } while (!$this->isStopped && time() < $until);
+        $this->processes->ended(BackgroundProcesses::WATCH);
 
         return self::SUCCESS;
     }
 
     private function leads(): bool
     {
-        return $this->connection->fetchOne(
-            <<<'SQL'
-            SELECT EXISTS (SELECT FROM pg_locks WHERE locktype = 'advisory' AND objid = ? AND pid = pg_backend_pid())
-              OR pg_try_advisory_lock(?)
-            SQL,
-            [self::LOCK, self::LOCK],
-        ) === true;
+        Watchdog::ping();
+
+        return $this->processes->beat(BackgroundProcesses::WATCH);
     }
 
-    private function lookAtAll(): void
+    /** @param \Closure(Site): void $do */
+    private function atEach(\Closure $do): void
     {
         /** @var list<string> $ids */
         $ids = $this->connection->fetchFirstColumn('SELECT id FROM all_sites() AS id');
         foreach ($ids as $id) {
-            $this->tenant->within(Uuid::fromString($id), function () use ($id): void {
+            if (!$this->leads()) {
+                return; // it hung, and another has taken over
+            }
+            $this->tenant->within(Uuid::fromString($id), function () use ($id, $do): void {
                 try {
                     $site = $this->entities->find(Site::class, Uuid::fromString($id));
                     if ($site !== null) {
-                        $this->watch->look($site);
+                        $do($site);
                     }
                 } catch (ClockProblem $problem) {
                     $this->logger->warning('Nothing is recorded of site {site}: the clock cannot be right.', [

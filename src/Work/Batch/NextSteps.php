@@ -43,6 +43,19 @@ final readonly class NextSteps
         return array_keys($taps);
     }
 
+    /** @return list<string> of every stage */
+    public static function allTaps(): array
+    {
+        $taps = [];
+        foreach (Catalogue::all() as $kind) {
+            foreach ($kind->declared->taps as $tap) {
+                $taps[] = self::key($kind, $tap);
+            }
+        }
+
+        return $taps;
+    }
+
     /** @return array{Kind, Tap}|null what a tap is */
     public static function tapped(string $key): ?array
     {

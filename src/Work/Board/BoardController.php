@@ -56,14 +56,17 @@ final class BoardController extends AbstractController
     public function board(Request $request): Response
     {
         $filter = BoardFilter::of($request);
+        $site = $this->account->get()->site;
+        $version = $this->lanes->current($site);
 
         return $this->render('work/board/board.html.twig', [
             'now' => $this->now->instant(),
-            'live' => $this->part($filter),
+            'live' => $this->part($filter, $version),
             'alarms' => $this->alarmsPart(),
             'filter' => $filter,
             'entry_id' => Uuid::v7()->toRfc4122(),
-            'first_steps' => $this->firstSteps->of($this->account->get()->site),
+            // Where there is a lane, a batch was begun.
+            'first_steps' => $version > 0 ? [] : $this->firstSteps->of($site),
         ]);
     }
 
@@ -119,6 +122,7 @@ final class BoardController extends AbstractController
             $length,
             implode(',', $this->account->get()->getRoles()),
             intdiv($now->epoch, self::STALE_SECONDS),
+            $this->alarms->watchLateBy() === null ? '' : 'late',
         ])));
         $response->headers->set('Cache-Control', 'private, no-cache');
         $response->setVary('Cookie');
@@ -137,6 +141,7 @@ final class BoardController extends AbstractController
             'site' => $site,
             'alarms' => $this->alarms->of($site),
             'is_test_due' => $this->alarms->isTestDue($site),
+            'watch_late' => $this->alarms->watchLateBy(),
             'now' => $this->now->instant(),
         ]));
     }

@@ -12,6 +12,8 @@ use Symfony\Component\Security\Csrf\CsrfTokenManagerInterface;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\App\Site\People\CurrentAccount;
+use Verjuicer\App\Work\Batch\NextSteps;
+use Verjuicer\Core\Event\Catalogue;
 
 /** What a device that kept entries needs to send them: whose session it is now, and the tokens of its forms. */
 final class OfflineController extends AbstractController
@@ -25,6 +27,9 @@ final class OfflineController extends AbstractController
         '^/alarms/' => 'alarm',
     ];
 
+    /** What is sent from a page that is no step of a batch. */
+    private const PAGES = ['/hot-round' => 'hothold.title', '/alarms/' => 'alarm.title', '/batches/' => 'round.title'];
+
     private const WORDS = ['waits', 'of', 'asks', 'change', 'drop', 'sure', 'under', 'over', 'log_out', 'as_of'];
 
     /** What the device says of what it keeps: asked once, and kept with it. */
@@ -34,6 +39,15 @@ final class OfflineController extends AbstractController
         $words = [];
         foreach (self::WORDS as $word) {
             $words[$word] = $translator->trans('unsent.'.$word);
+        }
+        foreach (Catalogue::all() as $kind) {
+            $words['kinds'][$kind->name()] = $translator->trans('event.'.$kind->name().'.name');
+        }
+        foreach (NextSteps::allTaps() as $tap) {
+            $words['taps'][$tap] = $translator->trans('tap.'.strtr($tap, ['/' => '_', '.' => '_']));
+        }
+        foreach (self::PAGES as $path => $key) {
+            $words['pages'][$path] = $translator->trans($key);
         }
 
         return new JsonResponse($words, headers: ['Cache-Control' => 'private, max-age=3600']);

@@ -17,6 +17,18 @@ final readonly class Answers
     {
     }
 
+    /** Whether nothing of it was taken, though there was something. */
+    public function isAllRefused(): bool
+    {
+        foreach ($this->readings as $one) {
+            if ($one->outcome !== 'refused') {
+                return false;
+            }
+        }
+
+        return $this->readings !== [];
+    }
+
     /** @return array<string, mixed> as it is answered */
     public function toArray(): array
     {

@@ -38,7 +38,13 @@ final readonly class Posted
         }
         $fields = new Fields($data, null, '', $problems);
         $sentAt = $fields->instant('sent_at');
+        if ($sentAt !== null && !PostedReading::isPlausible($sentAt)) {
+            $fields->wrong('sent_at', 'must lie between 1970 and 2100: set the clock of the sensor, or leave it out');
+        }
         $battery = $fields->whole('battery_percent');
+        if ($battery !== null && ($battery < 0 || $battery > 100)) {
+            $fields->wrong('battery_percent', 'must be a whole number from 0 to 100');
+        }
         $list = $data->readings ?? null;
         if (!\is_array($list)) {
             $problems->add('/readings', 'is missing: a list of readings is required');

@@ -20,8 +20,14 @@ final class ReadingsController extends AbstractController
     private const LONGEST = 1_000_000;
 
     #[Route('/api/v1/readings', name: 'api_readings', methods: ['POST'])]
-    public function take(Request $request, #[CurrentUser] TokenHolder $holder, TakenIn $takenIn): Response
+    public function take(Request $request, #[CurrentUser] TokenHolder $holder, SensorMessages $messages): Response
     {
+        if ($request->getContentTypeFormat() !== 'json') {
+            return new JsonResponse(
+                ['errors' => [['pointer' => '', 'message' => 'Send "Content-Type: application/json".']]],
+                Response::HTTP_UNSUPPORTED_MEDIA_TYPE,
+            );
+        }
         $body = $request->getContent();
         if (\strlen($body) > self::LONGEST) {
             return new JsonResponse(
@@ -29,17 +35,20 @@ final class ReadingsController extends AbstractController
                 Response::HTTP_REQUEST_ENTITY_TOO_LARGE,
             );
         }
-        $posted = Posted::read($body);
-        if ($posted->problems !== []) {
+        $answers = $messages->take($holder->token, $body, 'http');
+        if (\is_array($answers)) {
             return new JsonResponse(
                 ['errors' => array_map(
                     static fn (Problem $one): array => ['pointer' => $one->pointer, 'message' => $one->message],
-                    $posted->problems,
+                    $answers,
                 )],
                 Response::HTTP_UNPROCESSABLE_ENTITY,
             );
         }
 
-        return new JsonResponse($takenIn->take($holder->token, $posted)->toArray());
+        return new JsonResponse(
+            $answers->toArray(),
+            $answers->isAllRefused() ? Response::HTTP_UNPROCESSABLE_ENTITY : Response::HTTP_OK,
+        );
     }
 }

@@ -36,6 +36,7 @@ use Verjuicer\Core\Series\Fault;
 use Verjuicer\Core\Series\FaultKind;
 use Verjuicer\Core\Series\LimitBands;
 use Verjuicer\Core\Series\Sample;
+use Verjuicer\Core\Series\SequenceGaps;
 use Verjuicer\Core\Series\Thinning;
 
 /** What of the samples of a sensor goes into records and the logs of pits, and what is wrong with them. */
@@ -106,6 +107,7 @@ final readonly class Recorded
             $samples = $this->since($site, $assignment, $samples);
             $lastAt = $assignment->at->epoch;
         }
+        [$gaps, $missing] = SequenceGaps::ofArray($state['gaps'] ?? null, $channel->lastSequence, $lastAt)->see($samples);
         $drafts = $faults = $kept = $late = [];
         $place = static fn (Sample $one): array => [$one->at, $one->sequence];
         usort($samples, static fn (Sample $one, Sample $other): int => $place($one) <=> $place($other));
@@ -136,7 +138,7 @@ final readonly class Recorded
         if ($late !== []) {
             $faults[] = new Fault(FaultKind::OutOfOrder, $late[0]->at, $late[\count($late) - 1]->at + 1);
         }
-        $this->faults->keep($site->id->toRfc4122(), $channel->id, ...$faults);
+        $this->faults->keep($site->id->toRfc4122(), $channel->id, ...$faults, ...$missing);
         if ($isFood) {
             $since = $assignment->at->epoch;
             $its = array_values(array_filter($late, static fn (Sample $one): bool => $one->at >= $since));
@@ -157,6 +159,11 @@ final readonly class Recorded
                     $drafts[] = self::note($channel, $assignment, $fault);
                 }
             }
+            foreach ($missing as $gap) {
+                if ($gap->from >= $assignment->at->epoch) {
+                    $drafts[] = self::missing($channel, $assignment, $gap);
+                }
+            }
         }
         $last = $samples[\count($samples) - 1];
         $isNewest = !\in_array($last, $late, true);
@@ -171,6 +178,7 @@ final readonly class Recorded
                 'thinning' => $thinning->toArray(),
                 'air' => $air->toArray(),
                 'edges' => $seen ?? [],
+                'gaps' => $gaps->toArray(),
             ],
         );
 
@@ -303,6 +311,22 @@ final readonly class Recorded
             Uuid::v5(Uuid::fromString($assignment->id), "{$fault->kind->value}/{$fault->from}/{$step->value}"),
             new Note(step: $step, place: $channel->label, piece: $assignment->piece, does: $fault->kind->value),
             Instant::ofEpoch($at),
+            by: $channel->label,
+        );
+    }
+
+    /** The record says what it lacks: readings that the sensor numbered and that never came. */
+    private static function missing(Channel $channel, Assignment $assignment, Fault $gap): Draft
+    {
+        return new Draft(
+            Uuid::v5(Uuid::fromString($assignment->id), "missing/{$gap->from}/{$gap->until}"),
+            new Note(
+                step: NoteStep::ReadingsMissing,
+                place: $channel->label,
+                piece: $assignment->piece,
+                count: $gap->count,
+            ),
+            Instant::ofEpoch($gap->until ?? $gap->from),
             by: $channel->label,
         );
     }

@@ -40,6 +40,7 @@ final class SensorController extends FormController implements ShowsAgain
         private readonly Assignments $assignments,
         private readonly SensorFaults $faults,
         private readonly Troubles $troubles,
+        private readonly DeadLetters $deadLetters,
         private readonly Placing $placing,
         private readonly Choices $choices,
         private readonly RawSeries $raw,
@@ -80,6 +81,19 @@ final class SensorController extends FormController implements ShowsAgain
         }
 
         return $this->one($this->find($id), $this->blank(), $secret);
+    }
+
+    #[IsGranted('ROLE_PITMASTER')]
+    #[Route('/dead-letters', name: 'sensor_dead_letter', methods: ['POST'])]
+    public function lookedAt(Request $request): Response
+    {
+        $input = $this->read($request, 'sensor');
+        if (!$input->isGood()) {
+            return $this->all($input);
+        }
+        $this->deadLetters->lookedAt($this->account->get(), $input->text('sensor'), $input->text('digest'));
+
+        return $this->kept('probe.dead.looked', 'sensors');
     }
 
     #[Route('/{sensor}', name: 'sensor', requirements: ['sensor' => Requirement::UUID], methods: ['GET'])]
@@ -196,6 +210,7 @@ final class SensorController extends FormController implements ShowsAgain
         return $this->page('work/probe/list.html.twig', $input, [
             'site' => $site,
             'sensors' => $this->sensors->of($site),
+            'dead_letters' => $this->deadLetters->of($site),
             'places' => $this->assignments->current($site),
             'troubles' => $this->troubles->of($site),
         ]);

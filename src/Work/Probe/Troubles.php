@@ -12,6 +12,7 @@ use Verjuicer\App\Ledger\Series\Assignment;
 use Verjuicer\App\Ledger\Series\Assignments;
 use Verjuicer\App\Ledger\Series\SensorFaults;
 use Verjuicer\App\Ledger\Series\Target;
+use Verjuicer\App\Platform\Machine\BackgroundProcesses;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
@@ -27,6 +28,7 @@ final readonly class Troubles
         private Sensors $sensors,
         private Assignments $assignments,
         private SensorFaults $faults,
+        private BackgroundProcesses $processes,
         private Now $now,
     ) {
     }
@@ -51,6 +53,7 @@ final readonly class Troubles
         }
         $current = $this->assignments->current($site);
         $open = $this->faults->open($site);
+        $up = $this->processes->upFor(BackgroundProcesses::WATCH);
         $found = [];
         foreach ($this->sensors->of($site) as $sensor) {
             $isSomewhere = false;
@@ -58,7 +61,8 @@ final readonly class Troubles
                 $assignment = $current[$channel->id] ?? null;
                 if ($assignment !== null && $assignment->target !== Target::None && !$assignment->isOver) {
                     $isSomewhere = true;
-                    array_push($found, ...$this->ofChannel($channel, $assignment, $open[$channel->id] ?? []));
+                    $its = $this->ofChannel($channel, $assignment, $open[$channel->id] ?? [], $up);
+                    array_push($found, ...$its);
                 }
             }
             // One that is not listened to any more is missed where it still stands.
@@ -80,15 +84,18 @@ final readonly class Troubles
 
     /**
      * @param list<Fault> $open
+     * @param int|null $up seconds for which the application has run without a pause, where that is known
      *
      * @return list<Trouble>
      */
-    private function ofChannel(Channel $channel, Assignment $assignment, array $open): array
+    private function ofChannel(Channel $channel, Assignment $assignment, array $open, ?int $up): array
     {
         $now = $this->now->instant();
         $kinds = array_map(static fn (Fault $one): array => [$one->kind, Instant::ofEpoch($one->from)], $open);
         $last = $channel->lastAt ?? $assignment->at;
-        if ($now->epoch - $last->epoch > ChannelWatch::SILENT) {
+        // While the application itself was away nothing could come: that is not the sensor's silence.
+        $heardSince = $up === null ? 0 : $now->epoch - $up;
+        if ($now->epoch - max($last->epoch, $heardSince) > ChannelWatch::SILENT) {
             // Nothing else is known of it by now.
             $kinds = [[FaultKind::Silent, $last]];
         }

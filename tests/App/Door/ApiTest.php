@@ -36,7 +36,7 @@ final class ApiTest extends KitchenTestCase
             $method ?? 'GET',
             $filled,
             $query,
-            server: ['HTTP_AUTHORIZATION' => 'Bearer '.$secret],
+            server: ['HTTP_AUTHORIZATION' => 'Bearer '.$secret, 'CONTENT_TYPE' => 'application/json'],
             content: $body,
         );
         $response = $this->client->getResponse();
@@ -59,9 +59,10 @@ final class ApiTest extends KitchenTestCase
         yield 'an assessment' => ['/api/v1/batches/{id}/assessment', 200];
         yield 'lots' => ['/api/v1/lots', 200];
         yield 'dues' => ['/api/v1/dues', 200];
-        $reading = '{"sequence": 1, "at": "2026-05-02T12:00:00Z", "temp": {"f": 150.0}}';
+        $reading = '{"sequence": 1, "at": "2026-11-24T20:00:00Z", "temp": {"f": 150.0}}';
         $readings = '{"readings": ['.$reading.', {"sequence": 2}]}';
         yield 'readings' => ['/api/v1/readings', 200, [], 'POST', $readings, true];
+        yield 'nothing taken' => ['/api/v1/readings', 422, [], 'POST', '{"readings": [{"sequence": 2}]}', true];
         yield 'no readings' => ['/api/v1/readings', 422, [], 'POST', 'x', true];
         yield 'who reads may not send' => ['/api/v1/readings', 403, [], 'POST', $readings];
         yield 'who sends may not read' => ['/api/v1/batches', 403, [], 'GET', null, true];
@@ -94,6 +95,27 @@ final class ApiTest extends KitchenTestCase
         $this->nobody();
         $this->client->request('GET', '/api/v1/lots', server: ['HTTP_AUTHORIZATION' => 'Bearer '.$secret]);
         self::assertSame(401, $this->client->getResponse()->getStatusCode());
+    }
+
+    public function testAWrongTokenIsAnsweredAsDocumentedAndCounted(): void
+    {
+        foreach (['Bearer nonsense', 'bearer nonsense', 'Basic abc', ''] as $header) {
+            $this->client->request('POST', '/api/v1/readings', server: ['HTTP_AUTHORIZATION' => $header]);
+            $answer = (string) $this->client->getResponse()->getContent();
+            self::assertResponseStatusCodeSame(401, $header);
+            self::assertSame('', $this->wrongBy('/api/v1/readings', 'post', 401, $answer), $answer);
+        }
+        for ($try = 0; $try < 60; ++$try) {
+            $this->client->request('GET', '/api/v1/lots', server: ['HTTP_AUTHORIZATION' => 'Bearer '.$try]);
+        }
+        self::assertResponseStatusCodeSame(429);
+        self::assertResponseHasHeader('Retry-After');
+        $answer = (string) $this->client->getResponse()->getContent();
+        self::assertSame('', $this->wrongBy('/api/v1/lots', 'get', 429, $answer), $answer);
+        $secret = $this->service(AccessTokens::class)->make('Test', $this->logIn());
+        $this->nobody();
+        $this->client->request('GET', '/api/v1/lots', server: ['HTTP_AUTHORIZATION' => 'bearer '.$secret]);
+        self::assertResponseStatusCodeSame(200, 'the right one still opens');
     }
 
     private function wrongBy(string $path, string $method, int $status, string $answer): string

@@ -64,7 +64,7 @@ final class MatrixTest extends KitchenTestCase
         'plan_dish_mend', 'plan_dish_move',
         'plan_dish_remove', 'plan_meal', 'plan_new', 'plan_retire', 'plan_shifts', 'product_keep', 'product_new',
         'recipe_keep', 'recipe_new',
-        'template_add', 'template_retire', 'thermometer_add',
+        'sensor_dead_letter', 'template_add', 'template_retire', 'thermometer_add',
     ];
 
     private const MANAGER = [

@@ -49,6 +49,11 @@ final class FiguresTest extends TestCase
     public function testPoundsReadAsTheyWereTyped(string $typed, string $shown): void
     {
         $habits = new class implements Habits {
+            public function unit(): TemperatureUnit
+            {
+                return TemperatureUnit::Fahrenheit;
+            }
+
             public function weightUnit(): WeightUnit
             {
                 return WeightUnit::Pounds;

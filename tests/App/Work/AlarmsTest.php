@@ -182,13 +182,13 @@ final class AlarmsTest extends KitchenTestCase
             },
         );
         $gateway = new Gateway(new MockHttpClient(), $mailer, '', 'kitchen@example.org', 'secret');
-        $gateway->send('an-id', 'a-site', Channel::Mail, 'mara@example.org', 'Pit Drum falls');
+        $gateway->begin('an-id', 'a-site', Channel::Mail, 'mara@example.org', 'Pit Drum falls')();
         self::assertInstanceOf(Email::class, $sent);
         self::assertSame('Pit Drum falls', $sent->getTextBody());
         self::assertSame('mara@example.org', $sent->getTo()[0]->getAddress());
         self::assertSame('<an-id@alarm.verjuicer>', $sent->getHeaders()->get('Message-ID')?->getBodyAsString());
         $this->expectException(NotHandedOn::class);
-        $gateway->send('an-id', 'a-site', Channel::Call, '+1 555 0101', 'Pit Drum falls');
+        $gateway->begin('an-id', 'a-site', Channel::Call, '+1 555 0101', 'Pit Drum falls')();
     }
 
     /** @return iterable<string, array{int, bool}> */
@@ -208,7 +208,7 @@ final class AlarmsTest extends KitchenTestCase
         if (!$isTaken) {
             $this->expectException(NotHandedOn::class);
         }
-        $gateway->send('an-id', 'a-site', Channel::Text, '+1', 'words');
+        $gateway->begin('an-id', 'a-site', Channel::Text, '+1', 'words')();
         self::assertSame(1, $http->getRequestsCount());
     }
 

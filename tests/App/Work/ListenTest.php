@@ -87,6 +87,23 @@ final class ListenTest extends KitchenTestCase
         self::assertSame(1, $this->number("SELECT count(*) FROM event WHERE initials = 'P5'"));
     }
 
+    public function testAnswersSayWhatBecameOfAMessage(): void
+    {
+        $account = $this->logIn();
+        [$id, $secret] = $this->service(Sensors::class)->register('P5', 1, '', $account);
+        $this->listen();
+        $probe = $this->service(Broker::class)->connect('probe');
+        $probe->subscribe(ListenCommand::ANSWERS.$id);
+        $probe->publish(ListenCommand::TOPIC.$secret, '{"readings":[{"sequence":1}]}');
+        $probe->publish(ListenCommand::TOPIC.$secret, '{"sent_at":"2200-01-01T00:00:00Z","readings":[]}');
+        $this->listen();
+        $this->isBroken = false;
+        $probe->listen(1, $this->take(...));
+        self::assertCount(2, $this->heard);
+        self::assertStringContainsString('refused', $this->heard[0]);
+        self::assertStringContainsString('sent_at', $this->heard[1]);
+    }
+
     public function testWhatCouldNotBeKeptComesAgain(): void
     {
         $connection = $this->service(Broker::class)->connect('fragile');

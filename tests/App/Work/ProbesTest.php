@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\App\Work;
 
+use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Pit\Pits;
 use Verjuicer\App\Catalogue\Sensor\Sensor;
@@ -12,7 +13,10 @@ use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Series\Assignments;
 use Verjuicer\App\Ledger\Series\SeriesBlocks;
 use Verjuicer\App\Ledger\Series\Target;
+use Verjuicer\App\Platform\Machine\BackgroundProcesses;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Work\Alarm\Watch;
+use Verjuicer\App\Work\Probe\Troubles;
 use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Tests\App\KitchenTestCase;
@@ -68,6 +72,122 @@ final class ProbesTest extends KitchenTestCase
         $this->keep('7 172 T2');
         self::assertResponseRedirects();
         self::assertSame('T2', $this->words($last));
+    }
+
+    /** @param array<string, mixed> $sent */
+    #[DataProvider('nonsense')]
+    public function testANumberNoClockSaysIsRefusedAndStopsNothing(array $sent, string $pointer): void
+    {
+        $this->register(7);
+        $now = $this->service(Now::class)->instant()->epoch;
+        $one = ['sequence' => 1, 'at' => gmdate(\DATE_RFC3339, $now), 'temp' => ['f' => 150.0]];
+        $body = isset($sent['reading']) ? ['readings' => [$sent['reading'] + $one]] : $sent + ['readings' => [$one]];
+        $this->send($body);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString(
+            (string) json_encode($pointer),
+            (string) $this->client->getResponse()->getContent(),
+        );
+        self::assertSame(['kept'], $this->post(['readings' => [self::reading(1, $now, 151.2)]]), 'the next is taken');
+    }
+
+    /** @return iterable<string, array{array<string, mixed>, string}> */
+    public static function nonsense(): iterable
+    {
+        yield 'sent in 2100' => [['sent_at' => '2100-01-01T00:00:00Z'], '/sent_at'];
+        yield 'sent in the year 9999' => [['sent_at' => '9999-12-31T23:59:59Z'], '/sent_at'];
+        yield 'sent before 1970' => [['sent_at' => '1900-01-01T00:00:00Z'], '/sent_at'];
+        yield 'a battery of 101' => [['battery_percent' => 101], '/battery_percent'];
+        yield 'a battery of less than nothing' => [['battery_percent' => -1], '/battery_percent'];
+        yield 'a sequence no JSON keeps' => [
+            ['reading' => ['sequence' => 9_007_199_254_740_992]],
+            '/readings/0/sequence',
+        ];
+        yield 'read in the year 0' => [['reading' => ['at' => '0000-01-01T00:00:00Z']], '/readings/0/at'];
+        yield 'a channel there cannot be' => [['reading' => ['channel' => 4_000_000_000]], '/readings/0/channel'];
+    }
+
+    public function testAClockThatBeginsIn1970IsSetRight(): void
+    {
+        $this->register(7);
+        self::assertSame(['kept'], $this->post([
+            'sent_at' => '1970-01-01T00:01:00Z',
+            'readings' => [['sequence' => 1, 'at' => '1970-01-01T00:00:55Z', 'temp' => ['f' => 151.0]]],
+        ]));
+    }
+
+    public function testAMessageThatFailsTwiceIsADeadLetterAndHoldsUpNoOther(): void
+    {
+        $this->register(7);
+        $now = $this->service(Now::class)->instant()->epoch;
+        $this->asOwner();
+        $this->connection()->executeStatement('CREATE FUNCTION fails() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN
+            IF NEW.sequence = 13 THEN RAISE EXCEPTION \'unlucky\'; END IF; RETURN NEW; END $$');
+        $this->connection()->executeStatement(
+            'CREATE TRIGGER fails BEFORE INSERT ON series FOR EACH ROW EXECUTE FUNCTION fails()',
+        );
+        $this->connection()->executeStatement('SET ROLE verjuicer_app');
+        $this->send(['readings' => [self::reading(13, $now - 20, 151.2)]]);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('do not send it again', (string) $this->client->getResponse()->getContent());
+        self::assertSame(['kept'], $this->post(['readings' => [self::reading(14, $now, 151.2)]]));
+        $this->logIn();
+        $this->service(Watch::class)->tell($this->logIn()->site);
+        $page = $this->client->request('GET', '/sensors');
+        self::assertSelectorTextContains('[aria-labelledby=dead-letters]', 'P5');
+        self::assertStringContainsString('"sequence":13', $page->filter('pre')->text());
+        self::assertStringContainsString('could not be recorded', $this->client->request('GET', '/alarms')->text());
+        $page = $this->client->request('GET', '/sensors');
+        $this->client->submit($page->selectButton('I have looked at it')->form());
+        $this->client->followRedirect();
+        self::assertSelectorNotExists('[aria-labelledby=dead-letters]');
+    }
+
+    public function testReadingsThatNeverCameAreSaidOnSensorAndBatch(): void
+    {
+        $this->register(7);
+        $now = $this->service(Now::class)->instant()->epoch;
+        $this->post(['readings' => [self::reading(1, $now - 1300, 170.0), self::reading(125, $now - 700, 171.0)]]);
+        $this->post(['readings' => [self::reading(126, $now, 172.0)]]);
+        $page = $this->client->request('GET', $this->path(7).'/log');
+        self::assertStringContainsString('readings of a sensor missing', $page->text());
+        self::assertSame(
+            '123',
+            $this->words("SELECT members->>'count' FROM event WHERE members->>'step' = 'readings_missing'"),
+        );
+        $this->logIn();
+        self::assertStringContainsString(
+            '123 readings missing',
+            $this->client->request('GET', '/sensors/'.$this->id)->text(),
+        );
+    }
+
+    public function testARequestOfWhichNothingIsTakenIsNoSuccess(): void
+    {
+        $this->register(7);
+        $now = $this->service(Now::class)->instant()->epoch;
+        $this->send(['readings' => [self::reading(1, $now + 3600, 150.0)]]);
+        self::assertResponseStatusCodeSame(422);
+        $this->send(['readings' => [self::reading(1, $now + 3600, 150.0), self::reading(2, $now, 150.0)]]);
+        self::assertResponseStatusCodeSame(200);
+        $this->client->request('POST', '/api/v1/readings', server: [
+            'HTTP_AUTHORIZATION' => 'Bearer '.$this->secret,
+            'CONTENT_TYPE' => 'text/plain',
+        ], content: '{"readings":[]}');
+        self::assertResponseStatusCodeSame(415);
+    }
+
+    public function testASensorIsNotAccusedForTheTimeTheApplicationWasAway(): void
+    {
+        $this->register(7);
+        $now = $this->service(Now::class)->instant()->epoch;
+        $this->post(['readings' => [self::reading(1, $now - 3000, 170.0)]]);
+        $site = $this->logIn()->site;
+        self::assertNotSame([], $this->service(Troubles::class)->of($site));
+        $processes = $this->service(BackgroundProcesses::class);
+        $processes->started(BackgroundProcesses::WATCH);
+        $processes->beat(BackgroundProcesses::WATCH);
+        self::assertSame([], $this->service(Troubles::class)->of($site), 'it has only just come back');
     }
 
     public function testEachReadingHasItsAnswer(): void
@@ -339,6 +459,18 @@ final class ProbesTest extends KitchenTestCase
         return array_column($this->answers($body), 'outcome');
     }
 
+    /** @param array<string, mixed> $body */
+    private function send(array $body): void
+    {
+        $this->nobody();
+        $this->client->request(
+            'POST',
+            '/api/v1/readings',
+            server: ['HTTP_AUTHORIZATION' => 'Bearer '.$this->secret, 'CONTENT_TYPE' => 'application/json'],
+            content: json_encode($body, \JSON_THROW_ON_ERROR),
+        );
+    }
+
     /**
      * @param array<string, mixed> $body
      *
@@ -346,13 +478,7 @@ final class ProbesTest extends KitchenTestCase
      */
     private function answers(array $body): array
     {
-        $this->nobody();
-        $this->client->request(
-            'POST',
-            '/api/v1/readings',
-            server: ['HTTP_AUTHORIZATION' => 'Bearer '.$this->secret],
-            content: json_encode($body, \JSON_THROW_ON_ERROR),
-        );
+        $this->send($body);
         $content = (string) $this->client->getResponse()->getContent();
         self::assertSame(200, $this->client->getResponse()->getStatusCode(), $content);
         $answer = json_decode($content, true);
