@@ -34,6 +34,36 @@ final class Statement
         return implode("\n", ['verjuicer-seal/1', $siteId, $position, $digest, $at]);
     }
 
+    /**
+     * What is signed when somebody signs a day with their password typed again.
+     *
+     * @param string $day as "2026-11-24"
+     * @param string $digest of the chain at that link
+     * @param int $at seconds since 1970, when the password was typed
+     */
+    public static function daySigned(
+        string $siteId,
+        string $signId,
+        string $day,
+        string $accountId,
+        int $position,
+        string $digest,
+        int $at,
+    ): string {
+        return implode("\n", ['verjuicer-day/1', $siteId, $signId, $day, $accountId, $position, $digest, $at]);
+    }
+
+    /**
+     * What is signed of a change of settings, people or things of a kitchen, when the application makes it.
+     *
+     * @param string $keptId of the row that keeps what it is since
+     * @param string $digest SHA-256 of that, in hexadecimal
+     */
+    public static function change(string $siteId, string $keptId, string $digest, string $initials): string
+    {
+        return implode("\n", ['verjuicer-change/1', $siteId, $keptId, $digest, $initials]);
+    }
+
     /** What the key before signs of the one after it; public keys in hexadecimal. */
     public static function key(string $siteId, string $before, string $after): string
     {
@@ -49,6 +79,23 @@ final class Statement
     public static function file(string $what, string $siteId, string $digest): string
     {
         return implode("\n", ["verjuicer-$what/1", $siteId, $digest]);
+    }
+
+    /**
+     * Whether one of several keys signed a message.
+     *
+     * @param list<string> $publicKeys
+     * @param string|null $signature null where there is none: then none did
+     */
+    public static function isSignedByAny(array $publicKeys, string $message, ?string $signature): bool
+    {
+        foreach ($publicKeys as $key) {
+            if ($signature !== null && self::isSignedBy($key, $message, $signature)) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**

@@ -24,6 +24,8 @@ $kernel = new Kernel('test', false);
 $kernel->boot();
 if (($argv[1] ?? '') !== 'now') {
     $_SERVER['VERJUICER_KEYS'] = $_ENV['VERJUICER_KEYS'] = TestKitchen::keys();
+    // Keys of kitchens loaded before: their sites are gone.
+    array_map(unlink(...), (array) glob(TestKitchen::keys().'/*'));
     Clock::set(new MockClock(TestKitchen::MOMENT));
 }
 $services = $kernel->getContainer()->get('test.service_container');

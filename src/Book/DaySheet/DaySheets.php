@@ -13,6 +13,7 @@ use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Ledger\Chain\SiteDays;
+use Verjuicer\App\Ledger\Chain\SiteKeys;
 use Verjuicer\App\Ledger\Check\ThermometerChecks;
 use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Lot\Lot;
@@ -32,6 +33,7 @@ use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Kinds\Discard;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
+use Verjuicer\Core\Proof\Statement;
 
 /** Makes day sheets, and keeps the signatures under them. */
 final readonly class DaySheets
@@ -49,6 +51,7 @@ final readonly class DaySheets
         private Figures $figures,
         private SiteChain $chain,
         private SiteDays $days,
+        private SiteKeys $keys,
         private Now $now,
     ) {
     }
@@ -99,10 +102,20 @@ final readonly class DaySheets
         $this->ledger->write($by->site, function () use ($id, $sheet, $by, $reasons, $until, $breaks): void {
             // Everything there is: what was written down of the day later stands under it, too.
             $seal = $this->chain->seal($by->site);
-            $at = $this->now->instant()->rfc3339();
+            $now = $this->now->instant();
+            $at = $now->rfc3339();
+            $proof = Statement::daySigned(
+                $by->site->id->toRfc4122(),
+                $id->toRfc4122(),
+                $sheet->day->iso(),
+                $by->id->toRfc4122(),
+                $seal->position ?? 0,
+                $seal->digest ?? '',
+                $now->epoch,
+            );
             $this->connection->executeStatement(
                 'INSERT INTO day_sign (id, site_id, day, at, account_id, initials, position, digest, '
-                .'reasons, until, breaks) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
+                .'reasons, until, breaks, proof) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
                 [
                     $id->toRfc4122(),
                     $by->site->id->toRfc4122(),
@@ -115,6 +128,7 @@ final readonly class DaySheets
                     json_encode((object) $reasons, \JSON_THROW_ON_ERROR),
                     $until?->rfc3339(),
                     $breaks === [] ? null : json_encode($breaks, \JSON_THROW_ON_ERROR),
+                    $this->keys->sign($by->site, $proof),
                 ],
             );
             $this->connection->executeStatement(

@@ -8,6 +8,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
+use Verjuicer\App\Ledger\Chain\KeptRows;
 use Verjuicer\App\Ledger\Chain\KeyLog;
 use Verjuicer\App\Ledger\Chain\RecordingClock;
 use Verjuicer\App\Ledger\Chain\SiteChain;
@@ -29,6 +30,7 @@ final class KeepingController extends FormController
         private readonly SiteChain $chain,
         private readonly RecordingClock $clock,
         private readonly KeyLog $keys,
+        private readonly KeptRows $rows,
         private readonly Ledger $ledger,
         private readonly MachineStates $machine,
         private readonly Version $version,
@@ -77,6 +79,7 @@ final class KeepingController extends FormController
             'kept' => $this->records->of($site, LocalDate::ofInstant($now, $site->zone())),
             'seal' => $this->chain->seal($site),
             'keys' => $this->keys->of($site),
+            'unauthored' => $this->rows->unauthored($site),
             'clock' => RecordingClock::isTrusted($last, $now) ? null : ['now' => $now, 'last' => $last],
             'words_of_clock' => $this->clock->words($site),
             'machine' => $this->machine->all(),

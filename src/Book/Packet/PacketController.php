@@ -10,6 +10,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Book\Proof\AlteredFile;
 use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
@@ -204,8 +205,13 @@ final class PacketController extends FormController
             throw $this->createNotFoundException();
         }
 
+        $pdf = $this->packets->pdf($packet);
+        if ($packet->sha256 !== null && !hash_equals($packet->sha256, hash('sha256', $pdf))) {
+            throw AlteredFile::named('packet');
+        }
+
         return new Response(
-            $this->packets->pdf($packet),
+            $pdf,
             headers: [
                 'Content-Type' => 'application/pdf',
                 'Content-Disposition' => HeaderUtils::makeDisposition(

@@ -13,6 +13,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Twig\Environment;
+use Verjuicer\App\Book\Proof\AlteredFile;
 use Verjuicer\App\Ledger\Procedure\Procedures;
 use Verjuicer\App\Ledger\Procedure\ProcedureVersion;
 use Verjuicer\App\Platform\Form\FormController;
@@ -165,6 +166,9 @@ final class PaperController extends FormController
     public function scan(ProcedureKind $kind, string $scan): Response
     {
         $found = $this->procedures->scan($this->account->get()->site, $scan) ?? throw $this->createNotFoundException();
+        if (!hash_equals($found['sha256'], hash('sha256', $found['content']))) {
+            throw AlteredFile::named('scan');
+        }
 
         return self::download($found['content'], $found['type'], $kind->value.'-'.substr($scan, 0, 8));
     }

@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\App\Ledger\Chain\ChainBreak;
 use Verjuicer\App\Ledger\Chain\ChainWalk;
+use Verjuicer\App\Ledger\Chain\KeptRows;
 use Verjuicer\App\Ledger\Chain\KeyLog;
 use Verjuicer\App\Ledger\Chain\SealLog;
 use Verjuicer\App\Ledger\Chain\SealPost;
@@ -30,6 +31,9 @@ final readonly class Verification
     public function __construct(
         private SiteChain $chain,
         private ChainWalk $walk,
+        private KeptRows $rows,
+        private SignedDays $days,
+        private RecordedFiles $files,
         private SeriesBlocks $blocks,
         private SealLog $seals,
         private SealPost $post,
@@ -71,6 +75,21 @@ final readonly class Verification
         $break = $this->walk->firstBreak($site);
         if ($break !== null) {
             $breaks[] = $this->told($site, $break);
+        }
+        foreach ($this->rows->unauthored($site) as $change) {
+            $breaks[] = $this->say('unauthored', [
+                '{table}' => $change->table,
+                '{row}' => $change->rowId,
+                '{position}' => $change->position,
+                '{when}' => $this->when($site, $change->at->epoch),
+                '{changed}' => $change->changed === '' ? '' : " ($change->changed)",
+            ]);
+        }
+        foreach ($this->days->unproved($site) as [$day, $initials]) {
+            $breaks[] = $this->say('signature', ['{initials}' => $initials, '{day}' => $this->figures->date($day)]);
+        }
+        foreach ($this->files->altered($site) as $what) {
+            $breaks[] = $this->say('file', ['{what}' => $what]);
         }
         $forged = $judges && $break === null ? $this->lanes->first($site) : null;
         if ($forged !== null) {

@@ -14,6 +14,7 @@ use Verjuicer\App\Book\Proof\Verification;
 use Verjuicer\App\Ledger\Chain\Seal;
 use Verjuicer\App\Ledger\Chain\SealLog;
 use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Ledger\Chain\SiteKeys;
 use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\App\Site\Site\Site;
 
@@ -27,6 +28,7 @@ final class VerifyCommand extends Command
         private readonly EntityManagerInterface $entities,
         private readonly SiteChain $chain,
         private readonly Verification $verification,
+        private readonly SiteKeys $keys,
         private readonly MachineStates $states,
     ) {
         parent::__construct();
@@ -77,7 +79,16 @@ final class VerifyCommand extends Command
                 $handed[$seal->siteId][] = $seal;
             }
         }
-        foreach ($this->entities->getRepository(Site::class)->findBy([], ['name' => 'ASC']) as $site) {
+        $sites = $this->entities->getRepository(Site::class)->findBy([], ['name' => 'ASC']);
+        foreach ($this->keys->withoutTheirSite(...$sites) as $id) {
+            $status = self::FAILURE;
+            $output->writeln("There is no site $id here, of which a key or seals are kept: it was removed.");
+        }
+        if ($sites === []) {
+            $status = self::FAILURE;
+            $output->writeln('There is no site here: nothing can be verified.');
+        }
+        foreach ($sites as $site) {
             $expected = array_filter(
                 $expected,
                 fn (Seal $seal): bool => $this->chain->at($site, $seal->position)?->digest !== $seal->digest,

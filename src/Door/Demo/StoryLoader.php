@@ -54,6 +54,8 @@ use Verjuicer\Core\Thermal\BoilingPoint;
 final class StoryLoader
 {
     private const SECONDS_TO_LOG = 20;
+    /** A reading written down later than that has a reason. */
+    private const LATE_MINUTES = 59;
 
     private ?Instant $loadedAt = null;
 
@@ -146,7 +148,7 @@ final class StoryLoader
                     $at = max($at, $later);
                     $this->step(
                         $at,
-                        fn () => $this->keep($this->tagged($site, $portion), $people[$by], $later, $entry),
+                        fn () => $this->keep($this->tagged($site, $portion), $people[$by], $later, $entry, $at),
                     );
                 }
             }
@@ -278,9 +280,9 @@ final class StoryLoader
         $at = $begun;
         foreach ($entries as [$minutes, $login, $entry]) {
             $at = max($at, $minutes);
-            $this->step($at, function () use (&$batch, $people, $login, $minutes, $entry): void {
+            $this->step($at, function () use (&$batch, $people, $login, $minutes, $entry, $at): void {
                 \assert($batch instanceof Batch, 'a batch is begun by its first entry');
-                $this->keep($batch, $people[$login], $minutes, $entry);
+                $this->keep($batch, $people[$login], $minutes, $entry, $at);
             });
         }
     }
@@ -299,14 +301,18 @@ final class StoryLoader
             ?? throw new \LogicException(\sprintf('The story has no open batch %d.', $tag));
     }
 
-    /** @param string $entry as in the log line, without the tag */
-    private function keep(Batch $batch, Account $by, int $minutes, string $entry): void
+    /**
+     * @param string $entry as in the log line, without the tag
+     * @param int $written minutes at which it is written down, if later than it happened
+     */
+    private function keep(Batch $batch, Account $by, int $minutes, string $entry, int $written): void
     {
         $this->goTo($this->moment($minutes));
         $line = $batch->tag.(str_starts_with($entry, '.') ? '' : ' ').$entry;
         $draft = $this->line->parse($line, $batch->site, Uuid::v7())->draft;
-        $this->writtenDown($minutes);
-        $this->entry->keep($batch, $by, true, $draft);
+        $this->writtenDown(max($minutes, $written));
+        $isLate = $written - $minutes > self::LATE_MINUTES;
+        $this->entry->keep($batch, $by, true, $isLate ? $draft->because('The card lay at the pit') : $draft);
     }
 
     /**

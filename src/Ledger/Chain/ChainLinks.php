@@ -28,6 +28,7 @@ final readonly class ChainLinks
         'series_block',
         'alarm_event',
         'row_kept',
+        'row_author',
         'day_close',
         'clock_word',
         'site_key',
@@ -37,7 +38,7 @@ final readonly class ChainLinks
     ];
 
     /** Columns added later: where they say nothing they are not in the canonical form. */
-    private const ADDED = ['batch' => ['piece_numbers', 'treatments'], 'day_sign' => ['until', 'breaks']];
+    private const ADDED = ['batch' => ['piece_numbers', 'treatments'], 'day_sign' => ['until', 'breaks', 'proof']];
 
     public function __construct(private Connection $connection)
     {

@@ -6,6 +6,7 @@ namespace Verjuicer\App\Ledger\Chain;
 
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Proof\Statement;
 
 /** Walks the chain of a site from its first link, and looks for what stands beside it. */
@@ -45,9 +46,18 @@ final readonly class ChainWalk
         );
     }
 
+    /** Kinds that are recorded whatever the clock says. */
+    private const ANY_TIME = [
+        'clock_word', 'day_close', 'site_key', 'site_change', 'account_change', 'row_kept', 'row_author',
+    ];
+
+    /** How a lot arrived and was kept stands in its batches as it was recorded in the lot. */
+    private const OF_LOT = '/"type": "(received|cold_hold|freeze|thaw)"/';
+
     private function walk(Site $site, int $position = 0, ?int $to = null): ?ChainBreak
     {
         $hash = '';
+        $before = '';
         foreach ($position === 0 ? [] : $this->links->between($site, $position, $position) as $link) {
             $hash = (string) hex2bin($link['hash']);
         }
@@ -78,10 +88,29 @@ final readonly class ChainWalk
 
                     return new ChainBreak($what, $position, $link['kind'], $link['row_id']);
                 }
+                if (self::isBackInTime($link, $before)) {
+                    return new ChainBreak('back_in_time', $position, $link['kind'], $link['row_id']);
+                }
+                $before = $link['recorded'];
             }
         }
 
         return null;
+    }
+
+    /**
+     * Whether a link is of an earlier moment than the one before it, by more than a clock is ever put back.
+     *
+     * @param array{kind: string, recorded: string, form: int, canonical: string|null} $link
+     */
+    private static function isBackInTime(array $link, string $before): bool
+    {
+        return $link['form'] !== 1
+            && $before !== ''
+            && !\in_array($link['kind'], self::ANY_TIME, true)
+            && preg_match(self::OF_LOT, $link['canonical'] ?? '') !== 1
+            && Instant::parse($link['recorded'])->epoch
+                < Instant::parse($before)->epoch - RecordingClock::BEHIND_SECONDS;
     }
 
     /** A row that was put in without its link. */

@@ -46,9 +46,14 @@ final readonly class KeyLog
     public function holds(Site $site): bool
     {
         $chained = array_column($this->of($site), 'publicKey');
+        if (!$this->keys->isThere($site)) {
+            // A copy of a site, say: whatever was recorded of it, this machine never signed it.
+            return $chained === [] && !$this->isAnythingRecorded($site);
+        }
         $kept = $this->keys->publicKeys($site);
         if ($chained === []) {
-            return true;
+            // The first seal is made after the key stands in the chain.
+            return !is_file($this->keys->path($site, '.seals'));
         }
         foreach ($this->of($site) as $change) {
             if (!$change->isVouchedFor() && $change->reason === '') {
@@ -57,6 +62,14 @@ final readonly class KeyLog
         }
 
         return \array_slice($chained, -\count($kept)) === \array_slice($kept, -\count($chained));
+    }
+
+    private function isAnythingRecorded(Site $site): bool
+    {
+        return $this->connection->fetchOne(
+            'SELECT 1 FROM chain_link WHERE site_id = ? LIMIT 1',
+            [$site->id->toRfc4122()],
+        ) !== false;
     }
 
     /** Within a write. The first key of a site goes into the chain before anything is sealed with it. */

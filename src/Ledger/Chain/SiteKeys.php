@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Ledger\Chain;
 
+use Doctrine\DBAL\Connection;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\Filesystem\Filesystem;
 use Verjuicer\App\Site\Site\Site;
@@ -18,13 +19,34 @@ final readonly class SiteKeys
     public function __construct(
         #[Autowire(env: 'resolve:VERJUICER_KEYS')] private string $directory,
         private Filesystem $files,
+        private Connection $connection,
     ) {
     }
 
-    /** @return string 64 bytes in hexadecimal */
+    /**
+     * @return string 64 bytes in hexadecimal
+     *
+     * @throws KeyMissing if the chain names a key, and the one of this node is another or not there
+     */
     public function sign(Site $site, string $message): string
     {
+        $named = $this->named($site);
+        if ($named !== null && (!$this->isThere($site) || self::publicOf($this->pair($site)) !== $named)) {
+            throw KeyMissing::of($site);
+        }
+
         return self::signedBy($this->pair($site), $message);
+    }
+
+    /** The key that the chain names last; null before the first. */
+    private function named(Site $site): ?string
+    {
+        $named = $this->connection->fetchOne(
+            'SELECT public_key FROM site_key WHERE site_id = ? ORDER BY seq DESC LIMIT 1',
+            [$site->id->toRfc4122()],
+        );
+
+        return \is_string($named) ? $named : null;
     }
 
     /** @return string 32 bytes in hexadecimal: with it anybody checks what was signed */
@@ -59,6 +81,27 @@ final readonly class SiteKeys
         file_put_contents($this->path($site, '.pub'), self::publicOf($before)."\n", \FILE_APPEND | \LOCK_EX);
         $this->files->dumpFile($this->path($site, '.key'), sodium_bin2hex($new));
         $this->files->chmod($this->path($site, '.key'), 0o600);
+    }
+
+    /** Whether there is a key of it; asking makes none. */
+    public function isThere(Site $site): bool
+    {
+        return is_file($this->path($site, '.key'));
+    }
+
+    /** @return list<string> ids of sites whose keys or seals are kept, and that are not among these */
+    public function withoutTheirSite(Site ...$sites): array
+    {
+        $known = array_map(static fn (Site $one): string => $one->id->toRfc4122(), $sites);
+        $kept = [];
+        foreach (is_dir($this->directory) ? new \FilesystemIterator($this->directory) : [] as $file) {
+            \assert($file instanceof \SplFileInfo);
+            if (preg_match('/^([0-9a-f-]{36})\.(key|pub|seals)$/D', $file->getFilename(), $id) === 1) {
+                $kept[$id[1]] = true;
+            }
+        }
+
+        return array_values(array_diff(array_map(strval(...), array_keys($kept)), $known));
     }
 
     /** Where something of a site is kept beside its key. */

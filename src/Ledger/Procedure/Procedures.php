@@ -113,12 +113,12 @@ final class Procedures implements ResetInterface
         );
     }
 
-    /** @return array{name: string, type: string, content: string}|null of this site */
+    /** @return array{name: string, type: string, content: string, sha256: string}|null of this site */
     public function scan(Site $site, string $id): ?array
     {
-        /** @var array{name: string, type: string, content: resource|string}|false $row */
+        /** @var array{name: string, type: string, sha256: string, content: resource|string}|false $row */
         $row = $this->connection->fetchAssociative(
-            'SELECT name, type, content FROM procedure_scan WHERE site_id = ? AND id = ?',
+            'SELECT name, type, sha256, content FROM procedure_scan WHERE site_id = ? AND id = ?',
             [$site->id->toRfc4122(), $id],
         );
 
@@ -130,6 +130,7 @@ final class Procedures implements ResetInterface
         return [
             'name' => $row['name'],
             'type' => $row['type'],
+            'sha256' => $row['sha256'],
             'content' => \is_string($content) ? $content : (string) stream_get_contents($content),
         ];
     }

@@ -28,7 +28,7 @@ final class SiteChainTest extends KitchenTestCase
             .'FROM batch_lot) + (SELECT count(*) FROM thermometer_check) '
             .'+ (SELECT count(*) FROM alarm_event) + (SELECT count(*) FROM row_kept) '
             .'+ (SELECT count(*) FROM day_close) + (SELECT count(*) FROM site_key) '
-            .'+ (SELECT count(*) FROM procedure_version)',
+            .'+ (SELECT count(*) FROM procedure_version) + (SELECT count(*) FROM row_author)',
         );
         self::assertSame($rows, $chain->length($site));
         $this->keep('7 173');
