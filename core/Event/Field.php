@@ -27,6 +27,10 @@ final readonly class Field
     /** @return list<\BackedEnum> the values of a choice that are offered, none of any other type */
     public function offered(): array
     {
+        if ($this->says->input === Input::Carried) {
+            return []; // nobody chooses it
+        }
+
         return $this->says->among !== [] || $this->choices === null ? $this->says->among : $this->choices::cases();
     }
 

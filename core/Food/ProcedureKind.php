@@ -16,6 +16,7 @@ enum ProcedureKind: string
     case Recall = 'recall';
     case ThermometerChecks = 'thermometer_checks';
     case CorrectiveActions = 'corrective_actions';
+    case ConsumerAdvisory = 'consumer_advisory';
 
     /** Whether an authority approves it before anything is done by it. */
     public function needsApproval(): bool

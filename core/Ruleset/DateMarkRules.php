@@ -11,6 +11,7 @@ final readonly class DateMarkRules implements RulePart
 {
     private function __construct(
         public string $citation,
+        public string $pastCitation,
         public Span $after,
         public int $days,
         public Span $frozenDay,
@@ -26,6 +27,7 @@ final readonly class DateMarkRules implements RulePart
     {
         return new self(
             citation: $fields->citation(),
+            pastCitation: $fields->text('past_citation'),
             after: $fields->span('after_seconds'),
             days: $fields->whole('days'),
             frozenDay: $fields->span('frozen_day_seconds'),

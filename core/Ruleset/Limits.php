@@ -10,12 +10,14 @@ final readonly class Limits implements RulePart
     /**
      * @param CitedThreshold $receivedCold at the door
      * @param CitedThreshold $receivedFrozen at the door, of what came frozen
+     * @param string $receivedFrozenInterpretation what we read into the code there, to be named with the rule set
      * @param CitedThreshold $receivedHot at the door, of what was made ready to eat and came hot
      * @param CitedThreshold $hotRoast for a roast cooked by the low rows of the roast table
      */
     private function __construct(
         public CitedThreshold $receivedCold,
         public CitedThreshold $receivedFrozen,
+        public string $receivedFrozenInterpretation,
         public CitedThreshold $receivedHot,
         public CitedThreshold $cold,
         public CitedThreshold $hot,
@@ -33,6 +35,7 @@ final readonly class Limits implements RulePart
         return new self(
             receivedCold: $fields->citedThreshold('received_cold'),
             receivedFrozen: $fields->citedThreshold('received_frozen'),
+            receivedFrozenInterpretation: $fields->text('received_frozen_interpretation'),
             receivedHot: $fields->citedThreshold('received_hot'),
             cold: $fields->citedThreshold('cold'),
             hot: $fields->citedThreshold('hot'),

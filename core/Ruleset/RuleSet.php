@@ -52,6 +52,15 @@ final readonly class RuleSet
         return self::thresholdsIn($this->parts);
     }
 
+    /** @return non-empty-list<string> what we read into the code where it is silent; shown with the rule set */
+    public function interpretations(): array
+    {
+        return [
+            $this->limits()->receivedFrozenInterpretation,
+            $this->get(CookingRules::class)->lowRoastRows->interpretation,
+        ];
+    }
+
     public function limits(): Limits
     {
         return $this->get(Limits::class);

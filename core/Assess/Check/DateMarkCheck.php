@@ -51,7 +51,7 @@ final readonly class DateMarkCheck implements Check
             new Finding(
                 rule: 'date_mark',
                 verdict: $verdict,
-                citation: $rule->citation,
+                citation: $verdict === Verdict::Broken ? $rule->pastCitation : $rule->citation,
                 message: 'date_mark.'.$verdict->value,
                 values: ['day_one' => $dayOne, 'use_by' => $useBy, 'days' => $rule->days, 'frozen' => $frozen],
                 from: $anchor,

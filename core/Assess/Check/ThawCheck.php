@@ -13,12 +13,16 @@ use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Assess\Finding\Verdict;
+use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Thaw;
+use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Measure\Bounds;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Ruleset\ThawingRules;
 
-/** Thawing stays cold; under running water it may be above the cold limit for a while. */
+/**
+ * Thawing stays cold; under running water it may be above the cold limit for a while, unless it is ready to eat.
+ */
 final readonly class ThawCheck implements Check
 {
     /** The method of the open format under which the water's rules hold. */
@@ -33,16 +37,23 @@ final readonly class ThawCheck implements Check
             if ($readings->isEmpty()) {
                 continue;
             }
-            if ($thaw->method === self::RUNNING_WATER) {
+            $isInWater = $thaw->method === self::RUNNING_WATER;
+            if ($isInWater && !self::isReadyToEat($case, $stage)) {
                 $this->inWater($case, $findings, $stage, $readings);
             } else {
-                $this->inTheCold($case, $findings, $stage, $readings);
+                $this->inTheCold($case, $findings, $stage, $readings, $isInWater);
             }
         }
     }
 
-    private function inTheCold(CaseFile $case, Findings $findings, Stage $stage, Trace $readings): void
-    {
+    private function inTheCold(
+        CaseFile $case,
+        Findings $findings,
+        Stage $stage,
+        Trace $readings,
+        bool $isInWater,
+    ): void {
+        $rules = $case->rule(ThawingRules::class);
         $cold = $case->limits->cold->threshold;
         $warm = $readings->firstAbove($cold);
         $last = $readings->last();
@@ -52,8 +63,8 @@ final readonly class ThawCheck implements Check
             new Finding(
                 rule: 'thaw',
                 verdict: $warm === null ? Verdict::allWell($stage->isOpen) : Verdict::Broken,
-                citation: $case->rule(ThawingRules::class)->citation,
-                message: $warm === null ? 'thaw.met' : 'thaw.broken',
+                citation: $isInWater ? $rules->readyToEatCitation : $rules->citation,
+                message: ($isInWater ? 'thaw.ready_to_eat_' : 'thaw.').($warm === null ? 'met' : 'broken'),
                 values: [
                     'limit' => $cold,
                     'count' => $readings->count(),
@@ -67,6 +78,21 @@ final readonly class ThawCheck implements Check
                 options: $warm === null ? [] : ['discard'],
             ),
         );
+    }
+
+    /** Bought ready to eat, or cooked here before it is thawed. */
+    private static function isReadyToEat(CaseFile $case, Stage $thaw): bool
+    {
+        if ($case->product->form === Form::CommercialReadyToEat) {
+            return true;
+        }
+        foreach ($case->stagesOf(Cook::class) as $cook) {
+            if ($cook->order < $thaw->order) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     private function inWater(CaseFile $case, Findings $findings, Stage $stage, Trace $readings): void

@@ -20,8 +20,8 @@ use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Ruleset\VacuumPackRules;
 
 /**
- * A vacuum pack made on site without an approved plan: out of the bag in time, frozen time not counted; and never fish
- * that is not frozen.
+ * A vacuum pack made on site without an approved plan: out of the bag in time, frozen or not; and never fish that is not
+ * frozen.
  */
 final readonly class VacuumPackCheck implements Check
 {
@@ -43,9 +43,8 @@ final readonly class VacuumPackCheck implements Check
             return;
         }
         $within = $case->rule(VacuumPackRules::class)->within;
-        $frozen = $this->frozen($case, $packed, $case->asOf->epoch);
-        $held = $case->asOf->epoch - $packed->at->epoch - $frozen;
-        $deadline = $packed->at->plus(Span::ofSeconds($within->span->seconds + $frozen));
+        $held = $case->asOf->epoch - $packed->at->epoch;
+        $deadline = $packed->at->plus($within->span);
         if ($held > $within->span->seconds) {
             $findings->add($this->finding($case, $packed, $held, 'house.vacuum_open'));
         }
@@ -59,7 +58,7 @@ final readonly class VacuumPackCheck implements Check
     private function closed(CaseFile $case, Findings $findings, ?Event $packed, Event $now, bool $isVacuum): ?Event
     {
         if ($packed !== null) {
-            $held = $now->at->epoch - $packed->at->epoch - $this->frozen($case, $packed, $now->at->epoch);
+            $held = $now->at->epoch - $packed->at->epoch;
             if ($held > $case->rule(VacuumPackRules::class)->within->span->seconds) {
                 $findings->add($this->finding($case, $packed, $held, 'house.vacuum_late'));
             }
@@ -98,16 +97,6 @@ final readonly class VacuumPackCheck implements Check
             evidence: [$packed->id],
             options: ['discard'],
         );
-    }
-
-    private function frozen(CaseFile $case, Event $packed, int $until): int
-    {
-        $seconds = 0;
-        foreach ($case->stagesOf(Freeze::class) as $stage) {
-            $seconds += max(0, min($until, $stage->to->epoch) - max($packed->at->epoch, $stage->from->epoch));
-        }
-
-        return $seconds;
     }
 
     private function isFrozenAt(CaseFile $case, Event $packed): bool

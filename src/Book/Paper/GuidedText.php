@@ -4,24 +4,32 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Book\Paper;
 
+use Doctrine\DBAL\Connection;
 use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\App\Catalogue\Pit\Pits;
 use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Catalogue\Product\Products;
+use Verjuicer\App\Catalogue\Recipe\Recipe;
 use Verjuicer\App\Catalogue\Recipe\Recipes;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Core\Food\TimePlan;
+use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
+use Verjuicer\Core\Ruleset\CookingCategory;
+use Verjuicer\Core\Ruleset\CookingRules;
 use Verjuicer\Core\Ruleset\CoolingRules;
 use Verjuicer\Core\Ruleset\DateMarkRules;
 use Verjuicer\Core\Ruleset\ProcedureRules;
 use Verjuicer\Core\Ruleset\ReheatingRules;
+use Verjuicer\Core\Ruleset\RuleSet;
 use Verjuicer\Core\Ruleset\ThermometerRules;
 use Verjuicer\Core\Ruleset\TimeControlRules;
 use Verjuicer\Core\Ruleset\VacuumPackRules;
+use Verjuicer\Core\Thermal\BoilingPoint;
 
 /**
  * A text to begin a procedure with: the limits are those of the rule set in force and of the site's settings. Somebody
@@ -36,12 +44,58 @@ final readonly class GuidedText
         private Products $products,
         private Pits $pits,
         private Recipes $recipes,
+        private Connection $connection,
     ) {
     }
 
     public function of(Site $site, ProcedureKind $kind): string
     {
-        return trim($this->translator->trans($kind->value, $this->values($site, $kind), 'papers'));
+        $values = $this->values($site, $kind);
+        if ($kind === ProcedureKind::Preserving) {
+            $values['{plans}'] = implode("\n\n", $this->plans($site, $values));
+        }
+
+        return trim($this->translator->trans($kind->value, $values, 'papers'));
+    }
+
+    /**
+     * A HACCP plan for each product that needs one.
+     *
+     * @param array<string, string> $values
+     *
+     * @return non-empty-list<string>
+     */
+    private function plans(Site $site, array $values): array
+    {
+        $plans = [];
+        foreach ($this->products->of($site) as $product) {
+            if ($product->treatments === []) {
+                continue;
+            }
+            $treatments = array_map(
+                fn (string $one): string => $this->translator->trans('product.treatment.'.$one),
+                $product->treatments,
+            );
+            $plans[] = trim($this->translator->trans('preserving_product', [
+                '{product}' => $product->name,
+                '{treatments}' => implode(', ', $treatments),
+                '{cook}' => $this->cook($site, $product),
+            ] + $values, 'papers'));
+        }
+
+        return $plans === [] ? [trim($this->translator->trans('preserving_none', $values, 'papers'))] : $plans;
+    }
+
+    /** What the code requires of the cook of a product, its last row: the one that needs no time. */
+    private function cook(Site $site, Product $product): string
+    {
+        $category = CookingCategory::of($product->animal, $product->form, $product->integrity, false, false);
+        $rows = $category === null
+            ? []
+            : $this->rules->of($site)->get(CookingRules::class)->of($category)->rows;
+        $last = $rows[\count($rows) - 1] ?? null;
+
+        return $last === null ? '–' : $this->figures->threshold($last->temperature, $site->unit);
     }
 
     /** What a procedure is called where nobody calls it otherwise. */
@@ -82,7 +136,17 @@ final readonly class GuidedText
             '{ceiling}' => $limit($time->coldCeiling->threshold),
             '{first}' => $papers->firstHeating === null ? '–' : $this->figures->span($papers->firstHeating),
             '{plan}' => $papers->planCitation,
-            '{tolerance}' => $rules->get(ThermometerRules::class)->tolerance->citation,
+            '{tolerance}' => $this->tolerance($site, $rules),
+            '{tolerance_citation}' => $rules->get(ThermometerRules::class)->tolerance->citation,
+            '{ice}' => $this->figures->temperature(self::melting($site->unit)),
+            '{boiling}' => $this->figures->temperature(BoilingPoint::atElevation($site->elevationM ?? 0, $site->unit)),
+            '{below}' => $this->figures->span($house->belowHot),
+            '{section}' => preg_replace('/\(.*$/', '', $papers->citation($kind) ?? '') ?? '',
+            '{limit_citation}' => $rules->get(VacuumPackRules::class)->within->citation,
+            '{foods}' => '_______',
+            '{suppliers}' => self::listed($this->suppliers($site)),
+            '{recipes}' => self::listed($this->cures($site)),
+            '{cooling_action}' => $this->translator->trans('packet.cooling_action'),
             '{vacuum}' => $this->figures->span($rules->get(VacuumPackRules::class)->within->span),
             '{days}' => (string) $rules->get(DateMarkRules::class)->days,
             '{checks}' => $this->figures->span($house->hotHoldCheck),
@@ -92,6 +156,42 @@ final readonly class GuidedText
             '{nitrite}' => self::listed($this->nitrite($site)),
             '{products}' => self::listed(array_map(static fn (Product $one): string => $one->name, $preserved)),
         ];
+    }
+
+    private function tolerance(Site $site, RuleSet $rules): string
+    {
+        $of = $rules->get(ThermometerRules::class)->tolerance;
+
+        return \sprintf('± %s °%s', $of->tenths($site->unit) / 10, $site->unit->value);
+    }
+
+    private static function melting(TemperatureUnit $unit): Temperature
+    {
+        return $unit === TemperatureUnit::Celsius ? Temperature::celsius('0') : Temperature::fahrenheit('32');
+    }
+
+    /** @return list<string> names */
+    private function suppliers(Site $site): array
+    {
+        /** @var list<string> */
+        return $this->connection->fetchFirstColumn(
+            'SELECT name FROM supplier WHERE site_id = ? ORDER BY name',
+            [$site->id->toRfc4122()],
+        );
+    }
+
+    /** @return list<string> recipes that hold a cure */
+    private function cures(Site $site): array
+    {
+        return array_values(
+            array_map(
+                static fn (Recipe $one): string => \sprintf('%s, %d g per kg', $one->name, $one->gramsPerKg),
+                array_filter(
+                    $this->recipes->of($site),
+                    static fn (Recipe $one): bool => $one->nitritePpm() !== null,
+                ),
+            ),
+        );
     }
 
     /** @return list<string> what goes in by the weights of each recipe that holds any */

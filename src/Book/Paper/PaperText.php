@@ -4,32 +4,52 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Book\Paper;
 
-/** The text of a procedure as it is set: "## heading", "- point", and paragraphs between empty lines. */
-final readonly class PaperText
+use League\CommonMark\Environment\Environment;
+use League\CommonMark\Event\DocumentParsedEvent;
+use League\CommonMark\Extension\CommonMark\CommonMarkCoreExtension;
+use League\CommonMark\Extension\CommonMark\Node\Block\Heading;
+use League\CommonMark\Extension\Table\TableExtension;
+use League\CommonMark\MarkdownConverter;
+use League\CommonMark\Node\NodeIterator;
+use Twig\Attribute\AsTwigFilter;
+
+/** The text of a procedure, in Markdown, as HTML for page and paper. What is HTML in it is shown as it was typed. */
+final class PaperText
 {
-    /** @return list<PaperBlock> */
-    public static function blocks(string $body): array
+    /** The page has headings above it. */
+    private const DEEPER = 1;
+
+    private ?MarkdownConverter $converter = null;
+
+    #[AsTwigFilter('procedure_text', isSafe: ['html'])]
+    public function html(string $body): string
     {
-        $blocks = $lines = [];
-        $is = '';
-        foreach ([...explode("\n", str_replace("\r", '', $body)), ''] as $line) {
-            $line = trim($line);
-            [$kind, $text] = match (true) {
-                $line === '' => ['', ''],
-                str_starts_with($line, '## ') => ['heading', substr($line, 3)],
-                str_starts_with($line, '- ') => ['points', substr($line, 2)],
-                default => ['words', $line],
-            };
-            if ($lines !== [] && ($kind !== $is || $kind === 'heading')) {
-                $blocks[] = new PaperBlock($is, $lines);
-                $lines = [];
-            }
-            $is = $kind;
-            if ($text !== '') {
-                $lines[] = $text;
-            }
+        return $this->converter()->convert(str_replace("\r", '', $body))->getContent();
+    }
+
+    private function converter(): MarkdownConverter
+    {
+        if ($this->converter === null) {
+            $environment = new Environment([
+                'html_input' => 'escape',
+                'allow_unsafe_links' => false,
+                'max_nesting_level' => 20,
+            ]);
+            $environment->addExtension(new CommonMarkCoreExtension());
+            $environment->addExtension(new TableExtension());
+            $environment->addEventListener(DocumentParsedEvent::class, self::deepen(...));
+            $this->converter = new MarkdownConverter($environment);
         }
 
-        return $blocks;
+        return $this->converter;
+    }
+
+    private static function deepen(DocumentParsedEvent $event): void
+    {
+        foreach ($event->getDocument()->iterator(NodeIterator::FLAG_BLOCKS_ONLY) as $node) {
+            if ($node instanceof Heading) {
+                $node->setLevel(min(6, $node->getLevel() + self::DEEPER));
+            }
+        }
     }
 }

@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\App\Book;
 
+use Doctrine\ORM\EntityManagerInterface;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\TestWith;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\Process\Process;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Book\Paper\PaperText;
+use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Chain\ChainWalk;
 use Verjuicer\App\Ledger\Procedure\Procedures;
@@ -49,7 +51,7 @@ final class PapersTest extends KitchenTestCase
         $this->logIn('dell');
         $text = fn (string $kind): string => $this->client->request('GET', "/papers/$kind")->filter('textarea')->text();
         self::assertStringContainsString(
-            'From 135 °F to 70 °F within 2 h, and to 41 °F within 6 h in all',
+            'From 135 °F to 41 °F within 6 h in all',
             $text('cooling'),
         );
         self::assertStringContainsString('within 4 h', $text('time_control'));
@@ -94,7 +96,7 @@ final class PapersTest extends KitchenTestCase
         $content = (string) $this->client->getResponse()->getContent();
         $pdf = new Process(['pdftotext', '-layout', '-', '-'], null, null, $content);
         $pdf->mustRun();
-        foreach (['HP-1, 1', 'County health', 'Clostridium botulinum', 'your regulatory authority decides'] as $words) {
+        foreach (['HP-1, 1', 'County health', 'HACCP plan', 'your regulatory authority decides'] as $words) {
             self::assertStringContainsString($words, (string) preg_replace('/\s+/', ' ', $pdf->getOutput()));
         }
         $walk = $this->service(ChainWalk::class);
@@ -146,20 +148,54 @@ final class PapersTest extends KitchenTestCase
         self::assertSame(0, $this->number('SELECT count(*) FROM procedure_training'));
     }
 
-    public function testATextIsSetAsHeadingsPointsAndParagraphs(): void
+    public function testATextIsMarkdownAndNothingElse(): void
     {
-        $blocks = PaperText::blocks("## One\r\nwords\nmore\n\n- a\n- b\n\nlast\n## Two");
-        self::assertSame(
-            [
-                ['heading', ['One']],
-                ['words', ['words', 'more']],
-                ['points', ['a', 'b']],
-                ['words', ['last']],
-                ['heading', ['Two']],
-            ],
-            array_map(static fn ($one): array => [$one->kind, $one->lines], $blocks),
-        );
-        self::assertSame([], PaperText::blocks(" \n "));
+        $html = (new PaperText())->html("## One\r\nwords *and* **more**\n\n- a\n- b\n\n<script>x</script>\n\n[y](javascript:z)");
+        self::assertStringContainsString('<h3>One</h3>', $html);
+        self::assertStringContainsString('<em>and</em> <strong>more</strong>', $html);
+        self::assertStringContainsString('<li>a</li>', $html);
+        self::assertStringNotContainsString('<script', $html);
+        self::assertStringNotContainsString('javascript:', $html);
+        self::assertStringNotContainsString('*', $html);
+    }
+
+    public function testACoolingThatIsTooLateIsNeverReheatedByTheProcedure(): void
+    {
+        $this->logIn('dell');
+        $text = $this->client->request('GET', '/papers/cooling')->filter('textarea')->text();
+        self::assertStringContainsString('Above 70 °F when the 2 h are over: discard.', $text);
+        self::assertStringContainsString('are not over: change the method, or reheat', $text);
+    }
+
+    public function testEachProcedureNamesWhatTheCodeAsksFor(): void
+    {
+        $this->logIn('dell');
+        $text = fn (string $kind): string => $this->client->request('GET', "/papers/$kind")->filter('textarea')->text();
+        foreach ([
+            'time_control' => ['(1)(b)', '(2)', '(C)(3)', 'time it was taken out', 'must be discarded', '(D)', 'Foods'],
+            'vacuum_pack' => ['3-502.12(F)', '3-502.12(B)', 'second barrier', 'Work area', 'Training', 'Label', 'freezer counts'],
+            'recall' => ['Team', 'Contacts', 'Effectiveness check'],
+            'thermometer_checks' => ['± 2 °F', 'Air thermometer', 'Leave-in probe', '4-203.11'],
+            'consumer_advisory' => ['3-603.11', 'Disclosure', 'Reminder'],
+        ] as $kind => $wanted) {
+            foreach ($wanted as $words) {
+                self::assertStringContainsString($words, $text($kind), "$kind: $words");
+            }
+        }
+    }
+
+    public function testAHaccpPlanIsDraftedForEachProductThatNeedsOne(): void
+    {
+        $this->logIn('dell');
+        $text = fn (): string => $this->client->request('GET', '/papers/preserving')->filter('textarea')->text();
+        self::assertStringContainsString('No product of Quarry Lane Smokehouse', $text());
+        $products = $this->service(Products::class);
+        $mutton = $products->named($this->logIn('dell')->site, 'Mutton ham') ?? self::fail('there is no mutton ham');
+        $mutton->treatments = ['cured'];
+        $this->service(EntityManagerInterface::class)->flush();
+        foreach (['Mutton ham (cured)', 'Flow', 'CCP 1', 'Critical limit', 'Monitoring', 'Corrective action', 'Verification', 'nitrite'] as $words) {
+            self::assertStringContainsString($words, $text(), $words);
+        }
     }
 
     private function attach(string $file): void

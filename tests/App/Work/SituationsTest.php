@@ -406,6 +406,12 @@ final class SituationsTest extends KitchenTestCase
             ['read it: the round of cabinet'],
             ['Throw it away.'],
         ];
+        yield 'on a pit that lost its heat' => [
+            Story::of('-100 cook pit=p1 set=250', '-60 pit_reading temp=200', '-20 120 T1'),
+            '0',
+            ['Pit far under its set point: check fire and fuel'],
+            ['Throw it away.'],
+        ];
         yield 'packed without air' => [
             Story::of(...self::COOLED, ...['-400 pack method=vacuum']),
             '0',
@@ -449,7 +455,7 @@ final class SituationsTest extends KitchenTestCase
         $page = $this->client->request('GET', '/batches/'.$id)->filter('main');
         $due = $this->client
             ->request('GET', '/')
-            ->filter('[data-due] a[href*="'.$id.'"]')
+            ->filter('[data-due] a[href*="'.$id.'"], [data-due] a[href^="/hot-round"]')
             ->each(static fn (Crawler $line): string => $line->text());
 
         return $page->text()."\n".implode("\n", $due);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\Core\Assess\Check;
 
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Tests\Core\Story;
 
@@ -36,6 +37,20 @@ final class DateMarkCheckTest extends CheckTestCase
             '90000',
             'pork rte_commercial',
         ];
+    }
+
+    /** 3-501.17 asks for the mark, 3-501.18(A) says what becomes of food past it. */
+    #[TestWith(['5000', '3-501.17'])]
+    #[TestWith(['90000', '3-501.18(A)'])]
+    public function testCitesWhatItIsJudgedBy(string $asOf, string $section): void
+    {
+        $cited = [];
+        foreach (Story::of('0 cook', '300 cold_hold')->assess($asOf)->findings as $finding) {
+            if ($finding->rule === 'date_mark') {
+                $cited[] = $finding->citation;
+            }
+        }
+        self::assertSame([$section], $cited);
     }
 
     #[DataProvider('dates')]

@@ -40,6 +40,32 @@ final class ThawCheckTest extends CheckTestCase
         ];
         yield 'still in water in time' => ['thaw', 'running', ['0 thaw method=running_water', '60 50'], '300'];
         yield 'still in water too long' => ['thaw', 'broken', ['0 thaw method=running_water', '60 50'], '300:01'];
+        yield 'ready to eat in water at 41' => [
+            'thaw',
+            'met',
+            ['0 thaw method=running_water', '60 41', '90 prep'],
+            '100',
+            'pork rte_commercial',
+        ];
+        yield 'ready to eat in water a tenth warmer' => [
+            'thaw',
+            'broken',
+            ['0 thaw method=running_water', '60 41.1', '90 prep'],
+            '100',
+            'pork rte_commercial',
+        ];
+        yield 'cooked here before it is thawed in water' => [
+            'thaw',
+            'broken',
+            ['-900 cook', '-600 170', '-500 freeze', '0 thaw method=running_water', '60 41.1', '90 reheat for=hot_hold'],
+            '100',
+        ];
+        yield 'cooked only afterwards' => [
+            'thaw',
+            'met',
+            ['0 thaw method=running_water', '60 41.1', '90 cook'],
+            '100',
+        ];
         yield 'a word of the house is not running water' => [
             'thaw',
             'broken',

@@ -60,9 +60,9 @@ final class VacuumPackCheckTest extends CheckTestCase
             ['0 cold_hold', '10 pack method=vacuum', '2000 pack method=tray'],
             '9000',
         ];
-        yield 'frozen days do not count' => [
+        yield 'frozen days count, too' => [
             'house.vacuum_pack',
-            'none',
+            'caution',
             ['0 cold_hold', '10 pack method=vacuum', '100 freeze', '8000 cold_hold'],
             '10000',
         ];
