@@ -4,12 +4,31 @@ need_serving() {
     { command -v nginx && ls /usr/sbin/php-fpm8.2; } >/dev/null 2>&1 || install_packages nginx-light php8.2-fpm
 }
 
+# await_server URL PID [SECONDS=60]: until it answers, saying for what it waits; 1 where it does not, or PID has ended.
+await_server() {
+    local url=$1 server=$2 seconds=${3:-60} since=$SECONDS told=
+    until curl -sf -m 5 -o /dev/null "$url"; do
+        if ! kill -0 "$server" 2>/dev/null; then
+            echo "The server ended before it answered at $url: see var/run/*.log." >&2
+            return 1
+        elif [ $((SECONDS - since)) -ge "$seconds" ]; then
+            echo "The server did not answer at $url within $seconds s: see var/run/*.log." >&2
+            return 1
+        elif [ -z "$told" ] && [ $((SECONDS - since)) -ge 3 ]; then
+            echo "Waiting for the server to answer at $url, up to $seconds s." >&2
+            told=yes
+        fi
+        sleep 0.5
+    done
+}
+
 # write_serving DIR [TO]: the configuration of both, for the application in the present folder, into DIR, where it runs, or
 # into TO to be compared.
 #   LISTEN=127.0.0.1 PORT=8080                     where it is reached
 #   TLS_PORT= TLS_CERTIFICATE= TLS_KEY=            with these over TLS; what comes to PORT is sent there
 #   SERVE_USER=                                    whom php-fpm works as, where root starts it
 #   FPM_CHILDREN=8                                 how many requests are worked on at once
+#   FPM_ENTRIES=3                                  and how many entries besides: boards that ask again hold none up
 #   FRONT=public/index.php                         what answers
 #   LOG_DIR=DIR
 write_serving() {
@@ -24,31 +43,9 @@ daemonize = no
 emergency_restart_threshold = 10
 emergency_restart_interval = 1m
 process_control_timeout = 10s
-
-[verjuicer]
-listen = $dir/php-fpm.sock
-listen.mode = 0660
-listen.backlog = 511
-pm = static
-pm.max_children = ${FPM_CHILDREN:-8}
-pm.max_requests = 2000
-request_terminate_timeout = 65s
-catch_workers_output = yes
-decorate_workers_output = no
-; The address of the database and the secret come from the environment.
-clear_env = no
-php_admin_value[memory_limit] = 256M
-php_admin_value[max_execution_time] = 60
-php_admin_value[upload_max_filesize] = 32M
-php_admin_value[post_max_size] = 40M
-php_admin_value[expose_php] = 0
-php_admin_value[display_errors] = 0
-php_admin_value[log_errors] = 1
-php_admin_value[error_log] = /dev/stderr
 CONF
-    if [ "$(id -u)" = 0 ]; then
-        printf 'user = %s\ngroup = %s\nlisten.owner = %s\nlisten.group = %s\n' "${SERVE_USER:-root}" "${SERVE_USER:-root}" "${SERVE_USER:-root}" "${SERVE_USER:-root}" >>"$to/php-fpm.conf"
-    fi
+    write_pool pages "${FPM_CHILDREN:-8}" "$dir" >>"$to/php-fpm.conf"
+    write_pool entries "${FPM_ENTRIES:-3}" "$dir" >>"$to/php-fpm.conf"
     {
         cat <<CONF
 daemon off;
@@ -77,6 +74,11 @@ http {
     scgi_temp_path $dir/temp/scgi;
     # No addresses with a secret in them, no words somebody typed.
     map \$uri \$told { ~^/(shared|welcome)/ /\$1/…; default \$uri; }
+    # What somebody enters has processes of its own; what sensors and programs send shares those of the pages.
+    map "\$request_method \$uri" \$pool {
+        default pages;
+        "~^POST /(?!api/)" entries;
+    }
     log_format json escape=json '{"time":"\$time_iso8601","request":"\$request_id","address":"\$remote_addr",'
         '"method":"\$request_method","path":"\$told","status":\$status,"bytes":\$bytes_sent,"seconds":\$request_time}';
     access_log $logs/access.log json;
@@ -153,8 +155,37 @@ fastcgi_param HTTP_PROXY "";
 fastcgi_read_timeout 70s;
 fastcgi_buffers 16 32k;
 fastcgi_buffer_size 32k;
-fastcgi_pass unix:$dir/php-fpm.sock;
+fastcgi_pass unix:$dir/\$pool.sock;
 CONF
+}
+
+# write_pool NAME CHILDREN DIR: processes of php-fpm that answer at the socket DIR/NAME.sock.
+write_pool() {
+    local user=${SERVE_USER:-root}
+    cat <<CONF
+
+[$1]
+listen = $3/$1.sock
+listen.mode = 0660
+listen.backlog = 511
+pm = static
+pm.max_children = $2
+pm.max_requests = 2000
+request_terminate_timeout = 65s
+catch_workers_output = yes
+decorate_workers_output = no
+; The address of the database and the secret come from the environment.
+clear_env = no
+php_admin_value[memory_limit] = 256M
+php_admin_value[max_execution_time] = 60
+php_admin_value[upload_max_filesize] = 32M
+php_admin_value[post_max_size] = 40M
+php_admin_value[expose_php] = 0
+php_admin_value[display_errors] = 0
+php_admin_value[log_errors] = 1
+php_admin_value[error_log] = /dev/stderr
+CONF
+    [ "$(id -u)" != 0 ] || printf '%s = %s\n' user "$user" group "$user" listen.owner "$user" listen.group "$user"
 }
 
 # What php-fpm is started with besides its file: what cannot be said there.
