@@ -34,13 +34,7 @@ abstract class KitchenTestCase extends WebTestCase
     protected function setUp(): void
     {
         // The key the kitchen was loaded with; what is rolled back was never sealed.
-        $this->keys = sys_get_temp_dir().'/verjuicer-keys-'.bin2hex(random_bytes(6));
-        (new Filesystem())->mkdir($this->keys, 0o700);
-        foreach (new \GlobIterator(TestKitchen::keys().'/*.key', \FilesystemIterator::CURRENT_AS_PATHNAME) as $key) {
-            \assert(\is_string($key));
-            (new Filesystem())->copy($key, $this->keys.'/'.basename($key));
-            (new Filesystem())->chmod($this->keys.'/'.basename($key), 0o600);
-        }
+        $this->keys = TestKitchen::copyOfKeys();
         $_SERVER['VERJUICER_KEYS'] = $_ENV['VERJUICER_KEYS'] = $this->keys;
         self::mockTime(TestKitchen::MOMENT);
         $this->client = self::createClient();
@@ -142,9 +136,14 @@ abstract class KitchenTestCase extends WebTestCase
     }
 
     /** @param array<string, string> $more */
-    protected function keep(string $line, array $more = []): Crawler
+    protected function keep(string $line, array $more = [], bool $isSure = false): Crawler
     {
         $form = $this->client->request('GET', '/log')->filter('form[action="/log"]')->form();
+        if ($isSure) {
+            $typed = ['line' => $line, 'sure' => '1'] + $more + $form->getPhpValues();
+
+            return $this->client->request('POST', '/log', $typed);
+        }
 
         return $this->client->submit($form, ['line' => $line] + $more);
     }

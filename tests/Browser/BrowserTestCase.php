@@ -318,9 +318,12 @@ abstract class BrowserTestCase extends TestCase
         $this->seeIn('h1', $product);
     }
 
+    /** @param bool $sure whether it is what somebody means, and says why where it is late */
     protected function type(string $line, bool $sure = false): void
     {
-        $this->find('#line')->clear()->sendKeys($line);
+        $this->find('#line')
+            ->clear()
+            ->sendKeys($sure ? $line.' because the card lay at the pit' : $line);
         $this->send($this->button('Keep'));
         if ($sure && $this->browser->findElements(WebDriverBy::cssSelector('[role=alertdialog]')) !== []) {
             $this->send($this->button('Yes, keep it'));

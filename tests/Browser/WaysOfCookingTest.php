@@ -289,7 +289,14 @@ final class WaysOfCookingTest extends BrowserTestCase
         if ($advisory) {
             $this->find('[name=advisory]')->sendKeys(WebDriverKeys::SPACE);
         }
-        $this->find('[name=tag]')->sendKeys(WebDriverKeys::ENTER);
+        $this->send($this->button('Begin'));
+        // Why it is late is asked first, then whether the time is right.
+        foreach (['[name=reason]' => 'the card lay at the pit', '[name=sure]' => WebDriverKeys::SPACE] as $asked => $keys) {
+            foreach ($this->browser->findElements(WebDriverBy::cssSelector($asked)) as $field) {
+                $field->sendKeys($keys);
+                $this->send($this->button('Begin'));
+            }
+        }
         $this->find('#everything');
     }
 

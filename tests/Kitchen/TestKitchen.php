@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\Kitchen;
 
+use Symfony\Component\Filesystem\Filesystem;
 use Verjuicer\App\Door\Demo\DemoKitchen;
 use Verjuicer\App\Door\Demo\Story;
 use Verjuicer\Core\Food\Holding;
@@ -23,6 +24,21 @@ final readonly class TestKitchen
     public static function keys(): string
     {
         return \dirname(__DIR__, 2).'/var/keys-of-tests';
+    }
+
+    /** A folder for one test, to be removed: what a test is rolled back from was never sealed. */
+    public static function copyOfKeys(): string
+    {
+        $folder = sys_get_temp_dir().'/verjuicer-keys-'.bin2hex(random_bytes(6));
+        $files = new Filesystem();
+        $files->mkdir($folder, 0o700);
+        foreach (new \GlobIterator(self::keys().'/*.key', \FilesystemIterator::CURRENT_AS_PATHNAME) as $key) {
+            \assert(\is_string($key));
+            $files->copy($key, $folder.'/'.basename($key));
+            $files->chmod($folder.'/'.basename($key), 0o600);
+        }
+
+        return $folder;
     }
 
     private const PASSWORD = 'oak-and-patience';

@@ -24,10 +24,11 @@ final readonly class EntryTime
         return $this->offline->at() ?? $this->now->instant();
     }
 
-    /** A sensor sends late by itself, and a correction has a reason of its own. */
+    /** A sensor sends late by itself, a logger is read afterwards, and a correction has a reason of its own. */
     public function needsReason(Draft $draft): bool
     {
         return $draft->detail instanceof Reading
+            && !$draft->detail->logger
             && $draft->by === null
             && $draft->replaces === null
             && trim($draft->reason ?? '') === ''

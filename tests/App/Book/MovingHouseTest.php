@@ -6,6 +6,7 @@ namespace Verjuicer\Tests\App\Book;
 
 use Doctrine\DBAL\DriverManager;
 use PHPUnit\Framework\TestCase;
+use Symfony\Component\Filesystem\Filesystem;
 use Symfony\Component\Process\Process;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\Tests\Kitchen\TestKitchen;
@@ -19,6 +20,7 @@ final class MovingHouseTest extends TestCase
     private const ROOT = __DIR__.'/../../..';
 
     private string $file = '';
+    private string $keys = '';
 
     /** @var list<string> */
     private array $databases = [];
@@ -26,11 +28,13 @@ final class MovingHouseTest extends TestCase
     protected function setUp(): void
     {
         $this->file = sys_get_temp_dir().'/verjuicer-'.bin2hex(random_bytes(6)).'.backup';
+        $this->keys = TestKitchen::copyOfKeys();
     }
 
     protected function tearDown(): void
     {
         @unlink($this->file);
+        (new Filesystem())->remove($this->keys);
         foreach ($this->databases as $name) {
             self::admin("DROP DATABASE IF EXISTS $name");
         }
@@ -250,6 +254,7 @@ final class MovingHouseTest extends TestCase
         /** @var array{moment: string, links: int, batches: array<string, mixed>} $then */
         $then = json_decode((string) file_get_contents("$folder.json"), true, flags: \JSON_THROW_ON_ERROR);
         $database = $this->database();
+        (new Filesystem())->remove($this->keys); // of a kitchen that is not in it
         [$status, $said] = $this->console($database, 'verjuicer:restore', "$folder.dump");
         self::assertSame(0, $status, $said);
         self::assertStringContainsString('all hold', $said);
@@ -355,7 +360,7 @@ final class MovingHouseTest extends TestCase
                 'APP_ENV' => 'test',
                 'APP_DEBUG' => '0',
                 'DATABASE_URL' => $database,
-                'VERJUICER_KEYS' => TestKitchen::keys(),
+                'VERJUICER_KEYS' => $this->keys,
             ],
             null,
             120,

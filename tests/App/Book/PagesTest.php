@@ -78,7 +78,7 @@ final class PagesTest extends KitchenTestCase
             'div:last-of-type > table a[href^="/lots/"]',
             <<<'SQL'
             INSERT INTO lot SELECT (jsonb_populate_record(l, jsonb_build_object('id', gen_random_uuid(), 'number',
-              'X-' || n, 'pieces', 1, 'is_accepted', false))).*
+              'X-' || n, 'pieces', 1, 'is_accepted', false, 'recorded_at', '2026-11-24T21:00:00Z'))).*
             FROM lot l, generate_series(1, 150) n WHERE l.number = 'NF-903'
             SQL,
         ];

@@ -136,7 +136,7 @@ final class RecordBookTest extends KitchenTestCase
         $id = $this->words('SELECT id FROM day_sign ORDER BY position DESC LIMIT 1');
         $this->client->request('POST', '/days/'.$day, ['id' => $id, 'password' => 'oak-and-patience']);
         self::assertSame(2, $this->number('SELECT count(*) FROM day_sign'), 'a retry is no second signature');
-        $this->keep('7 174 yesterday 13:00');
+        $this->keep('7 174 yesterday 13:00 because the card lay at the pit', isSure: true);
         $this->logIn('dell');
         self::assertStringContainsString('You sign what was written down since', $this->sheet($day));
         $this->signed($day, []);

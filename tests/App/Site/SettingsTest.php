@@ -86,7 +86,7 @@ final class SettingsTest extends KitchenTestCase
     public static function refused(): iterable
     {
         yield 'no reason' => [['reason' => ''], 'reason', 'Fill this in'];
-        yield 'no such zone' => [['timezone' => 'Mars/Base'], 'timezone', 'zone is not known'];
+        yield 'no such zone' => [['timezone' => 'Mars/Base'], 'timezone', 'is not a known time zone'];
         yield 'a mountain too high' => [['elevation_m' => '9000'], 'elevation_m', 'from -430 to 5500'];
         yield 'looser than our default' => [['prep_out_seconds' => '90'], 'prep_out_seconds', 'from 1 to 60'];
         yield 'no name' => [['name' => ' '], 'name', 'Fill this in'];
@@ -107,7 +107,7 @@ final class SettingsTest extends KitchenTestCase
         self::assertMatchesRegularExpression('/\b1?\d:\d\d [ap]m\b/', $page);
         self::assertStringContainsString('1:54 pm', $page);
         self::assertStringNotContainsString('13:54', $page);
-        $this->keep('7 165 6:05 am');
+        $this->keep('7 165 6:05 am because the card lay at the pit', isSure: true);
         self::assertResponseRedirects();
         self::assertSame(
             'lb',

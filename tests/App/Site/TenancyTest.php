@@ -26,6 +26,7 @@ final class TenancyTest extends KitchenTestCase
         'setup_code' => 'before there is a site',
         'messenger_messages' => 'each carries its site',
         'machine_state' => 'backups, of the whole machine',
+        'background_process' => 'watch and worker, of the whole machine',
         'doctrine_migration_versions' => 'the shape of the database',
     ];
 

@@ -17,7 +17,7 @@ final class MisplacedProbeTest extends KitchenTestCase
     {
         $path = $this->brisket();
         foreach (['71 flat 92 -180', '71 point 150 -120', '71 point 201 -20'] as $line) {
-            $this->keep($line);
+            $this->keep($line.' because the card lay at the pit', isSure: true);
             self::assertResponseRedirects(null, null, $line);
         }
         self::assertSame(['1/flat', '1/point'], $this->tracks());
@@ -49,7 +49,7 @@ final class MisplacedProbeTest extends KitchenTestCase
     {
         $path = $this->brisket();
         foreach ([240 => 70, 180 => 96, 120 => 130, 60 => 158, 20 => 203] as $minutes => $degrees) {
-            $this->keep("71 point $degrees -$minutes");
+            $this->keep("71 point $degrees -$minutes because the card lay at the pit", isSure: true);
         }
         $page = $this->client->request('GET', $path.'/doubted');
         $form = $page
@@ -78,7 +78,7 @@ final class MisplacedProbeTest extends KitchenTestCase
         $this->logIn();
         $page = $this->client->request('GET', '/batches/new');
         $brisket = (string) $page->filter('option:contains("Beef brisket")')->attr('value');
-        $this->client->submit(
+        $page = $this->client->submit(
             $page->selectButton('Begin')->form([
                 'product' => $brisket,
                 'tag' => '71',
@@ -88,6 +88,8 @@ final class MisplacedProbeTest extends KitchenTestCase
                 'when' => '5 h',
             ]),
         );
+        $page = $this->client->submit($page->selectButton('Begin')->form(['reason' => 'the card lay at the pit']));
+        $this->client->submit($page->selectButton('Begin')->form(['sure' => '1']));
         self::assertResponseRedirects();
 
         return $this->path(71);

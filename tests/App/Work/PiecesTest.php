@@ -239,7 +239,7 @@ final class PiecesTest extends KitchenTestCase
         self::assertStringContainsString('served a part · 200 g', $page->filter('#everything')->text());
         self::assertStringContainsString('Served 200 g', $page->filter('#went')->closest('section')?->text() ?? '');
         self::assertStringContainsString(
-            'more than there is',
+            'more than is left of it',
             $this->keep('21 serve 40 kg')->filter('[role=alertdialog]')->text(),
         );
         self::assertStringContainsString('Say of what', $this->keep('21 serve 12')->filter('[role=alert]')->text());
