@@ -18,6 +18,7 @@ use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Chain\RecordingClock;
 use Verjuicer\App\Ledger\Log\AbridgedRecords;
 use Verjuicer\App\Ledger\Log\Follower;
 use Verjuicer\App\Platform\Now;
@@ -57,6 +58,7 @@ final readonly class Projections implements Follower
         private MessageBusInterface $bus,
         private LoggerInterface $logger,
         private Now $now,
+        private RecordingClock $clock,
         #[Autowire('%app.forecast_after_us%')] private int $after,
     ) {
     }
@@ -136,6 +138,9 @@ final readonly class Projections implements Follower
      */
     public function catchUp(string $siteId, ?int $most = self::AT_ONCE): bool
     {
+        if ($this->clock->isRefused($siteId)) {
+            return true; // Nothing is judged by a clock that cannot be right.
+        }
         $isAnswering = $most !== null && $this->requests->getMainRequest() !== null;
         $most = $isAnswering ? min($most, self::WHILE_ANSWERING) : $most;
         /** @var list<array{batch_id: string, is_open: bool, is_long: bool}> $rows */
@@ -199,7 +204,7 @@ final readonly class Projections implements Follower
         }
         try {
             $known = $this->abridged->of($batch);
-            $assessment = $this->assessments->ofKnown($known);
+            $assessment = $this->assessments->ofKnown($batch, $known);
             // Before the transaction: others who write to the batch do not wait for it.
             if ($this->forecasts->cook($batch, $assessment)?->lateness() !== null) {
                 $this->forecasts->rescue($batch, $assessment);

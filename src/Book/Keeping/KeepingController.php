@@ -61,7 +61,11 @@ final class KeepingController extends FormController
         }
         $this->ledger->write(
             $by->site,
-            fn () => $this->clock->vouch($id, $by, $last, $this->now->instant(), $reason),
+            function () use ($id, $by, $last, $reason): void {
+                $this->clock->vouch($id, $by, $last, $this->now->instant(), $reason);
+                // What is on the board was judged by another clock.
+                $this->ledger->changedAll($by->site);
+            },
             trusts: true,
         );
 
@@ -80,7 +84,7 @@ final class KeepingController extends FormController
             'seal' => $this->chain->seal($site),
             'keys' => $this->keys->of($site),
             'unauthored' => $this->rows->unauthored($site),
-            'clock' => RecordingClock::isTrusted($last, $now) ? null : ['now' => $now, 'last' => $last],
+            'clock' => $last === null || $this->clock->problemOf($site) === null ? null : ['now' => $now, 'last' => $last],
             'words_of_clock' => $this->clock->words($site),
             'machine' => $this->machine->all(),
             'version' => $this->version->words(),

@@ -25,6 +25,7 @@ final readonly class Health
         #[Autowire(service: 'doctrine.migrations.dependency_factory')] private DependencyFactory $migrations,
         private MachineStates $machine,
         private BackgroundProcesses $processes,
+        private RecordingClock $clock,
         private Now $now,
     ) {
     }
@@ -46,7 +47,8 @@ final readonly class Health
             'database' => true,
             'schema' => true,
             'queue' => $this->oldestWait() < self::LONGEST_WAIT_SECONDS,
-            'clock' => RecordingClock::isTrusted($this->newestLink(), $this->now->instant()),
+            'clock' => RecordingClock::isTrusted($this->newestLink(), $this->now->instant())
+                && $this->clock->setBy() <= RecordingClock::BEHIND_SECONDS,
         ] + $this->processes->health();
     }
 

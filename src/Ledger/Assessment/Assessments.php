@@ -5,10 +5,11 @@ declare(strict_types=1);
 namespace Verjuicer\App\Ledger\Assessment;
 
 use Verjuicer\App\Ledger\Batch\Batch;
+use Verjuicer\App\Ledger\Chain\RecordingClock;
 use Verjuicer\App\Ledger\Log\AbridgedRecords;
 use Verjuicer\App\Ledger\Log\KnownRecord;
 use Verjuicer\App\Ledger\Log\StoredRecords;
-use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Assess\Abridged\Abridgement;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Assessor;
@@ -24,38 +25,38 @@ final readonly class Assessments
         private AbridgedRecords $abridged,
         private RuleSetLibrary $ruleSets,
         private Assessor $assessor,
-        private Now $now,
+        private RecordingClock $clock,
     ) {
     }
 
     /** Its record may be abridged: of readings that nothing turns on any more it tells how many there were. */
     public function of(Batch $batch): Assessment
     {
-        return $this->ofKnown($this->abridged->of($batch));
+        return $this->ofKnown($batch, $this->abridged->of($batch));
     }
 
-    public function ofKnown(KnownRecord $known): Assessment
+    public function ofKnown(Batch $batch, KnownRecord $known): Assessment
     {
-        return $this->assessed($known->record, $known->abridgement);
+        return $this->assessed($batch->site, $known->record, $known->abridgement);
     }
 
     /** With every reading, for what shows them all, and for what checks what was judged. */
     public function whole(Batch $batch): Assessment
     {
-        return $this->assessed($this->records->of($batch), null);
+        return $this->assessed($batch->site, $this->records->of($batch), null);
     }
 
-    private function assessed(Record $record, ?Abridgement $abridgement): Assessment
+    private function assessed(Site $site, Record $record, ?Abridgement $abridgement): Assessment
     {
         $rules = $this->ruleSets->get($record->rules);
 
-        return $this->assessor->assess($record, $rules, $this->moment($record), $abridgement);
+        return $this->assessor->assess($record, $rules, $this->moment($site, $record), $abridgement);
     }
 
-    /** Now; where a client's clock was a little ahead, the moment of what it sent. */
-    private function moment(Record $record): Instant
+    /** Now, by a clock that can be right; where a client's clock was a little ahead, the moment of what it sent. */
+    private function moment(Site $site, Record $record): Instant
     {
-        $moment = $this->now->instant();
+        $moment = $this->clock->present($site->id->toRfc4122());
         foreach ($record->events as $event) {
             $moment = $event->at->isAfter($moment) ? $event->at : $moment;
         }

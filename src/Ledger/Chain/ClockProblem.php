@@ -20,6 +20,12 @@ final class ClockProblem extends Problem
         ]);
     }
 
+    /** @param Instant $was what it would say now, had nobody set it */
+    public static function set(Site $site, Instant $was, Instant $now): self
+    {
+        return new self('clock.set', ['{now}' => self::local($site, $now), '{was}' => self::local($site, $was)]);
+    }
+
     /** Not now: what was sent is sent again once the clock is right. */
     public function status(): int
     {

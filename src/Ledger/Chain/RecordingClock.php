@@ -6,16 +6,19 @@ namespace Verjuicer\App\Ledger\Chain;
 
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Uid\Uuid;
+use Twig\Attribute\AsTwigFunction;
+use Verjuicer\App\Platform\Machine\Uptime;
+use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 
 /**
- * Whether the clock of the machine can be right: one that stands behind what was recorded last, or far ahead of it,
- * stops recording until it is right or a manager says why.
+ * Whether the clock of the machine can be right: one that stands behind what was recorded last, or far ahead of it, or
+ * that was set while the machine ran, stops recording, and judging, until it is right or a manager says why.
  */
-final readonly class RecordingClock
+final class RecordingClock
 {
     /** What clocks that are put right by a time server may go back. */
     public const BEHIND_SECONDS = 120;
@@ -23,16 +26,68 @@ final readonly class RecordingClock
     /** The watch records something every day; what was off for longer is asked. */
     public const AHEAD_DAYS = 14;
 
-    public function __construct(private Connection $connection)
-    {
+    /** @var array<string, Instant> what is held to be now, by site and what the clock says */
+    private array $present = [];
+
+    public function __construct(
+        private readonly Connection $connection,
+        private readonly Uptime $uptime,
+        private readonly Now $now,
+    ) {
     }
 
     /** @throws ClockProblem */
-    public static function check(Site $site, ?Instant $last, Instant $now): void
+    public function check(Site $site, ?Instant $last, Instant $now): void
     {
-        if (!self::isTrusted($last, $now)) {
-            throw ClockProblem::of($site, $last ?? $now, $now);
+        $id = $site->id->toRfc4122();
+        $problem = $this->problem($site, $last, $this->known($id)[1], $now);
+        if ($problem !== null) {
+            throw $problem;
         }
+        $this->keepStart($id, $now, 'ON CONFLICT DO NOTHING');
+    }
+
+    /** Why nothing is recorded of a site now; null where the clock can be right. */
+    #[AsTwigFunction('clock_problem')]
+    public function problemOf(Site $site): ?ClockProblem
+    {
+        if (!$this->isRefused($site->id->toRfc4122())) {
+            return null;
+        }
+        [$last, $started] = $this->known($site->id->toRfc4122());
+
+        return $this->problem($site, $last, $started, $this->now->instant());
+    }
+
+    /** By which a site is judged: now, or where the clock cannot be right, when something was recorded last. */
+    public function present(string $siteId): Instant
+    {
+        $now = $this->now->instant();
+        $key = $siteId.$now->epoch;
+        if (!isset($this->present[$key])) {
+            [$last, $started] = $this->known($siteId);
+            $isRight = self::isTrusted($last, $now) && !$this->isSet($started, $now);
+            $this->present = [$key => $isRight ? $now : $last ?? $now];
+        }
+
+        return $this->present[$key];
+    }
+
+    public function isRefused(string $siteId): bool
+    {
+        return $this->present($siteId)->epoch !== $this->now->instant()->epoch;
+    }
+
+    /** By how many seconds the clock was set while the machine ran, of whatever site knows it best. */
+    public function setBy(): int
+    {
+        $now = $this->now->instant();
+        [$boot, $started] = [$this->uptime->boot(), $this->uptime->startedAt($now)];
+        $seconds = $boot === null || $started === null
+            ? 0
+            : $this->connection->fetchOne('SELECT clock_set_by(?, ?)', [$boot, $started->rfc3339()]);
+
+        return \is_int($seconds) ? $seconds : 0;
     }
 
     public static function isTrusted(?Instant $last, Instant $now): bool
@@ -48,13 +103,7 @@ final readonly class RecordingClock
     /** When the last link of a site was recorded; null before the first. */
     public function last(Site $site): ?Instant
     {
-        $last = $this->connection->fetchOne(
-            'SELECT extract(epoch FROM recorded_at)::bigint FROM chain_link '
-            .'WHERE site_id = ? ORDER BY position DESC LIMIT 1',
-            [$site->id->toRfc4122()],
-        );
-
-        return \is_int($last) && $last > 0 ? Instant::ofEpoch($last) : null;
+        return $this->known($site->id->toRfc4122())[0];
     }
 
     /** @return list<array{at: Instant, last: Instant, by: string, reason: string}> what was said of it, latest first */
@@ -78,6 +127,66 @@ final readonly class RecordingClock
         );
     }
 
+    /**
+     * When the last link was recorded, and when this machine was started by the clock that the site trusts; null before
+     * the first, and where the machine has recorded nothing since it was started.
+     *
+     * @return array{Instant|null, Instant|null}
+     */
+    private function known(string $siteId): array
+    {
+        /** @var array{last: int|null, started: int|null} $row */
+        $row = $this->connection->fetchAssociative(
+            <<<'SQL'
+            SELECT (SELECT extract(epoch FROM recorded_at)::bigint FROM chain_link
+                    WHERE site_id = :site ORDER BY position DESC LIMIT 1) AS last,
+                   (SELECT extract(epoch FROM started_at)::bigint FROM machine_clock
+                    WHERE site_id = :site AND boot = :boot) AS started
+            SQL,
+            ['site' => $siteId, 'boot' => $this->uptime->boot()],
+        );
+
+        return [
+            $row['last'] === null || $row['last'] <= 0 ? null : Instant::ofEpoch($row['last']),
+            $row['started'] === null ? null : Instant::ofEpoch($row['started']),
+        ];
+    }
+
+    private function problem(Site $site, ?Instant $last, ?Instant $started, Instant $now): ?ClockProblem
+    {
+        if (!self::isTrusted($last, $now)) {
+            return ClockProblem::of($site, $last ?? $now, $now);
+        }
+
+        return $this->isSet($started, $now)
+            ? ClockProblem::set($site, $now->plus(Span::ofSeconds(-$this->setSince($started, $now))), $now)
+            : null;
+    }
+
+    private function isSet(?Instant $started, Instant $now): bool
+    {
+        return abs($this->setSince($started, $now)) > self::BEHIND_SECONDS;
+    }
+
+    /** By how many seconds. */
+    private function setSince(?Instant $started, Instant $now): int
+    {
+        $starts = $started === null ? null : $this->uptime->startedAt($now);
+
+        return $started === null || $starts === null ? 0 : $starts->epoch - $started->epoch;
+    }
+
+    private function keepStart(string $siteId, Instant $now, string $conflict): void
+    {
+        [$boot, $started] = [$this->uptime->boot(), $this->uptime->startedAt($now)];
+        if ($boot !== null && $started !== null) {
+            $this->connection->executeStatement(
+                'INSERT INTO machine_clock (site_id, boot, started_at) VALUES (?, ?, ?) '.$conflict,
+                [$siteId, $boot, $started->rfc3339()],
+            );
+        }
+    }
+
     /** Within a write of the chain that is not held up by the clock: from here on it is measured from now. */
     public function vouch(Uuid $id, Account $by, Instant $last, Instant $now, string $reason): void
     {
@@ -94,5 +203,11 @@ final readonly class RecordingClock
                 $now->rfc3339(),
             ],
         );
+        $this->keepStart(
+            $by->site->id->toRfc4122(),
+            $now,
+            'ON CONFLICT (site_id, boot) DO UPDATE SET started_at = excluded.started_at',
+        );
+        $this->present = [];
     }
 }

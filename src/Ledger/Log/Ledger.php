@@ -30,6 +30,7 @@ final class Ledger
         private readonly SiteChain $chain,
         private readonly SiteDays $days,
         private readonly Follower $follower,
+        private readonly RecordingClock $clock,
         private readonly Now $now,
     ) {
     }
@@ -53,7 +54,7 @@ final class Ledger
                 $now = $this->now->instant();
                 $head = $this->chain->lock($site, $now);
                 if (!$trusts) {
-                    RecordingClock::check($site, $head->last, $now);
+                    $this->clock->check($site, $head->last, $now);
                 }
                 $this->days->close($site, $now, $head->opened);
                 $result = $write();
@@ -95,5 +96,16 @@ final class Ledger
     public function changed(Batch|string $batch): void
     {
         $this->changed[$batch instanceof Batch ? $batch->id->toRfc4122() : $batch] = true;
+    }
+
+    /** Says, within a write, that what is shown of every open batch of a site is to be made anew. */
+    public function changedAll(Site $site): void
+    {
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn(
+            'SELECT batch_id FROM open_tag WHERE site_id = ?',
+            [$site->id->toRfc4122()],
+        );
+        array_map($this->changed(...), $ids);
     }
 }

@@ -9,6 +9,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Ledger\Chain\RecordingClock;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Page\RenderedPart;
 use Verjuicer\App\Platform\Picture\TimeAxis;
@@ -49,6 +50,7 @@ final class BoardController extends AbstractController
         private readonly AlarmLines $alarms,
         private readonly CurrentAccount $account,
         private readonly Now $now,
+        private readonly RecordingClock $clock,
     ) {
     }
 
@@ -123,6 +125,7 @@ final class BoardController extends AbstractController
             implode(',', $this->account->get()->getRoles()),
             intdiv($now->epoch, self::STALE_SECONDS),
             $this->alarms->watchLateBy() === null ? '' : 'late',
+            $this->clock->isRefused($site->id->toRfc4122()) ? 'clock' : '',
         ])));
         $response->headers->set('Cache-Control', 'private, no-cache');
         $response->setVary('Cookie');

@@ -116,7 +116,7 @@ final class AbridgedRecordsTest extends KitchenTestCase
         $assessments = $this->service(Assessments::class);
         $json = $this->service(AssessmentJson::class);
         $whole = $json->of($assessments->whole($batch));
-        foreach ([$assessments->of($batch), $assessments->ofKnown($this->read($batch))] as $assessment) {
+        foreach ([$assessments->of($batch), $assessments->ofKnown($batch, $this->read($batch))] as $assessment) {
             $judged = $json->of($assessment);
             self::assertSame($whole['as_of'], $judged['as_of']);
             self::assertEquals($whole, $judged);
@@ -153,7 +153,7 @@ final class AbridgedRecordsTest extends KitchenTestCase
             $batch = $this->again();
             $whole = $json->of($assessments->whole($batch));
             self::assertEquals($whole, $json->of($assessments->of($batch)), "seed $seed, step $step");
-            $read = $json->of($assessments->ofKnown($this->read($batch)));
+            $read = $json->of($assessments->ofKnown($batch, $this->read($batch)));
             self::assertEquals($whole, $read, "seed $seed, step $step, read");
         }
     }

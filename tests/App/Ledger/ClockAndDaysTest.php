@@ -113,6 +113,51 @@ final class ClockAndDaysTest extends KitchenTestCase
         self::assertNull($this->service(ChainWalk::class)->firstBreak($site));
     }
 
+    public function testAClockThatIsSetWhileTheMachineRunsShowsAtOnceAndJudgesNothing(): void
+    {
+        $ike = $this->logIn('ike');
+        $proc = $this->folder.'/proc';
+        $files = new Filesystem();
+        $files->dumpFile($proc.'/sys/kernel/random/boot_id', "a7c0e0b2-5d0f-4b46-9f3e-3f8f6a1c2d4e\n");
+        $files->dumpFile($proc.'/uptime', "86400.12 3000.00\n");
+        $_SERVER['VERJUICER_PROC'] = $_ENV['VERJUICER_PROC'] = $proc;
+        try {
+            $this->keep('7 173');
+            self::assertSelectorNotExists('[data-clock]', $this->client->request('GET', '/')->text());
+            $lanes = fn (): string => $this->words(
+                "SELECT string_agg(verdict || facts::text, '/' ORDER BY batch_id) FROM board_lane",
+            );
+            $before = $lanes();
+            $events = $this->number('SELECT count(*) FROM event');
+            // Twelve hours on the wall, a second of the machine.
+            self::mockTime('+12 hours');
+            $files->dumpFile($proc.'/uptime', "86401.12 3000.00\n");
+            $this->logIn('ike');
+            self::assertSelectorExists('[data-clock]', $this->client->request('GET', $this->path(7))->text());
+            $board = $this->client->request('GET', '/');
+            self::assertStringContainsString('was set from 2026-11-24 14:00 to 2026-11-25 02:00', $board->text());
+            self::assertSame($before, $lanes(), 'nothing is judged by it');
+            $this->keep('7 174');
+            self::assertResponseStatusCodeSame(503);
+            self::assertSame($events, $this->number('SELECT count(*) FROM event'));
+            $this->client->request('GET', '/readyz');
+            self::assertStringContainsString('"clock":false', (string) $this->client->getResponse()->getContent());
+            // A manager says that it is right now: from here on it counts, and all is judged by it.
+            $this->logIn('dell');
+            $form = $this->client->request('GET', '/keeping')->selectButton('The clock is right')->form();
+            $this->client->submit($form, ['reason' => 'it was set by hand, and had stood']);
+            self::assertResponseRedirects();
+            $this->logIn('ike');
+            self::assertSelectorNotExists('[data-clock]', $this->client->request('GET', '/')->text());
+            self::assertNotSame($before, $lanes());
+            $this->keep('7 174');
+            self::assertSame($events + 1, $this->number('SELECT count(*) FROM event'));
+            self::assertNull($this->service(ChainWalk::class)->firstBreak($ike->site));
+        } finally {
+            $_SERVER['VERJUICER_PROC'] = $_ENV['VERJUICER_PROC'] = '';
+        }
+    }
+
     public function testADemoThatWasOffForWeeksGoesOnAndSaysSo(): void
     {
         $site = $this->logIn('ike')->site;
