@@ -19,8 +19,6 @@ use Verjuicer\Tests\Kitchen\TestKitchen;
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';
 
-$_SERVER['VERJUICER_PROC'] = $_ENV['VERJUICER_PROC'] = ''; // its clock is not the machine's
-
 (new Dotenv())->bootEnv(dirname(__DIR__, 2).'/.env', 'test');
 $kernel = new Kernel('test', false);
 $kernel->boot();

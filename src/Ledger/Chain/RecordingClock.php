@@ -44,7 +44,7 @@ final class RecordingClock
         if ($problem !== null) {
             throw $problem;
         }
-        $this->keepStart($id, $now, 'ON CONFLICT DO NOTHING');
+        $this->keepStart($id, 'ON CONFLICT DO NOTHING');
     }
 
     /** Why nothing is recorded of a site now; null where the clock can be right. */
@@ -66,7 +66,7 @@ final class RecordingClock
         $key = $siteId.$now->epoch;
         if (!isset($this->present[$key])) {
             [$last, $started] = $this->known($siteId);
-            $isRight = self::isTrusted($last, $now) && !$this->isSet($started, $now);
+            $isRight = self::isTrusted($last, $now) && !$this->isSet($started);
             $this->present = [$key => $isRight ? $now : $last ?? $now];
         }
 
@@ -81,8 +81,7 @@ final class RecordingClock
     /** By how many seconds the clock was set while the machine ran, of whatever site knows it best. */
     public function setBy(): int
     {
-        $now = $this->now->instant();
-        [$boot, $started] = [$this->uptime->boot(), $this->uptime->startedAt($now)];
+        [$boot, $started] = [$this->uptime->boot(), $this->uptime->startedAt()];
         $seconds = $boot === null || $started === null
             ? 0
             : $this->connection->fetchOne('SELECT clock_set_by(?, ?)', [$boot, $started->rfc3339()]);
@@ -158,27 +157,27 @@ final class RecordingClock
             return ClockProblem::of($site, $last ?? $now, $now);
         }
 
-        return $this->isSet($started, $now)
-            ? ClockProblem::set($site, $now->plus(Span::ofSeconds(-$this->setSince($started, $now))), $now)
+        return $this->isSet($started)
+            ? ClockProblem::set($site, $now->plus(Span::ofSeconds(-$this->setSince($started))), $now)
             : null;
     }
 
-    private function isSet(?Instant $started, Instant $now): bool
+    private function isSet(?Instant $started): bool
     {
-        return abs($this->setSince($started, $now)) > self::BEHIND_SECONDS;
+        return abs($this->setSince($started)) > self::BEHIND_SECONDS;
     }
 
     /** By how many seconds. */
-    private function setSince(?Instant $started, Instant $now): int
+    private function setSince(?Instant $started): int
     {
-        $starts = $started === null ? null : $this->uptime->startedAt($now);
+        $starts = $started === null ? null : $this->uptime->startedAt();
 
         return $started === null || $starts === null ? 0 : $starts->epoch - $started->epoch;
     }
 
-    private function keepStart(string $siteId, Instant $now, string $conflict): void
+    private function keepStart(string $siteId, string $conflict): void
     {
-        [$boot, $started] = [$this->uptime->boot(), $this->uptime->startedAt($now)];
+        [$boot, $started] = [$this->uptime->boot(), $this->uptime->startedAt()];
         if ($boot !== null && $started !== null) {
             $this->connection->executeStatement(
                 'INSERT INTO machine_clock (site_id, boot, started_at) VALUES (?, ?, ?) '.$conflict,
@@ -205,7 +204,6 @@ final class RecordingClock
         );
         $this->keepStart(
             $by->site->id->toRfc4122(),
-            $now,
             'ON CONFLICT (site_id, boot) DO UPDATE SET started_at = excluded.started_at',
         );
         $this->present = [];

@@ -8,19 +8,14 @@ use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * When this machine was started, by the clock on its wall less the time it has run, which nobody sets: it stays the
- * same until the clock is set.
+ * When this machine was started, by its own clock less the time it has run, which nobody sets: it stays the same until
+ * the clock is set. A kitchen that is played, or loaded as if it were earlier, changes nothing of that.
  */
 final readonly class Uptime
 {
-    /**
-     * @param string $folder where Linux tells of itself; empty where nothing is to be asked
-     * @param string|null $played a clock that is played, which the machine's does not follow
-     */
-    public function __construct(
-        #[Autowire(env: 'VERJUICER_PROC')] private string $folder,
-        #[Autowire('%env(default::PLAYED_CLOCK)%')] private ?string $played = null,
-    ) {
+    /** @param string $folder where Linux tells of itself; empty where nothing is to be asked */
+    public function __construct(#[Autowire(env: 'VERJUICER_PROC')] private string $folder)
+    {
     }
 
     /** Which start of the machine this is; null where it does not tell. */
@@ -32,19 +27,15 @@ final readonly class Uptime
     }
 
     /** Null where it does not tell. */
-    public function startedAt(Instant $now): ?Instant
+    public function startedAt(): ?Instant
     {
         $said = $this->read('uptime');
 
-        return preg_match('/^(\d+)\.\d+ /', $said, $part) === 1 ? Instant::ofEpoch($now->epoch - (int) $part[1]) : null;
+        return preg_match('/^(\d+)\.\d+ /', $said, $part) === 1 ? Instant::ofEpoch(time() - (int) $part[1]) : null;
     }
 
     private function read(string $file): string
     {
-        if ($this->folder === '' || ($this->played ?? '') !== '') {
-            return '';
-        }
-
-        return (string) @file_get_contents($this->folder.'/'.$file);
+        return $this->folder === '' ? '' : (string) @file_get_contents($this->folder.'/'.$file);
     }
 }

@@ -129,9 +129,9 @@ final class ClockAndDaysTest extends KitchenTestCase
             );
             $before = $lanes();
             $events = $this->number('SELECT count(*) FROM event');
-            // Twelve hours on the wall, a second of the machine.
-            self::mockTime('+12 hours');
-            $files->dumpFile($proc.'/uptime', "86401.12 3000.00\n");
+            // Twelve hours on the wall that the machine did not run.
+            self::mockTime('+43230 seconds');
+            $files->dumpFile($proc.'/uptime', "43200.12 3000.00\n");
             $this->logIn('ike');
             self::assertSelectorExists('[data-clock]', $this->client->request('GET', $this->path(7))->text());
             $board = $this->client->request('GET', '/');
