@@ -22,8 +22,15 @@ const add = (parent, tag, text, name = '') => {
 const show = (shown) => {
     out.replaceChildren();
     const isGood = shown.faults.length === 0;
+    // A false packet is whole, too, under a key made for it: only a key the reader had before makes it green.
     const good = shown.older > 0 ? words.holds_here : words.holds;
-    add(out, 'h2', isGood ? good : words.broken, isGood ? 'good' : 'bad');
+    if (!isGood) {
+        add(out, 'h2', words.broken, 'bad');
+    } else if (shown.isExpected) {
+        add(out, 'h2', good, 'good');
+    } else {
+        add(out, 'h2', words.unaltered, 'unknown');
+    }
     if (shown.site) {
         add(out, 'p', say(words.made, { site: shown.site, made: shown.made }));
     }
