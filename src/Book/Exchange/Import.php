@@ -11,7 +11,7 @@ use Verjuicer\Core\Measure\Span;
 /** A file that was handed over to be taken in, and what came of it. */
 final readonly class Import
 {
-    private const SILENT_S = 120;
+    private const SILENT_S = 60;
 
     /**
      * @param string $mapping JSON: how a logger's table is read
@@ -45,10 +45,17 @@ final readonly class Import
     /** Whether it was stopped, broke off, or was not heard of for a while, so that it may be gone on with. */
     public function mayGoOn(Instant $now): bool
     {
-        $heard = $this->toldAt ?? $this->at;
-
         return $this->finishedAt === null
-            && ($this->isStopped || $this->problem !== null || $now->epoch - $heard->epoch > self::SILENT_S);
+            && ($this->isStopped || $this->problem !== null || $this->silentFor($now) !== null);
+    }
+
+    /** How long nobody has worked on it; null where somebody did within a minute, or it is over or stopped. */
+    public function silentFor(Instant $now): ?Span
+    {
+        $seconds = $now->epoch - ($this->toldAt ?? $this->at)->epoch;
+        $isWaitedFor = $this->finishedAt === null && !$this->isStopped && $this->problem === null;
+
+        return $isWaitedFor && $seconds > self::SILENT_S ? Span::ofSeconds($seconds) : null;
     }
 
     /** How long it will take yet, by what was done since it was handed over; null before anything was. */

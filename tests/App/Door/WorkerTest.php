@@ -101,6 +101,36 @@ final class WorkerTest extends KitchenTestCase
         );
     }
 
+    /** Whoever works on a file says so while they do: where that ends, the next worker goes on within a minute. */
+    public function testAFileWhoseWorkerDiedIsTakenByTheNext(): void
+    {
+        $this->logIn('dell');
+        $form = $this->client->request('GET', '/exchange')->selectButton('See what would happen')->form();
+        $text = "time,temp\n2026-11-24T12:00:00Z,160.5\n";
+        $typed = ['what' => 'logger', 'tag' => '7', 'text' => $text] + $form->getValues();
+        $page = $this->client->request('POST', '/exchange', $typed);
+        $this->client->submit($page->selectButton('Take it')->form());
+        $says = fn (): string => $this->client->request('GET', '/exchange')->filter('main')->text();
+        $taken = fn (int $seconds): int => (int) $this->connection()->executeStatement(
+            "UPDATE messenger_messages SET delivered_at = ?::timestamp - interval '$seconds seconds'",
+            [gmdate('Y-m-d H:i:s')],
+        );
+        self::assertSame(1, $taken(40), 'somebody has it');
+        $this->work();
+        self::assertStringContainsString('being taken in', $says());
+        $taken(61);
+        self::mockTime('+61 seconds');
+        $this->logIn('dell');
+        self::assertStringContainsString('Nobody has worked on it for', $says());
+        self::assertStringNotContainsString('left.', $says());
+        $this->work();
+        self::assertStringContainsString('1 taken in', $says());
+        foreach (['deploy/serve', 'deploy/systemd/verjuicer-worker.service'] as $file) {
+            $runs = (string) file_get_contents(\dirname(__DIR__, 3).'/'.$file);
+            self::assertStringContainsString('messenger:consume work --keepalive=20', $runs);
+        }
+    }
+
     public function testWhatManyChangesLeaveBehindIsWorkedOff(): void
     {
         $site = $this->logIn()->site->id->toRfc4122();
