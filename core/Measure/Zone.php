@@ -72,7 +72,10 @@ final class Zone
         $likeness = [];
         foreach (array_keys(self::known()) as $name) {
             $parts = explode('/', $name);
-            $likeness[$name] = min(levenshtein(self::plain($name), $wanted), levenshtein(self::plain(end($parts)), $wanted));
+            $likeness[$name] = min(
+                levenshtein(self::plain($name), $wanted),
+                levenshtein(self::plain(end($parts)), $wanted),
+            );
         }
         asort($likeness);
 

@@ -27,7 +27,7 @@ final readonly class SealedSecrets
         return self::MARK.base64_encode($nonce.sodium_crypto_secretbox($secret, $nonce, $this->key));
     }
 
-    /** @return string the secret; empty where it was sealed with another key. What was never sealed is returned as is. */
+    /** @return string the secret; empty where it was sealed with another key; as it is where it was never sealed */
     public function opened(string $stored): string
     {
         if (!self::isSealed($stored)) {

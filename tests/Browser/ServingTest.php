@@ -40,11 +40,18 @@ final class ServingTest extends TestCase
             'FRONT' => 'tests/Browser/one-line.php',
             'SERVING' => $this->folder,
         ];
-        $this->server = new Process(['deploy/serve', $this->folder, '--no-worker'], self::APP, $environment, null, null);
+        $serves = ['deploy/serve', $this->folder, '--no-worker'];
+        $this->server = new Process($serves, self::APP, $environment, null, null);
         $this->server->start();
         $at = "http://127.0.0.1:$port";
         $waits = new Process(
-            ['bash', '-c', '. deploy/serving.sh; await_server "$0/healthz" "$1" 60', $at, (string) $this->server->getPid()],
+            [
+                'bash',
+                '-c',
+                '. deploy/serving.sh; await_server "$0/healthz" "$1" 60',
+                $at,
+                (string) $this->server->getPid(),
+            ],
             self::APP,
         );
         $waits->setTimeout(90)->mustRun();

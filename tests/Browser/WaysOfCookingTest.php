@@ -291,7 +291,8 @@ final class WaysOfCookingTest extends BrowserTestCase
         }
         $this->send($this->button('Begin'));
         // Why it is late is asked first, then whether the time is right.
-        foreach (['[name=reason]' => 'the card lay at the pit', '[name=sure]' => WebDriverKeys::SPACE] as $asked => $keys) {
+        $answers = ['[name=reason]' => 'the card lay at the pit', '[name=sure]' => WebDriverKeys::SPACE];
+        foreach ($answers as $asked => $keys) {
             foreach ($this->browser->findElements(WebDriverBy::cssSelector($asked)) as $field) {
                 $field->sendKeys($keys);
                 $this->send($this->button('Begin'));

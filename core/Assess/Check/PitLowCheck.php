@@ -99,8 +99,8 @@ final readonly class PitLowCheck implements Check
 
     private static function sign(Detail $detail): ?PitSign
     {
-        return $detail instanceof Note && \in_array($detail->pitSign, [PitSign::Lit, PitSign::Preheated, PitSign::Out], true)
-            ? $detail->pitSign
-            : null;
+        $signs = [PitSign::Lit, PitSign::Preheated, PitSign::Out];
+
+        return $detail instanceof Note && \in_array($detail->pitSign, $signs, true) ? $detail->pitSign : null;
     }
 }

@@ -20,8 +20,8 @@ use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Ruleset\VacuumPackRules;
 
 /**
- * A vacuum pack made on site without an approved plan: out of the bag in time, frozen or not; and never fish that is not
- * frozen.
+ * A vacuum pack made on site without an approved plan: out of the bag in time, frozen or not; and never fish that is
+ * not frozen.
  */
 final readonly class VacuumPackCheck implements Check
 {

@@ -115,7 +115,8 @@ final readonly class DaySheets
             );
             $this->connection->executeStatement(
                 'INSERT INTO day_sign (id, site_id, day, at, account_id, initials, position, digest, '
-                .'reasons, until, breaks, proof) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING',
+                .'reasons, until, breaks, proof) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) '
+                .'ON CONFLICT (id) DO NOTHING',
                 [
                     $id->toRfc4122(),
                     $by->site->id->toRfc4122(),

@@ -84,7 +84,9 @@ final class KeepingController extends FormController
             'seal' => $this->chain->seal($site),
             'keys' => $this->keys->of($site),
             'unauthored' => $this->rows->unauthored($site),
-            'clock' => $last === null || $this->clock->problemOf($site) === null ? null : ['now' => $now, 'last' => $last],
+            'clock' => $last === null || $this->clock->problemOf($site) === null
+                ? null
+                : ['now' => $now, 'last' => $last],
             'words_of_clock' => $this->clock->words($site),
             'machine' => $this->machine->all(),
             'version' => $this->version->words(),

@@ -21,7 +21,8 @@ use Verjuicer\Core\Proof\Fault;
 final readonly class CheckerController
 {
     private const WORDS = [
-        'holds', 'unaltered', 'holds_here', 'broken', 'made', 'counts', 'older', 'key', 'key_same', 'key_help', 'batches',
+        'holds', 'unaltered', 'holds_here', 'broken', 'made', 'counts', 'older', 'key', 'key_same', 'key_help',
+        'batches',
         'not_judged', 'reading',
     ];
 

@@ -16,7 +16,7 @@ final readonly class Amounts
     }
 
     /**
-     * @return int|null grams: as it was last weighed, else as it was portioned, without what was served or discarded of it since;
+     * @return int|null grams: as last weighed, else as it was portioned, without what was served or discarded since;
      *     null where nobody weighed it
      */
     public function left(Batch $batch): ?int
@@ -30,7 +30,8 @@ final readonly class Amounts
                   AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
             ), weighed AS (SELECT at, seq, total FROM mine WHERE step = :weighed ORDER BY at DESC, seq DESC LIMIT 1)
             SELECT round(1000 * (coalesce((SELECT total FROM weighed), :portion::numeric / 1000) - coalesce((
-                SELECT sum(weight) FROM mine WHERE step IN (:served, :discarded) AND (at, seq) > (coalesce((SELECT at FROM weighed),
+                SELECT sum(weight) FROM mine
+                WHERE step IN (:served, :discarded) AND (at, seq) > (coalesce((SELECT at FROM weighed),
                   '-infinity'), coalesce((SELECT seq FROM weighed), 0))
             ), 0)))::int
             SQL,

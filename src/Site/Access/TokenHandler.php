@@ -14,12 +14,12 @@ use Symfony\Component\Security\Core\Exception\AuthenticationException;
 use Symfony\Component\Security\Core\Exception\BadCredentialsException;
 use Symfony\Component\Security\Core\Exception\TooManyLoginAttemptsAuthenticationException;
 use Symfony\Component\Security\Http\AccessToken\AccessTokenHandlerInterface;
-use Symfony\Component\Security\Http\Authentication\AuthenticationFailureHandlerInterface;
+use Symfony\Component\Security\Http\Authentication\AuthenticationFailureHandlerInterface as FailureHandler;
 use Symfony\Component\Security\Http\Authenticator\Passport\Badge\UserBadge;
-use Symfony\Component\Security\Http\EntryPoint\AuthenticationEntryPointInterface;
+use Symfony\Component\Security\Http\EntryPoint\AuthenticationEntryPointInterface as EntryPoint;
 
 /** Lets in by a bearer token (RFC 6750), and says how where there is none; wrong ones are counted by address. */
-final readonly class TokenHandler implements AccessTokenHandlerInterface, AuthenticationEntryPointInterface, AuthenticationFailureHandlerInterface
+final readonly class TokenHandler implements AccessTokenHandlerInterface, EntryPoint, FailureHandler
 {
     private const WORDS = 'Send "Authorization: Bearer" and a token of this site.';
 

@@ -61,7 +61,8 @@ final class FactorController extends FormController
         $own = $this->account->get();
         $input = $this->read($request, 'factor');
         $code = $input->text('code', true);
-        if ($input->isGood() && !$this->tries->create('factor-'.$own->person->id->toRfc4122())->consume()->isAccepted()) {
+        $tries = $this->tries->create('factor-'.$own->person->id->toRfc4122());
+        if ($input->isGood() && !$tries->consume()->isAccepted()) {
             $input->refuse('code', 'factor.problem.tries');
         }
         if ($input->isGood() && !$this->factor->accepts($own, $code)) {

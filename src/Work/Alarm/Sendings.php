@@ -67,7 +67,10 @@ final readonly class Sendings
      */
     public function send(Site $site, array $channels): int
     {
-        /** @var list<array{id: string, alarm_id: string, channel: string, address: string, initials: string, tries: int}> */
+        /**
+         * @var list<array{id: string, alarm_id: string, channel: string, address: string, initials: string,
+         *     tries: int}>
+         */
         $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'
             SELECT s.id, s.alarm_id, s.channel, s.address, coalesce(a.initials, '') AS initials, s.tries

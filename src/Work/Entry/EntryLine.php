@@ -149,9 +149,11 @@ final readonly class EntryLine
         if (($saying->sets['step'] ?? null) === NoteStep::Reminder->value) {
             return new Draft($id, $this->reminder->parse(implode(' ', $words), $site->unit), $at);
         }
-        if ($kind->name() === Catalogue::of(Wrap::class)->name() && $this->words->isSaid('unwrapped', $words[0] ?? '')) {
+        $isWrap = $kind->name() === Catalogue::of(Wrap::class)->name();
+        if ($isWrap && $this->words->isSaid('unwrapped', $words[0] ?? '')) {
             // "wrap opened": it came out of it.
-            [$kind, $saying, $words] = [Catalogue::of(Unwrap::class), Catalogue::of(Unwrap::class)->declared->sayings[0], []];
+            $kind = Catalogue::of(Unwrap::class);
+            [$saying, $words] = [$kind->declared->sayings[0], []];
         }
         $values = FieldWords::values($kind, $saying->sets);
         [$amounts, $words] = $this->amounts->taken($kind, $saying, $words);

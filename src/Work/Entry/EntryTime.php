@@ -9,7 +9,7 @@ use Verjuicer\App\Site\Site\MadeOffline;
 use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Measure\Instant;
 
-/** The moment at which somebody made an entry, and whether a reading is entered so late that the record wants a reason. */
+/** When somebody made an entry, and whether a reading is entered so late that the record wants a reason. */
 final readonly class EntryTime
 {
     private const LATE = 3600; // seconds

@@ -127,7 +127,7 @@ final readonly class StepDoubts
             || ($weighed !== null && $all !== null && $weighed->grams() > $all);
     }
 
-    /** "Studded with garlic" in a note: the surface went inside, and the stricter rule only follows if it is recorded. */
+    /** "Studded with garlic" in a note: the surface went inside; the stricter rule only follows if it is recorded. */
     private function isPiercedByWords(Detail $detail): bool
     {
         $words = match (true) {

@@ -107,7 +107,8 @@ final readonly class Recorded
             $samples = $this->since($site, $assignment, $samples);
             $lastAt = $assignment->at->epoch;
         }
-        [$gaps, $missing] = SequenceGaps::ofArray($state['gaps'] ?? null, $channel->lastSequence, $lastAt)->see($samples);
+        $before = SequenceGaps::ofArray($state['gaps'] ?? null, $channel->lastSequence, $lastAt);
+        [$gaps, $missing] = $before->see($samples);
         $drafts = $faults = $kept = $late = [];
         $place = static fn (Sample $one): array => [$one->at, $one->sequence];
         usort($samples, static fn (Sample $one, Sample $other): int => $place($one) <=> $place($other));

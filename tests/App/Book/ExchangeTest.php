@@ -150,7 +150,12 @@ final class ExchangeTest extends KitchenTestCase
             'write a whole number from 1 to 4',
             0,
         ];
-        yield 'a zone that is none' => ["t,v\n2026-11-01 05:00,160\n", ['zone' => 'Atlantis'], 'Write a zone such as', 0];
+        yield 'a zone that is none' => [
+            "t,v\n2026-11-01 05:00,160\n",
+            ['zone' => 'Atlantis'],
+            'Write a zone such as',
+            0,
+        ];
     }
 
     #[DataProvider('hundredths')]

@@ -150,7 +150,9 @@ final class PapersTest extends KitchenTestCase
 
     public function testATextIsMarkdownAndNothingElse(): void
     {
-        $html = (new PaperText())->html("## One\r\nwords *and* **more**\n\n- a\n- b\n\n<script>x</script>\n\n[y](javascript:z)");
+        $html = (new PaperText())->html(
+            "## One\r\nwords *and* **more**\n\n- a\n- b\n\n<script>x</script>\n\n[y](javascript:z)",
+        );
         self::assertStringContainsString('<h3>One</h3>', $html);
         self::assertStringContainsString('<em>and</em> <strong>more</strong>', $html);
         self::assertStringContainsString('<li>a</li>', $html);
@@ -173,7 +175,9 @@ final class PapersTest extends KitchenTestCase
         $text = fn (string $kind): string => $this->client->request('GET', "/papers/$kind")->filter('textarea')->text();
         foreach ([
             'time_control' => ['(1)(b)', '(2)', '(C)(3)', 'time it was taken out', 'must be discarded', '(D)', 'Foods'],
-            'vacuum_pack' => ['3-502.12(F)', '3-502.12(B)', 'second barrier', 'Work area', 'Training', 'Label', 'freezer counts'],
+            'vacuum_pack' => [
+                '3-502.12(F)', '3-502.12(B)', 'second barrier', 'Work area', 'Training', 'Label', 'freezer counts',
+            ],
             'recall' => ['Team', 'Contacts', 'Effectiveness check'],
             'thermometer_checks' => ['± 2 °F', 'Air thermometer', 'Leave-in probe', '4-203.11'],
             'consumer_advisory' => ['3-603.11', 'Disclosure', 'Reminder'],
@@ -193,7 +197,11 @@ final class PapersTest extends KitchenTestCase
         $mutton = $products->named($this->logIn('dell')->site, 'Mutton ham') ?? self::fail('there is no mutton ham');
         $mutton->treatments = ['cured'];
         $this->service(EntityManagerInterface::class)->flush();
-        foreach (['Mutton ham (cured)', 'Flow', 'CCP 1', 'Critical limit', 'Monitoring', 'Corrective action', 'Verification', 'nitrite'] as $words) {
+        $parts = [
+            'Mutton ham (cured)', 'Flow', 'CCP 1', 'Critical limit', 'Monitoring', 'Corrective action', 'Verification',
+            'nitrite',
+        ];
+        foreach ($parts as $words) {
             self::assertStringContainsString($words, $text(), $words);
         }
     }

@@ -28,7 +28,9 @@ final class WholeWalkTest extends KitchenTestCase
     private const OF_DAYS = ['day' => 8, 'trend' => 12, 'board' => 20, 'search' => 12, 'recall' => 12, 'what_if' => 8];
 
     /** Answers that are files, or take the walker out of the kitchen. */
-    private const NOT_WALKED = ['logout', 'site_enter', 'who', 'who_is', 'packet_pdf', 'label_pdf', 'paper_pdf', 'export'];
+    private const NOT_WALKED = [
+        'logout', 'site_enter', 'who', 'who_is', 'packet_pdf', 'label_pdf', 'paper_pdf', 'export',
+    ];
 
     private const WRONG = '☠ <b>"\'{{ 7*7 }} %n 99999999999999999999';
 
@@ -61,7 +63,8 @@ final class WholeWalkTest extends KitchenTestCase
                 continue;
             }
             $this->sendForms($path, $page, $login);
-            foreach ($page->filter('a[href]')->each(static fn (Crawler $one): string => $one->attr('href') ?? '') as $to) {
+            $links = $page->filter('a[href]')->each(static fn (Crawler $one): string => $one->attr('href') ?? '');
+            foreach ($links as $to) {
                 $to = $this->next($path, $to);
                 if ($to !== null && !isset($this->walked[$to])) {
                     $this->walked[$to] = true;
@@ -109,7 +112,7 @@ final class WholeWalkTest extends KitchenTestCase
                 $this->connection()->executeStatement('SAVEPOINT walk');
                 $this->client->request($method, $action, $values);
                 $this->isSound("$method $action ($route, of $path), $try");
-                while ($this->client->getResponse()->isRedirect() && $this->next($path, (string) $this->client->getResponse()->headers->get('Location')) !== null) {
+                while ($this->leadsOn($path)) {
                     $this->client->followRedirect();
                     $this->isSound("after $method $action, $try");
                 }
@@ -117,6 +120,14 @@ final class WholeWalkTest extends KitchenTestCase
                 $tokens = $this->tokens($path, $login, $shape) ?? $tokens;
             }
         }
+    }
+
+    private function leadsOn(string $path): bool
+    {
+        $response = $this->client->getResponse();
+
+        return $response->isRedirect()
+            && $this->next($path, (string) $response->headers->get('Location')) !== null;
     }
 
     /** A page, by somebody who is let in again where what was sent before ended the session. */
@@ -214,8 +225,10 @@ final class WholeWalkTest extends KitchenTestCase
                 static fn (mixed $line): bool => \is_string($line) && preg_match('/^[a-z_]+:/', $line) === 1,
             ),
         )));
-        $words = html_entity_decode(strip_tags((string) preg_replace('#<(script|style|template)\b.*?</\1>#s', '', $page)));
-        preg_match_all('/(?<![\w.@\/-])(?:'.self::$tops.')(?:\.[a-z_0-9]+)+(?:\.[a-z_ ]+)?(?![\w@(\/])/', $words, $found);
+        $shown = (string) preg_replace('#<(script|style|template)\b.*?</\1>#s', '', $page);
+        $words = html_entity_decode(strip_tags($shown));
+        $key = '/(?<![\w.@\/-])(?:'.self::$tops.')(?:\.[a-z_0-9]+)+(?:\.[a-z_ ]+)?(?![\w@(\/])/';
+        preg_match_all($key, $words, $found);
 
         return array_values(array_unique(array_filter(
             $found[0],

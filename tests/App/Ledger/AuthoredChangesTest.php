@@ -27,7 +27,8 @@ final class AuthoredChangesTest extends KitchenTestCase
         self::assertSame(0, $this->verify()->getStatusCode(), $this->verify()->getDisplay());
         $this->client->request('GET', '/keeping');
         self::assertSelectorNotExists('#unauthored');
-        self::assertSame('DF', $this->words('SELECT initials FROM row_author ORDER BY recorded_at DESC, id DESC LIMIT 1'));
+        $last = 'SELECT initials FROM row_author ORDER BY recorded_at DESC, id DESC LIMIT 1';
+        self::assertSame('DF', $this->words($last));
     }
 
     #[DataProvider('tamperings')]
@@ -106,7 +107,8 @@ final class AuthoredChangesTest extends KitchenTestCase
         $this->expectExceptionMessage('back in time');
         $this->connection()->executeStatement(
             "INSERT INTO event (id, batch_id, at, type, initials, members, recorded_at, account_id)
-             SELECT gen_random_uuid(), batch_id, at, type, initials, members, recorded_at - interval '2 days', account_id
+             SELECT gen_random_uuid(), batch_id, at, type, initials, members, recorded_at - interval '2 days',
+                account_id
              FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1",
         );
     }
@@ -133,7 +135,8 @@ final class AuthoredChangesTest extends KitchenTestCase
     {
         $site = $this->logIn()->site;
         $keys = $this->service(SiteKeys::class);
-        (new Filesystem())->dumpFile(\dirname($keys->path($site, '.key')).'/00000000-0000-7000-8000-000000000001.key', 'x');
+        $folder = \dirname($keys->path($site, '.key'));
+        (new Filesystem())->dumpFile($folder.'/00000000-0000-7000-8000-000000000001.key', 'x');
         self::assertStringContainsString('00000000-0000-7000-8000-000000000001', $this->verify()->getDisplay());
         self::assertSame(1, $this->verify()->getStatusCode());
         $this->asOwner();

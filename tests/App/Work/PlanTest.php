@@ -267,8 +267,8 @@ final class PlanTest extends KitchenTestCase
                     FROM batch WHERE tag = 7 RETURNING id, begun_by_id, begun_at
                 )
                 INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members)
-                SELECT gen_random_uuid(), b.id, b.begun_at + t.after, '2026-11-24T21:00:00Z', b.begun_by_id, 'MR', t.type,
-                    t.members::jsonb
+                SELECT gen_random_uuid(), b.id, b.begun_at + t.after, '2026-11-24T21:00:00Z', b.begun_by_id, 'MR',
+                    t.type, t.members::jsonb
                 FROM b, (VALUES (interval '0', 'cook', '{"set": {"f": 250}}'),
                     (interval '5 hours', 'rest', '{}'), (interval '6 hours', 'note',
                     '{"step": "weighed", "total_kg": 1.26}')) t (after, type, members)

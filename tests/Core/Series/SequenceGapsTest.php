@@ -58,7 +58,8 @@ final class SequenceGapsTest extends TestCase
         [, $faults] = self::see(SequenceGaps::ofArray($written, null, null), range(6, 100));
         self::assertSame([3], array_map(static fn (Fault $one): ?int => $one->count, $faults));
         [, $faults] = self::see(SequenceGaps::ofArray(null, 1, 10), range(5, 100));
-        self::assertSame([3], array_map(static fn (Fault $one): ?int => $one->count, $faults), 'from before there were gaps');
+        $counts = array_map(static fn (Fault $one): ?int => $one->count, $faults);
+        self::assertSame([3], $counts, 'from before there were gaps');
     }
 
     /**

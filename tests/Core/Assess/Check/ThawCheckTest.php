@@ -57,7 +57,14 @@ final class ThawCheckTest extends CheckTestCase
         yield 'cooked here before it is thawed in water' => [
             'thaw',
             'broken',
-            ['-900 cook', '-600 170', '-500 freeze', '0 thaw method=running_water', '60 41.1', '90 reheat for=hot_hold'],
+            [
+                '-900 cook',
+                '-600 170',
+                '-500 freeze',
+                '0 thaw method=running_water',
+                '60 41.1',
+                '90 reheat for=hot_hold',
+            ],
             '100',
         ];
         yield 'cooked only afterwards' => [
