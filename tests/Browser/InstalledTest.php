@@ -94,6 +94,50 @@ final class InstalledTest extends BrowserTestCase
         self::assertStringContainsString('"kept":true', $kept);
     }
 
+    public function testAPortThatIsTakenIsSaidBeforeAnythingIsMade(): void
+    {
+        $folder = self::$into.'-second';
+        $second = ['bin/install', '--into', $folder, '--tls-port', (string) self::$tls];
+        $ports = ['--port', (string) self::freePort(), '--pg-port', (string) self::freePort()];
+        $process = new Process([...$second, ...$ports], self::ROOT, self::outside());
+        self::assertSame(1, $process->run());
+        $said = 'Something listens already at port '.self::$tls;
+        self::assertStringContainsString($said, $process->getErrorOutput());
+        self::assertDirectoryDoesNotExist($folder);
+    }
+
+    /** Of a further one, which is not served. */
+    public function testIsRemovedOnceThatIsSaidAndWhatWasRecordedStays(): void
+    {
+        $folder = self::$into.'-third';
+        try {
+            self::told(
+                'bin/install', '--into', $folder, '--name', 'kitchen.test', '--listen', '127.0.0.1',
+                '--port', (string) self::freePort(), '--tls-port', (string) self::freePort(),
+                '--pg-port', (string) self::freePort(),
+            );
+            $remove = static function (string $answer) use ($folder): Process {
+                $process = new Process(['bin/install', '--into', $folder, '--remove'], self::ROOT, self::outside());
+                $process->setInput($answer."\n")->run();
+
+                return $process;
+            };
+            self::assertSame(1, $remove('y')->getExitCode());
+            self::assertFileExists($folder.'/start', 'nothing was removed');
+            $removed = $remove('remove');
+            self::assertSame(0, $removed->getExitCode(), $removed->getErrorOutput());
+            foreach (['start', 'verjuicer', 'systemd/verjuicer-web.service', 'lib/run/nginx.conf'] as $gone) {
+                self::assertFileDoesNotExist("$folder/$gone");
+            }
+            foreach (['lib/pg/PG_VERSION', 'etc/verjuicer.env', 'etc/owner.env', 'lib/backups'] as $stays) {
+                self::assertFileExists("$folder/$stays");
+            }
+            self::assertDirectoryExists($folder.'/lib/keys');
+        } finally {
+            (new Process(['rm', '-rf', $folder]))->run();
+        }
+    }
+
     /**
      * From field to field by the tab key, then to the first button after them.
      *
