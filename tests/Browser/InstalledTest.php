@@ -94,6 +94,17 @@ final class InstalledTest extends BrowserTestCase
         self::assertStringContainsString('"kept":true', $kept);
     }
 
+    public function testNothingIsPutBackUnderADatabaseThatIsStillServed(): void
+    {
+        $environment = ['VERJUICER_ETC' => self::$into.'/etc'] + self::outside();
+        $back = new Process(['bin/upgrade', '--back', '2026-01-01 00:00:00+00'], self::ROOT, $environment);
+        self::assertSame(1, $back->run());
+        self::assertStringContainsString('Nothing was changed', $back->getErrorOutput());
+        self::assertSame([], glob(self::$into.'/lib/pg-*'));
+        $this->open('/login');
+        $this->find('[name=_username]');
+    }
+
     public function testAPortThatIsTakenIsSaidBeforeAnythingIsMade(): void
     {
         $folder = self::$into.'-second';
