@@ -40,6 +40,22 @@ final readonly class Fault
         return new self($name, $part[2] ?? '', $from, $from + 60 * $minutes);
     }
 
+    /**
+     * Whether one of them is on, of this thing where one is named.
+     *
+     * @param list<self> $faults
+     */
+    public static function isAnyOn(array $faults, FaultName $name, int $now, string $what = ''): bool
+    {
+        foreach ($faults as $fault) {
+            if ($fault->name === $name && $fault->isOn($now) && ($what === '' || $fault->isOf($what))) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     public function isOn(int $now): bool
     {
         return $now >= $this->from && $now < $this->until;

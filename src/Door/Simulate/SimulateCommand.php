@@ -142,7 +142,6 @@ final class SimulateCommand extends Command
         if ($this->isOn(FaultName::PowerCut, $now)) {
             return;
         }
-        $off = $this->isOn(FaultName::WrongClock, $now) ? 3600 : 0;
         $noise = static fn (): float => $random->getInt(-2, 2) / 10;
         $first = array_key_first(array_filter(
             $world->meats,
@@ -161,8 +160,10 @@ final class SimulateCommand extends Command
                     $reads[$channel] = null;
                 }
             }
+            // Of all sensors, or of the one that was named.
+            $off = $this->isOn(FaultName::WrongClock, $now, (string) $name) ? 3600 : 0;
             $device->read($reads, $now, $off);
-            if (!$this->isOn(FaultName::NetworkGone, $now)) {
+            if (!$this->isOn(FaultName::NetworkGone, $now, (string) $name)) {
                 $device->send($now, $off);
             }
         }
@@ -170,12 +171,6 @@ final class SimulateCommand extends Command
 
     private function isOn(FaultName $name, int $now, string $what = ''): bool
     {
-        foreach ($this->faults as $fault) {
-            if ($fault->name === $name && $fault->isOn($now) && ($what === '' || $fault->isOf($what))) {
-                return true;
-            }
-        }
-
-        return false;
+        return Fault::isAnyOn($this->faults, $name, $now, $what);
     }
 }

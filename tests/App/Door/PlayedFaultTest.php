@@ -7,6 +7,7 @@ namespace Verjuicer\Tests\App\Door;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Verjuicer\App\Door\Simulate\Fault;
+use Verjuicer\App\Door\Simulate\FaultName;
 
 /** What goes wrong in the played kitchen, as it is asked for. It is 20:00 there. */
 final class PlayedFaultTest extends TestCase
@@ -35,6 +36,17 @@ final class PlayedFaultTest extends TestCase
         self::assertFalse($fault->isOn($fault->until));
         self::assertTrue($fault->isOf(strtoupper($what)));
         self::assertSame($what === '', $fault->isOf('another'));
+    }
+
+    public function testAFaultOfOneThingIsOfNoOther(): void
+    {
+        [$now, $zone] = self::evening();
+        $faults = [Fault::read('wrong-clock:W1', $now, $zone) ?? self::fail('it can be read')];
+        self::assertTrue(Fault::isAnyOn($faults, FaultName::WrongClock, $now, 'W1'));
+        self::assertFalse(Fault::isAnyOn($faults, FaultName::WrongClock, $now, 'L1'));
+        self::assertFalse(Fault::isAnyOn($faults, FaultName::NetworkGone, $now, 'W1'));
+        $all = [Fault::read('wrong-clock', $now, $zone) ?? self::fail('it can be read')];
+        self::assertTrue(Fault::isAnyOn($all, FaultName::WrongClock, $now, 'L1'));
     }
 
     /** @return iterable<array{string}> */
