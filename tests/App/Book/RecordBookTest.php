@@ -171,6 +171,26 @@ final class RecordBookTest extends KitchenTestCase
         self::assertStringNotContainsString('Pork loin: cooked through is open', $this->sheet($day));
     }
 
+    /** Food that is gone asks for nothing any more: not on its page, not on the board, not of whoever signs. */
+    public function testWhatWasThrownAwayAsksForNothingMore(): void
+    {
+        $day = $this->day(0);
+        $this->logIn('ike');
+        self::assertSelectorExists('#actions', $this->client->request('GET', $this->path(18))->text());
+        $id = substr($this->path(18), 9);
+        $this->keep('18 discard all for safety', isSure: true);
+        self::assertResponseRedirects();
+        $page = $this->client->request('GET', '/batches/'.$id);
+        self::assertSelectorNotExists('#actions', $page->filter('main')->text());
+        self::assertStringNotContainsString('Back on the heat', $page->filter('main')->text());
+        self::assertSelectorNotExists('[data-due] a[href*="'.$id.'"]', $this->client->request('GET', '/')->text());
+        $this->logIn('dell');
+        $sheet = $this->sheet($day);
+        self::assertStringNotContainsString('Pork loin: cooked through is open', $sheet);
+        $row = $this->client->request('GET', '/days/'.$day)->filter('[data-batch="18"]')->text();
+        self::assertStringContainsString('Discarded 14:00 by MR', $row);
+    }
+
     public function testWhereASiteAsksForItASecondPersonSigns(): void
     {
         $day = $this->day(-1);

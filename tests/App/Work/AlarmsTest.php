@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\App\Work;
 
 use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\HttpClient\MockHttpClient;
 use Symfony\Component\HttpClient\Response\MockResponse;
 use Symfony\Component\Mailer\MailerInterface;
@@ -67,6 +68,22 @@ final class AlarmsTest extends KitchenTestCase
         foreach (['raised', 'told', 'told the next', 'taken'] as $did) {
             self::assertStringContainsString($did, $page);
         }
+    }
+
+    /** The chicken has been on a drum 100 °F under its set point for hours. */
+    public function testAPitFarUnderItsSetPointIsAnAlarmOfItsOwn(): void
+    {
+        $this->look();
+        $alarm = $this->raised('due:'.substr($this->path(16), 9).':house:house.pit_low');
+        self::assertSame(Level::Act, $alarm->level);
+        self::assertStringContainsString('Tag 16', $alarm->words);
+        $this->logIn();
+        $board = $this->client->request('GET', '/')->filter('[data-due]');
+        self::assertStringContainsString('Pit far under its set point', implode(' ', $board->each(
+            static fn (Crawler $line): string => $line->text(),
+        )));
+        $page = $this->client->request('GET', $this->path(16))->filter('main')->text();
+        self::assertStringContainsString('The pit has been under its set point of 325 °F', $page);
     }
 
     public function testPuttingOffAsksForAReasonAndComesBack(): void
