@@ -228,6 +228,15 @@ final readonly class People
         });
     }
 
+    public function sealFactorSecret(Person $person, string $sealed): void
+    {
+        $this->connection->executeStatement(
+            'UPDATE person SET factor_secret = ? WHERE id = ?',
+            [$sealed, $person->id->toRfc4122()],
+        );
+        $person->factorSecret = $sealed;
+    }
+
     /** Whether this step of time was not used before; from now on it is. The database decides between two at once. */
     public function useFactorStep(Person $person, int $step): bool
     {

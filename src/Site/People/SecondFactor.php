@@ -95,10 +95,15 @@ final readonly class SecondFactor
     {
         $secret = $account->person->factorSecret;
         $step = $secret === null ? null : $this->step($this->secrets->opened($secret), $code);
+        if ($secret === null || $step === null) {
+            return $this->people->useRecoveryCode($account->person, self::hash(trim($code)));
+        }
+        if (!SealedSecrets::isSealed($secret)) {
+            // Of before secrets were sealed.
+            $this->people->sealFactorSecret($account->person, $this->secrets->sealed($secret));
+        }
 
-        return $step === null
-            ? $this->people->useRecoveryCode($account->person, self::hash(trim($code)))
-            : $this->people->useFactorStep($account->person, $step);
+        return $this->people->useFactorStep($account->person, $step);
     }
 
     private static function hash(string $code): string

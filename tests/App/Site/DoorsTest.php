@@ -87,6 +87,20 @@ final class DoorsTest extends KitchenTestCase
         self::assertSame(['b'], $person->recoveryHashes);
     }
 
+    public function testASecretOfBeforeSecretsWereSealedIsSealedOnceItIsUsed(): void
+    {
+        $dell = $this->logIn('dell');
+        $secret = 'JBSWY3DPEHPK3PXPJBSWY3DPEHPK3PXP';
+        $dell->person->factorSecret = $secret;
+        $this->service(EntityManagerInterface::class)->flush();
+        self::assertFalse($this->service(SecondFactor::class)->accepts($dell, '000000'));
+        $stored = "SELECT factor_secret FROM person WHERE login = 'dell'";
+        self::assertSame($secret, $this->words($stored), 'a wrong code changes nothing');
+        self::assertTrue($this->service(SecondFactor::class)->accepts($dell, self::code($secret)));
+        self::assertStringNotContainsString($secret, $this->words($stored));
+        self::assertSame($secret, $this->service(SealedSecrets::class)->opened($this->words($stored)));
+    }
+
     public function testTurningItOffNeedsACodeAndItsSecretIsNotReadableInTheDatabase(): void
     {
         $this->logIn('dell');
