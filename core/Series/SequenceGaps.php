@@ -55,9 +55,8 @@ final readonly class SequenceGaps
         $faults = $waiting = [];
         foreach ($open as $gap) {
             if ($newest - $gap[3] > self::PATIENCE || \count($open) - \count($faults) > self::MOST_OPEN) {
-                [$first, $last, $before, $after] = $gap;
-                $count = $last - $first + 1;
-                $faults[] = new Fault(FaultKind::Missing, min($before, $after), max($before, $after), $count);
+                $count = $gap[1] - $gap[0] + 1;
+                $faults[] = new Fault(FaultKind::Missing, min($gap[2], $gap[3]), max($gap[2], $gap[3]), $count);
             } else {
                 $waiting[] = $gap;
             }
