@@ -86,7 +86,7 @@ final readonly class GuidedText
         return $plans === [] ? [trim($this->translator->trans('preserving_none', $values, 'papers'))] : $plans;
     }
 
-    /** What the code requires of the cook of a product, its last row: the one that needs no time. */
+    /** The hottest row of the code for the cook of a product, with its time: the lower ones ask for more than that. */
     private function cook(Site $site, Product $product): string
     {
         $category = CookingCategory::of($product->animal, $product->form, $product->integrity, false, false);
@@ -95,7 +95,12 @@ final readonly class GuidedText
             : $this->rules->of($site)->get(CookingRules::class)->of($category)->rows;
         $last = $rows[\count($rows) - 1] ?? null;
 
-        return $last === null ? '–' : $this->figures->threshold($last->temperature, $site->unit);
+        return $last === null
+            ? '_______'
+            : $this->translator->trans($last->dwell->seconds > 0 ? 'packet.row' : 'packet.row_at_once', [
+                '{temp}' => $this->figures->threshold($last->temperature, $site->unit),
+                '{time}' => $this->figures->span($last->dwell),
+            ]);
     }
 
     /** What a procedure is called where nobody calls it otherwise. */

@@ -94,7 +94,7 @@ final class WatchCommand extends Command
                         $do($site);
                     }
                 } catch (ClockProblem $problem) {
-                    $this->logger->warning('Nothing is recorded of site {site}: the clock cannot be right.', [
+                    $this->logger->critical('Site {site} records nothing and raises no alarm: its clock is refused.', [
                         'site' => $id,
                         'exception' => $problem,
                     ]);

@@ -199,11 +199,16 @@ final class PapersTest extends KitchenTestCase
         $this->service(EntityManagerInterface::class)->flush();
         $parts = [
             'Mutton ham (cured)', 'Flow', 'CCP 1', 'Critical limit', 'Monitoring', 'Corrective action', 'Verification',
-            'nitrite',
+            'nitrite', '158 °F at once',
         ];
         foreach ($parts as $words) {
             self::assertStringContainsString($words, $text(), $words);
         }
+        $cheek = $this->service(Products::class)->named($this->logIn('dell')->site, 'Beef cheek');
+        self::assertNotNull($cheek);
+        $cheek->treatments = ['cured'];
+        $this->service(EntityManagerInterface::class)->flush();
+        self::assertStringContainsString('| 4 | 145 °F for 15 s |', $text(), 'a limit is nothing without its time');
     }
 
     private function attach(string $file): void

@@ -136,6 +136,7 @@ final class ClockAndDaysTest extends KitchenTestCase
             self::assertSelectorExists('[data-clock]', $this->client->request('GET', $this->path(7))->text());
             $board = $this->client->request('GET', '/');
             self::assertStringContainsString('was set from 2026-11-24 14:00 to 2026-11-25 02:00', $board->text());
+            self::assertStringContainsString('no alarm is raised', $board->filter('[data-clock]')->text());
             self::assertSame($before, $lanes(), 'nothing is judged by it');
             $this->keep('7 174');
             self::assertResponseStatusCodeSame(503);
