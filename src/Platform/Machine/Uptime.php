@@ -26,12 +26,18 @@ final readonly class Uptime
         return preg_match('/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/D', $said) === 1 ? $said : null;
     }
 
+    /** Seconds that the machine has run; null where it does not tell. */
+    public function seconds(): ?int
+    {
+        return preg_match('/^(\d+)\.\d+ /', $this->read('uptime'), $part) === 1 ? (int) $part[1] : null;
+    }
+
     /** Null where it does not tell. */
     public function startedAt(): ?Instant
     {
-        $said = $this->read('uptime');
+        $seconds = $this->seconds();
 
-        return preg_match('/^(\d+)\.\d+ /', $said, $part) === 1 ? Instant::ofEpoch(time() - (int) $part[1]) : null;
+        return $seconds === null ? null : Instant::ofEpoch(time() - $seconds);
     }
 
     private function read(string $file): string

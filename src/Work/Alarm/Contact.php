@@ -22,4 +22,10 @@ final readonly class Contact
     {
         return $channel === Channel::Mail ? $this->mail : $this->phone;
     }
+
+    /** @param list<Channel> $channels any of these */
+    public function isReachedBy(array $channels): bool
+    {
+        return array_filter($channels, fn (Channel $one): bool => $this->address($one) !== '') !== [];
+    }
 }

@@ -29,6 +29,7 @@ final readonly class Watch
         private Alarms $alarms,
         private Duty $duty,
         private Sendings $sendings,
+        private ClockAlert $clockAlert,
         private SeriesBlocks $blocks,
         private SealLog $seals,
         private SealPost $post,
@@ -48,15 +49,21 @@ final readonly class Watch
     /** What cannot wait: alarms, and texts and calls to whoever is on duty. */
     public function tell(Site $site): void
     {
-        $this->raise($site);
-        $this->escalate($site);
+        if (!$this->clockAlert->send($site, Channel::quick())) {
+            $this->raise($site);
+            $this->escalate($site);
+        }
         $this->sendings->send($site, Channel::quick());
     }
 
     /** What may take long: a server of mail that hangs holds up no text. */
     public function tidy(Site $site): void
     {
+        $isRefused = $this->clockAlert->send($site, Channel::slow());
         $this->sendings->send($site, Channel::slow());
+        if ($isRefused) {
+            return; // nothing can be recorded
+        }
         $this->blocks->close($site);
         $this->closeDay($site);
         $this->seals->note($site);
@@ -158,10 +165,8 @@ final readonly class Watch
     private static function reachable(array $line, int $from, array $channels): ?int
     {
         for ($step = $from; $step < \count($line); ++$step) {
-            foreach ($channels as $channel) {
-                if ($line[$step]->address($channel) !== '') {
-                    return $step;
-                }
+            if ($line[$step]->isReachedBy($channels)) {
+                return $step;
             }
         }
 

@@ -13,7 +13,6 @@ use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\Uid\Uuid;
-use Verjuicer\App\Ledger\Chain\ClockProblem;
 use Verjuicer\App\Platform\Machine\BackgroundProcesses;
 use Verjuicer\App\Platform\Machine\Watchdog;
 use Verjuicer\App\Site\Site\Site;
@@ -93,11 +92,6 @@ final class WatchCommand extends Command
                     if ($site !== null) {
                         $do($site);
                     }
-                } catch (ClockProblem $problem) {
-                    $this->logger->critical('Site {site} records nothing and raises no alarm: its clock is refused.', [
-                        'site' => $id,
-                        'exception' => $problem,
-                    ]);
                 } catch (\Doctrine\DBAL\Exception $problem) {
                     // Without its connection it leads no more: it begins anew.
                     throw $problem;

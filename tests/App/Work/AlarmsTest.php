@@ -86,6 +86,35 @@ final class AlarmsTest extends KitchenTestCase
         self::assertStringContainsString('The pit has been under its set point of 325 °F', $page);
     }
 
+    public function testARefusedClockIsToldInLineWithoutARecord(): void
+    {
+        $this->logIn();
+        $this->overheard();
+        $records = 'SELECT (SELECT count(*) FROM alarm) + (SELECT count(*) FROM chain_link)';
+        $before = $this->number($records);
+        $alerts = fn (): array => array_column(
+            array_filter(
+                $this->given,
+                static fn (array $one): bool => \is_string($one['words'])
+                    && str_contains($one['words'], 'Alarms are off.'),
+            ),
+            'to',
+        );
+        self::mockTime('-3 hours');
+        $this->answers = 503;
+        $this->look();
+        self::assertSame(['+1 555 0101'], array_unique($alerts()));
+        $this->given = [];
+        $this->answers = 202;
+        $this->look();
+        self::assertSame(['+1 555 0101'], array_unique($alerts()), 'sent again until the gateway accepts it');
+        $this->look();
+        self::assertCount(2, $alerts(), 'a text and a call, each once');
+        $this->wait(6);
+        self::assertCount(2, array_unique($alerts()), 'the next in line after five minutes');
+        self::assertSame($before, $this->number($records));
+    }
+
     public function testPuttingOffAsksForAReasonAndComesBack(): void
     {
         $this->logIn();
