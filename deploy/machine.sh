@@ -33,8 +33,8 @@ need_php() {
 }
 
 # Reads the text back out of a PDF, for the tests of what is printed.
-need_pdftotext() {
-    command -v pdftotext >/dev/null || install_packages poppler-utils
+need_pdf_readers() {
+    command -v pdftotext >/dev/null && command -v qpdf >/dev/null || install_packages poppler-utils qpdf
 }
 
 need_browser() {

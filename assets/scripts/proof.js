@@ -37,7 +37,8 @@ const isSignedBy = (key, message, signature) => {
     }
 };
 
-const tailOf = (end, length, site, key, signature) => {
+/** How a packet ends; `counted` is 1, and 0 in packets of early versions, whose trailer does not count the signature. */
+const tailOf = (end, length, site, key, signature, counted) => {
     const part =
         /trailer\n<< (\/Size (\d{1,9}) \/Root \d{1,9} 0 R .*?)(?: \/Prev \d+)? >>\nstartxref\n(\d+)\n%%EOF\n$/.exec(
             end,
@@ -45,7 +46,8 @@ const tailOf = (end, length, site, key, signature) => {
     if (!part) {
         return null;
     }
-    const [, entries, size, before] = part;
+    const [, said, size, before] = part;
+    const entries = said.replace(/^\/Size \d+/, `/Size ${Number(size) + counted}`);
     const object =
         `${size} 0 obj\n<< /Type /VerjuicerSignature /Site (${site}) /Key (${key}) /Signature (${signature}) >>\n` +
         'endobj\n';
@@ -73,7 +75,7 @@ const signatureOf = (bytes) => {
     const length = bytes.length - end.length + place + 6;
     const signedEnd = latin(bytes.subarray(Math.max(0, length - TAIL_BYTES), length));
     const [, site, key, signature] = part;
-    return end.slice(place + 6) === tailOf(signedEnd, length, site, key, signature)
+    return [1, 0].some((counted) => end.slice(place + 6) === tailOf(signedEnd, length, site, key, signature, counted))
         ? { length, site, key, signature }
         : null;
 };

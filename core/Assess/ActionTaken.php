@@ -44,17 +44,6 @@ final readonly class ActionTaken
         return $taken;
     }
 
-    /** @return array<string, list<self>> what was done about each rule that has a finding */
-    public static function byRule(Assessment $assessment): array
-    {
-        $taken = [];
-        foreach ($assessment->findings as $finding) {
-            $taken[$finding->rule] ??= $finding->isWrong() ? self::about($assessment, $finding->rule) : [];
-        }
-
-        return $taken;
-    }
-
     /**
      * What was done about a rule: the actions against it, and that the food was discarded.
      *

@@ -24,10 +24,17 @@ final class PacketTail
      */
     public static function of(string $signed, string $siteId, string $key, string $signature): string
     {
+        return self::ending($signed, $siteId, $key, $signature, 1);
+    }
+
+    /** @param int $counted objects that the trailer counts for the signature: 1, and 0 in packets of early versions */
+    private static function ending(string $signed, string $siteId, string $key, string $signature, int $counted): string
+    {
         if (preg_match(self::TRAILER, substr($signed, -self::MOST_BYTES), $part) !== 1) {
             throw new \UnexpectedValueException('No packet ends so.');
         }
         [, $entries, $size, $before] = $part;
+        $entries = preg_replace('/^\/Size \d+/', '/Size '.((int) $size + $counted), $entries);
         $object = "$size 0 obj\n<< /Type /VerjuicerSignature /Site ($siteId) /Key ($key) /Signature ($signature) >>\n"
             ."endobj\n";
 
@@ -51,12 +58,15 @@ final class PacketTail
         $length = \strlen($packet) - \strlen($end) + $place + \strlen("%%EOF\n");
         $signed = substr($packet, 0, $length);
         try {
-            $isOurs = substr($packet, $length) === self::of($signed, $part[1], $part[2], $part[3]);
+            $ends = array_map(
+                static fn (int $counted): string => self::ending($signed, $part[1], $part[2], $part[3], $counted),
+                [1, 0],
+            );
         } catch (\UnexpectedValueException) {
             return null;
         }
 
-        return $isOurs
+        return \in_array(substr($packet, $length), $ends, true)
             ? ['signed' => $length, 'site' => $part[1], 'key' => $part[2], 'signature' => $part[3]]
             : null;
     }

@@ -92,6 +92,7 @@ final class FindController extends AbstractController
                 $since->startIn($site->zone()),
             ),
             'lot' => $lot,
+            'taken' => $lot === null ? [] : $this->lots->batchesOf($lot->lot),
             'since' => $since,
             'pending' => $this->projections->pending($site),
         ]);

@@ -38,10 +38,8 @@ use Verjuicer\App\Work\Alarm\Alarms;
 use Verjuicer\App\Work\Batch\BatchPicture;
 use Verjuicer\App\Work\Batch\CookView;
 use Verjuicer\App\Work\Batch\RecordLog;
-use Verjuicer\Core\Assess\ActionTaken;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding\Finding;
-use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Core\Food\TimePlan;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
@@ -49,6 +47,7 @@ use Verjuicer\Core\Proof\PacketTail;
 use Verjuicer\Core\Proof\Statement;
 use Verjuicer\Core\Ruleset\CookingCategory;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
+use Verjuicer\Core\Ruleset\ThermometerRules;
 
 /**
  * Makes the PDF of a packet: cover, verdicts by rule, every batch with its picture, events, findings and actions,
@@ -78,6 +77,7 @@ final readonly class PacketMaker
         private Finder $finder,
         private Alarms $alarms,
         private PacketSurroundings $around,
+        private PacketSignatures $signatures,
         private Imports $imports,
         private FindingText $findings,
         private Figures $figures,
@@ -146,7 +146,10 @@ final readonly class PacketMaker
                 fn (Alarm $one): array => ['alarm' => $one, 'history' => $this->alarms->history($one->id)],
                 $this->alarms->about($site, $ids, $from, $to),
             ) : [],
-            'signatures' => $packet->scope->isFirst() ? $this->signatures($site, $packet->scope) : [],
+            'signatures' => $packet->scope->isFirst() ? $this->signatures->of($site, $packet->scope) : [],
+            'unsigned_days' => $packet->scope->isFirst() ? $this->signatures->missing($site, $packet->scope) : [],
+            'procedures' => $this->around->procedures($site, array_values($pages->procedures)),
+            'tolerance' => $this->rules->of($site)->get(ThermometerRules::class)->tolerance,
             'seal' => $this->chain->seal($site),
             'key' => $this->keys->publicKey($site),
             'checker' => $this->address->of('checker', []),
@@ -184,7 +187,9 @@ final readonly class PacketMaker
                 $batch,
                 $assessment,
                 $this->ruleSets->get($batch->ruleSet),
-                $this->twig->render('book/packet/_batch.html.twig', [
+                fn (Finding $finding): string => $this->findings->sentence($finding, $assessment),
+                fn (array $findings): string => $this->twig->render('book/packet/_batch.html.twig', [
+                    'findings' => $findings,
                     'batch' => $batch,
                     'site' => $site,
                     'assessment' => $assessment,
@@ -194,10 +199,7 @@ final readonly class PacketMaker
                     'is_unknown' => CookView::areAllergensUnknown($assessment),
                     'late' => LateReadings::among($assessment->timeline->readings->all(), $assessment),
                     'facts' => $this->facts->of($batch),
-                    'open' => OpenActions::of($assessment),
-                    'done_about' => ActionTaken::byRule($assessment),
                 ]),
-                fn (Finding $finding): string => $this->findings->sentence($finding, $assessment),
             );
             $this->packets->progress($packet, $index + 1, \count($ids));
             yield [$batch, $assessment];
@@ -300,37 +302,5 @@ final readonly class PacketMaker
             ],
             $this->thermometers->of($site),
         );
-    }
-
-    /**
-     * @return list<array{day: string, at: Instant, by: string, name: string, digest: string, until: Instant|null,
-     *     reasons: list<string>}>
-     */
-    private function signatures(Site $site, PacketScope $scope): array
-    {
-        /**
-         * @var list<array{day: string, at: int, by: string, name: string, digest: string, until: int|null,
-         *     reasons: string}> $rows
-         */
-        $rows = $this->connection->fetchAllAssociative(
-            <<<'SQL'
-            SELECT s.day::text AS day, extract(epoch FROM s.at)::bigint AS at, s.initials AS by, a.name, s.digest,
-              extract(epoch FROM s.until)::bigint AS until, s.reasons
-              FROM day_sign s JOIN account a ON a.id = s.account_id
-            WHERE s.site_id = ? AND s.day BETWEEN ? AND ? ORDER BY s.day, s.at
-            SQL,
-            [$site->id->toRfc4122(), $scope->from, $scope->to],
-        );
-
-        return array_map(static function (array $row): array {
-            /** @var array<string, string> $reasons */
-            $reasons = (array) json_decode($row['reasons'], true, flags: \JSON_THROW_ON_ERROR);
-
-            return [
-                'at' => Instant::ofEpoch($row['at']),
-                'until' => $row['until'] === null ? null : Instant::ofEpoch($row['until']),
-                'reasons' => array_values($reasons),
-            ] + $row;
-        }, $rows);
     }
 }

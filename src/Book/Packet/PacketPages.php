@@ -7,8 +7,10 @@ namespace Verjuicer\App\Book\Packet;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\Core\Assess\ActionTaken;
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Assess\Evidence\NeededProcedures;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\OpenActions;
+use Verjuicer\Core\Record\Procedure;
 use Verjuicer\Core\Record\Writer;
 use Verjuicer\Core\Ruleset\RuleSet;
 
@@ -32,8 +34,11 @@ final class PacketPages
     /** The records in the open format, one a line. */
     public string $records = '';
 
-    /** @var list<WrongThing> what went wrong and what was done about it, in the order of the batches */
-    public array $wrong = [];
+    /** @var list<PacketDeviation> in the order of the batches */
+    public array $deviations = [];
+
+    /** @var array<string, Procedure> procedures that the batches were made by, by kind and version */
+    public array $procedures = [];
 
     /** @var list<array{code: string, tag: int, sentence: string}> rounds of hot food that nobody made */
     public array $missed = [];
@@ -43,31 +48,46 @@ final class PacketPages
         $this->ruleSets[$inForce->id] = $inForce;
     }
 
-    /** @param \Closure(Finding): string $say the sentence of a finding */
-    public function add(Batch $batch, Assessment $assessment, RuleSet $rules, string $html, \Closure $say): void
-    {
+    /**
+     * @param \Closure(Finding): string $say the sentence of a finding
+     * @param \Closure(list<PacketFinding>): string $render the HTML of the batch with these findings
+     */
+    public function add(
+        Batch $batch,
+        Assessment $assessment,
+        RuleSet $rules,
+        \Closure $say,
+        \Closure $render,
+    ): void {
         foreach ($assessment->rulesJudged as $rule => $verdict) {
             $this->rules[$rule][$verdict->value] = ($this->rules[$rule][$verdict->value] ?? 0) + 1;
         }
         ksort($this->rules);
         $this->ruleSets[$batch->ruleSet] = $rules;
-        $this->parts[] = $html;
         $this->records .= Writer::write($assessment->record, true)."\n";
         $open = OpenActions::of($assessment);
-        foreach ($assessment->findings as $finding) {
-            if ($finding->isWrong()) {
-                $this->wrong[] = new WrongThing(
+        $findings = PacketFinding::grouped($assessment->findings, $say);
+        foreach ($findings as $finding) {
+            $rule = $finding->of->rule;
+            if ($finding->of->isWrong()) {
+                $finding->deviation = \count($this->deviations) + 1;
+                $this->deviations[] = new PacketDeviation(
+                    $finding->deviation,
                     $batch->id->toRfc4122(),
                     $batch->tag.' · '.$batch->productName.' · '.$batch->code,
+                    $batch->pieces,
                     $finding,
-                    $say($finding),
-                    ActionTaken::about($assessment, $finding->rule),
-                    \in_array($finding->rule, $open, true),
+                    ActionTaken::about($assessment, $rule),
+                    \in_array($rule, $open, true),
                 );
-            } elseif ($finding->rule === self::MISSED) {
-                $this->missed[] = ['code' => $batch->code, 'tag' => $batch->tag, 'sentence' => $say($finding)];
+            } elseif ($rule === self::MISSED) {
+                $this->missed[] = ['code' => $batch->code, 'tag' => $batch->tag, 'sentence' => $finding->sentence];
             }
         }
+        foreach (NeededProcedures::followedBy($assessment) as $one) {
+            $this->procedures["{$one->kind->value} $one->version"] = $one;
+        }
+        $this->parts[] = $render($findings);
         $this->contents[] = [
             'id' => $batch->id->toRfc4122(),
             'code' => $batch->code,

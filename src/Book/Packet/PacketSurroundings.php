@@ -6,26 +6,28 @@ namespace Verjuicer\App\Book\Packet;
 
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
-use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Pit\Pit;
 use Verjuicer\App\Catalogue\Pit\Pits;
 use Verjuicer\App\Ledger\Log\SiteEvent;
-use Verjuicer\App\Ledger\Lot\Lot;
+use Verjuicer\App\Ledger\Lot\LotOnHand;
 use Verjuicer\App\Ledger\Lot\Lots;
 use Verjuicer\App\Ledger\Pit\PitHistory;
+use Verjuicer\App\Ledger\Procedure\Procedures;
+use Verjuicer\App\Ledger\Procedure\ProcedureVersion;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Record\Procedure;
 
 /** What stands around the batches of a packet: lots and where they went, pits and their fires, people. */
 final readonly class PacketSurroundings
 {
     public function __construct(
         private Connection $connection,
-        private EntityManagerInterface $entities,
         private Lots $lots,
         private Pits $pits,
         private PitHistory $history,
+        private Procedures $procedures,
     ) {
     }
 
@@ -33,7 +35,7 @@ final readonly class PacketSurroundings
      * @param list<string> $batches ids
      * @param array{Instant, Instant}|null $within what came in then, too
      *
-     * @return list<array{lot: Lot, batches: list<array{id: string, tag: int, code: string, product: string,
+     * @return list<array{on_hand: LotOnHand, batches: list<array{id: string, tag: int, code: string, product: string,
      *     pieces: int, grams: int}>}> what came in in that time, or went into one of the batches
      */
     public function lots(Site $site, array $batches, ?array $within): array
@@ -54,9 +56,9 @@ final readonly class PacketSurroundings
         );
         $rows = [];
         foreach ($ids as $id) {
-            $lot = $this->entities->find(Lot::class, Uuid::fromString($id));
-            if ($lot !== null) {
-                $rows[] = ['lot' => $lot, 'batches' => $this->lots->batchesOf($lot)];
+            $onHand = $this->lots->find($site, $id);
+            if ($onHand !== null) {
+                $rows[] = ['on_hand' => $onHand, 'batches' => $this->lots->batchesOf($onHand->lot)];
             }
         }
 
@@ -80,6 +82,34 @@ final readonly class PacketSurroundings
         }
 
         return $rows;
+    }
+
+    /**
+     * The text, approval and training of each procedure that the batches were made by.
+     *
+     * @param list<Procedure> $used
+     *
+     * @return list<array{version: ProcedureVersion, until: Instant|null, scans: list<array<string, string>>,
+     *     trained: list<array{name: string, at: Instant}>}> by number and version
+     */
+    public function procedures(Site $site, array $used): array
+    {
+        $rows = [];
+        foreach ($this->procedures->of($site) as $version) {
+            foreach ($used as $one) {
+                if ($one->kind === $version->kind && $one->version === $version->version) {
+                    $rows["$version->number/$version->version"] = [
+                        'version' => $version,
+                        'until' => $one->to,
+                        'scans' => $this->procedures->scans($version->id),
+                        'trained' => $this->procedures->trained($version->id),
+                    ];
+                }
+            }
+        }
+        ksort($rows);
+
+        return array_values($rows);
     }
 
     /** @return list<array{initials: string, name: string, role: string}> */

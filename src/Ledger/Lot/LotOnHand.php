@@ -71,6 +71,20 @@ final readonly class LotOnHand
         return $this->lot->isAccepted && $this->piecesLeft > 0;
     }
 
+    /** @return array{pieces: int, grams: int} what was discarded before it went into a batch */
+    public function discarded(): array
+    {
+        $sum = ['pieces' => 0, 'grams' => 0];
+        foreach ($this->history as $event) {
+            if ($event->type === 'discard') {
+                $sum['pieces'] += $event->whole('pieces');
+                $sum['grams'] += $event->whole('grams');
+            }
+        }
+
+        return $sum;
+    }
+
     /** Where it is now, and how: the last move. */
     public function whereabouts(): ?SiteEvent
     {

@@ -99,13 +99,7 @@ final readonly class TwigWording
     #[AsTwigFilter('procedures')]
     public function procedures(Assessment $assessment): array
     {
-        $needed = NeededProcedures::of(
-            $assessment->record->site,
-            $assessment->record->product,
-            $assessment->timeline->events,
-        );
-
-        return array_values(array_filter(array_column($needed, 'procedure')));
+        return NeededProcedures::followedBy($assessment);
     }
 
     /** @param int $pieces of the batch it is of */

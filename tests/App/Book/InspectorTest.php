@@ -12,8 +12,12 @@ use Verjuicer\App\Book\Packet\Packet;
 use Verjuicer\App\Book\Packet\PacketMaker;
 use Verjuicer\App\Book\Packet\Packets;
 use Verjuicer\App\Book\Packet\PacketScope;
+use Verjuicer\App\Book\Paper\ProcedureLog;
 use Verjuicer\App\Platform\Machine\MachineStates;
+use Verjuicer\App\Platform\Now;
+use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Tests\App\KitchenTestCase;
 use Verjuicer\Tests\Kitchen\TestKitchen;
@@ -95,6 +99,57 @@ final class InspectorTest extends KitchenTestCase
             ['Pork loin'],
         ];
         yield 'nothing' => [new PacketScope($from, $to, batch: 'none'), 'A4', ['No batch was under way'], ['Goat leg']];
+    }
+
+    public function testAPacketStandsAlone(): void
+    {
+        $manager = $this->logIn('dell');
+        $now = $this->service(Now::class)->instant();
+        $version = Uuid::v7();
+        $this->service(ProcedureLog::class)->add($version, $manager, ProcedureKind::TimeControl, [
+            'number' => 'P-1',
+            'body' => "## Labels\n\nWrite the *discard time* on every pan.",
+            'from' => $now->plus(Span::ofSeconds(-60)),
+            'withdrawn' => false,
+            'approved_by' => 'County Health',
+            'approved_on' => LocalDate::ofIso('2026-05-04'),
+            'approval_number' => 'TC-77',
+            'reason' => 'the first version',
+        ]);
+        $this->service(ProcedureLog::class)->train(Uuid::v7(), $manager, $version->toRfc4122());
+        $this->keep('7 clock hot', isSure: true);
+        self::assertResponseRedirects();
+        $id = $this->made(new PacketScope('2020-01-01', '2100-01-01'), 'Letter');
+        $text = $this->text($id);
+        foreach (
+            [
+                'Write the discard time on every pan.',
+                'Approved by County Health, number TC-77',
+                'Dell Farrow (Tue 24 Nov 2026)',
+                '32.3 °F for 32 °F ±2 °F',
+                'Words used here',
+                'Between the cold-holding and the hot-holding limit',
+                'Days with entries that are not signed',
+                'Supplier Amount',
+                'Decision',
+                'Not given. Ask the kitchen.',
+            ] as $words
+        ) {
+            self::assertStringContainsString($words, $text);
+        }
+        $pages = explode("\f", $this->pages($id));
+        array_pop($pages);
+        foreach ($pages as $number => $page) {
+            self::assertStringContainsString('Practice kitchen', $page, 'page '.($number + 1));
+        }
+        preg_match_all('/Letters at the foot: (.*?)\./', $text, $legends);
+        self::assertNotContains('', $legends[1]);
+        $file = (string) tempnam(sys_get_temp_dir(), 'packet');
+        file_put_contents($file, $this->pdf($id));
+        $check = new Process(['qpdf', '--check', $file]);
+        $check->run();
+        unlink($file);
+        self::assertSame(0, $check->getExitCode(), $check->getOutput().$check->getErrorOutput());
     }
 
     public function testAPacketSaysOnItsCoverWhetherItIsWhatWasWrittenDown(): void
@@ -370,16 +425,22 @@ final class InspectorTest extends KitchenTestCase
 
     private function text(string $id): string
     {
+        return (string) preg_replace('/\s+/', ' ', $this->pages($id));
+    }
+
+    /** The text of a packet, each page ending in a form feed. */
+    private function pages(string $id): string
+    {
+        return (new Process(['pdftotext', '-layout', '-', '-'], null, null, $this->pdf($id)))
+            ->mustRun()
+            ->getOutput();
+    }
+
+    private function pdf(string $id): string
+    {
         $packet = $this->service(Packets::class)->find($id);
         self::assertNotNull($packet);
-        $process = new Process(
-            ['pdftotext', '-layout', '-', '-'],
-            null,
-            null,
-            $this->service(Packets::class)->pdf($packet),
-        );
-        $process->mustRun();
 
-        return (string) preg_replace('/\s+/', ' ', $process->getOutput());
+        return $this->service(Packets::class)->pdf($packet);
     }
 }

@@ -130,7 +130,9 @@ final class RecordBookTest extends KitchenTestCase
         $this->logIn('dell');
         self::assertStringNotContainsString('cooked through is open', $this->sheet($day), 'nothing is reasoned twice');
         $this->signed($day, []);
-        self::assertStringContainsString('Everything of this day is signed', $this->sheet($day));
+        $sheet = $this->sheet($day);
+        self::assertStringContainsString('Everything of this day is signed', $sheet);
+        self::assertStringContainsString('Signed by Dell Farrow at Wed 25 Nov 2026 04:00', $sheet);
         $this->client->request('POST', '/days/'.$day, ['password' => 'oak-and-patience']);
         self::assertResponseStatusCodeSame(422, 'nothing is left to sign');
         $id = $this->words('SELECT id FROM day_sign ORDER BY position DESC LIMIT 1');
@@ -140,7 +142,9 @@ final class RecordBookTest extends KitchenTestCase
         $this->logIn('dell');
         self::assertStringContainsString('You sign what was written down since', $this->sheet($day));
         $this->signed($day, []);
-        self::assertStringContainsString('Everything of this day is signed', $this->sheet($day));
+        $sheet = $this->sheet($day);
+        self::assertStringContainsString('Everything of this day is signed', $sheet);
+        self::assertStringContainsString('Signed by Dell Farrow at Wed 25 Nov 2026 04:00', $sheet);
         self::assertSame(3, $this->number('SELECT count(*) FROM day_sign'));
     }
 
@@ -371,7 +375,18 @@ final class RecordBookTest extends KitchenTestCase
         self::assertStringContainsString('here: cabinet', $page->filter('tr:contains("18")')->first()->text());
 
         $text = $page->filter('main')->text();
-        self::assertStringContainsString('Not yet used: 1 piece, 2.03 kg, walk-in', $text);
+        foreach (
+            [
+                'Supplier Ridge Road Provisions',
+                'Received Mon 23 Nov 2026 11:00, 3 pieces, 6.1 kg',
+                'Used 2 pieces, 4.07 kg, in one batch',
+                'Not yet used 1 piece, 2.03 kg, walk-in',
+                'Found 6.1 kg of 6.1 kg',
+            ] as $told
+        ) {
+            self::assertStringContainsString($told, $text);
+        }
+        self::assertStringNotContainsString('Not accounted for', $text);
         self::assertStringContainsString('2 still here, 1 served, thrown away or closed', $text);
         // What was put together with something else is followed there; what was taken back is where it was.
         $event =

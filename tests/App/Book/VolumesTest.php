@@ -37,7 +37,7 @@ final class VolumesTest extends KitchenTestCase
         }
         foreach ($volumes as $index => $volume) {
             self::assertStringContainsString('Volume '.(1 + $index).' of 2.', $texts[$index]);
-            self::assertStringContainsString('What went wrong', $texts[$index]);
+            self::assertStringContainsString('Deviations and corrective actions', $texts[$index]);
             $file = (string) tempnam(sys_get_temp_dir(), 'volume');
             file_put_contents($file, $packets->pdf($volume));
             $checked = new Process([\PHP_BINARY, 'bin/verify-packet', $file], \dirname(__DIR__, 3));

@@ -187,6 +187,14 @@ final class ProofCheckTest extends TestCase
     public static function tails(): iterable
     {
         yield 'as it was made' => [true, static fn (string $packet): string => $packet];
+        yield 'as early versions made it' => [
+            true,
+            static fn (string $packet): string => str_replace('/Size 8 ', '/Size 7 ', $packet),
+        ];
+        yield 'another count' => [
+            false,
+            static fn (string $packet): string => str_replace('/Size 8 ', '/Size 9 ', $packet),
+        ];
         yield 'another root' => [
             false,
             static fn (string $packet): string => substr_replace($packet, '4', (int) strrpos($packet, '3 0 R'), 1),
