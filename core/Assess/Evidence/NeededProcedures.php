@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Evidence;
 
-use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Cool;
 use Verjuicer\Core\Event\Kinds\Pack;
@@ -47,16 +46,14 @@ final readonly class NeededProcedures
         return $needed;
     }
 
-    /** @return list<Procedure> the procedures in force that the batch was made by */
-    public static function followedBy(Assessment $assessment): array
+    /**
+     * @param array<int, Event> $events that count, in their order
+     *
+     * @return list<Procedure> the procedures in force that the batch was made by
+     */
+    public static function followedBy(Site $site, Product $product, array $events): array
     {
-        $needed = self::of(
-            $assessment->record->site,
-            $assessment->record->product,
-            $assessment->timeline->events,
-        );
-
-        return array_values(array_filter(array_column($needed, 'procedure')));
+        return array_values(array_filter(array_column(self::of($site, $product, $events), 'procedure')));
     }
 
     /**

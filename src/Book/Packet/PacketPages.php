@@ -84,7 +84,9 @@ final class PacketPages
                 $this->missed[] = ['code' => $batch->code, 'tag' => $batch->tag, 'sentence' => $finding->sentence];
             }
         }
-        foreach (NeededProcedures::followedBy($assessment) as $one) {
+        $record = $assessment->record;
+        $followed = NeededProcedures::followedBy($record->site, $record->product, $assessment->timeline->events);
+        foreach ($followed as $one) {
             $this->procedures["{$one->kind->value} $one->version"] = $one;
         }
         $this->parts[] = $render($findings);

@@ -99,7 +99,11 @@ final readonly class TwigWording
     #[AsTwigFilter('procedures')]
     public function procedures(Assessment $assessment): array
     {
-        return NeededProcedures::followedBy($assessment);
+        return NeededProcedures::followedBy(
+            $assessment->record->site,
+            $assessment->record->product,
+            $assessment->timeline->events,
+        );
     }
 
     /** @param int $pieces of the batch it is of */

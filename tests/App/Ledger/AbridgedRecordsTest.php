@@ -133,7 +133,7 @@ final class AbridgedRecordsTest extends KitchenTestCase
         $json = $this->service(AssessmentJson::class);
         $at = 12_000;
         $stages = [new Kinds\Rest(), new Kinds\Cook(), new Kinds\Cool()];
-        for ($step = 0; $step < 20; ++$step) {
+        for ($step = 0; $step < 12; ++$step) {
             $crowd = [];
             for ($one = $chance->getInt(0, 60); $one > 0; --$one) {
                 $at += $chance->getInt(0, 1) === 0 ? 1 : 0;
