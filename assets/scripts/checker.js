@@ -41,6 +41,9 @@ const show = (shown) => {
         });
     }
     add(out, 'p', say(words.counts, shown.counts));
+    if (shown.isPacket) {
+        add(out, 'p', shown.pages > 0 ? say(words.pages, { count: shown.pages }) : words.pages_signed);
+    }
     if (shown.older > 0) {
         add(out, 'p', say(words.older, { count: shown.older }));
     }

@@ -37,7 +37,7 @@ const isSignedBy = (key, message, signature) => {
     }
 };
 
-/** How a packet ends; `counted` is 1, and 0 in packets of early versions, whose trailer does not count the signature. */
+/** How a packet ends. `counted` is 1, or 0 for packets of early versions: their trailer leaves the signature out. */
 const tailOf = (end, length, site, key, signature, counted) => {
     const part =
         /trailer\n<< (\/Size (\d{1,9}) \/Root \d{1,9} 0 R .*?)(?: \/Prev \d+)? >>\nstartxref\n(\d+)\n%%EOF\n$/.exec(
@@ -94,6 +94,90 @@ const attachedTo = (bytes, name) => {
     const from = start + head.index + head[0].length;
     return new TextDecoder().decode(unzlibSync(bytes.subarray(from, from + Number(head[1]))));
 };
+
+// The same in any language: its \s is not.
+const WHITE = /[\t-\r \u00a0\u2000-\u200a\u2028\u2029\u202f\u205f\u3000]+/g;
+const bareText = (text) => text.replace(WHITE, '');
+
+/** The text of each page, as core/Proof/PageText reads it; null if the file is built otherwise. */
+const pageTexts = (bytes) => {
+    const text = latin(bytes);
+    const places = new Map();
+    for (const found of text.matchAll(/\n(\d{1,9}) 0 obj\n/g)) {
+        places.set(found[1], [...(places.get(found[1]) ?? []), found.index + found[0].length]);
+    }
+    const dictionary = (place) => {
+        const ends = [text.indexOf('\nendobj', place), text.indexOf('\nstream\n', place)].filter((end) => end >= 0);
+        return text.slice(place, Math.min(...ends));
+    };
+    const object = (number) => {
+        const found = places.get(number) ?? [];
+        if (found.length !== 1) {
+            throw new Error(`object ${number} is defined ${found.length} times`);
+        }
+        return dictionary(found[0]);
+    };
+    const reference = (name, from) => {
+        const quoted = name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+        const part = new RegExp(`/${quoted}\\s+(\\d+) 0 R`).exec(from);
+        if (!part) {
+            throw new Error(`no reference to ${name}`);
+        }
+        return part[1];
+    };
+    const stream = (number) => {
+        const head = object(number);
+        const length = /\/Length (\d+)\n?>>$/.exec(head);
+        if (!length) {
+            throw new Error(`object ${number} is no stream`);
+        }
+        const start = places.get(number)[0] + head.length + '\nstream\n'.length;
+        const content = bytes.subarray(start, start + Number(length[1]));
+        return latin(head.includes('/FlateDecode') ? unzlibSync(content) : content);
+    };
+    const characters = (font) => {
+        const pairs = stream(reference('ToUnicode', object(font))).matchAll(/^<([0-9a-f]{4})> <((?:[0-9a-f]{4})+)>$/gm);
+        return new Map(
+            [...pairs].map(([, glyph, units]) => [
+                glyph,
+                String.fromCharCode(...units.match(/.{4}/g).map((unit) => parseInt(unit, 16))),
+            ]),
+        );
+    };
+    const page = (number) => {
+        const head = object(number);
+        const fonts = object(reference('Font', object(reference('Resources', head))));
+        const known = new Map();
+        let font = '';
+        let shown = '';
+        const content = stream(reference('Contents', head));
+        for (const [, name, strings] of content.matchAll(/\/(\S+) [\d.]+ Tf$|\[([^\]]*)\] TJ$/gm)) {
+            if (strings === undefined) {
+                font = name;
+                known.set(font, known.get(font) ?? characters(reference(font, fonts)));
+            } else {
+                const glyphs = [...strings.matchAll(/<([0-9a-f]*)>/g)].map(([, one]) => one).join('');
+                shown += (glyphs.match(/.{4}/g) ?? []).map((glyph) => known.get(font)?.get(glyph) ?? '').join('');
+            }
+        }
+        return bareText(shown);
+    };
+    try {
+        const roots = new Set([...text.matchAll(/\/Root (\d+) 0 R/g)].map(([, root]) => root));
+        const catalogues = roots.size === 1 ? (places.get([...roots][0]) ?? []) : [];
+        const trees = new Set(catalogues.map((place) => reference('Pages', dictionary(place))));
+        if (trees.size !== 1) {
+            return null;
+        }
+        const kids = /\/Kids \[([ \dR]*)\]/.exec(object([...trees][0]));
+        return [...(kids?.[1] ?? '').matchAll(/(\d+) 0 R/g)].map(([, number]) => page(number));
+    } catch {
+        return null;
+    }
+};
+
+/** What the heading of a batch on its page begins with, without white space. */
+const heading = (code) => `${bareText(code)}·`;
 
 /** What should be a list, whatever a stranger made of it. */
 const list = (value) => (value && typeof value === 'object' ? Object.values(value) : []);
@@ -162,6 +246,7 @@ class ProofCheck {
     keys = [];
     runs = [];
     batches = [];
+    pages = [];
     shown = {
         faults: [],
         site: '',
@@ -173,13 +258,15 @@ class ProofCheck {
         links: 0,
         seals: 0,
         older: 0,
+        pages: 0,
     };
 
     fault(name, of = '') {
         this.shown.faults.push({ name, of: String(of) });
     }
 
-    of(text) {
+    /** @param texts of the pages the proof is attached to; null if there are none */
+    of(text, texts = null) {
         const hash = sha256.create();
         let isSigned = false;
         for (let from = 0; from < text.length;) {
@@ -209,6 +296,9 @@ class ProofCheck {
         }
         this.chain();
         this.batches.forEach((batch) => this.batch(batch));
+        if (texts !== null && this.pages.length > 0) {
+            this.comparePages(texts);
+        }
         return this.shown;
     }
 
@@ -239,6 +329,8 @@ class ProofCheck {
             this.runs.push(data.run);
         } else if (data.batch) {
             this.batches.push(data.batch);
+        } else if (data.page) {
+            this.pages.push(data.page);
         }
     }
 
@@ -295,6 +387,29 @@ class ProofCheck {
         this.digests.forEach((of, name) => {
             if (!this.older.has(name) && linked.get(name) !== of) {
                 this.fault(linked.has(name) ? 'row_altered' : 'row_not_chained', name);
+            }
+        });
+    }
+
+    /** Every page reads as it was signed, and every batch stands on one with the verdict of its assessment. */
+    comparePages(texts) {
+        this.shown.pages = texts.length;
+        if (texts.length !== this.pages.length) {
+            this.fault('page_differs', texts.length);
+        }
+        this.pages.forEach(({ sha256: said }, index) => {
+            if (said !== digest(utf8ToBytes(texts[index] ?? ''))) {
+                this.fault('page_differs', index + 1);
+            }
+        });
+        this.batches.forEach(({ id, record, assessment }) => {
+            const code = record?.batch?.code ?? '';
+            const isShown = this.pages.some(
+                ({ batches }, index) =>
+                    batches?.[id] === assessment?.verdict && (texts[index] ?? '').includes(heading(code)),
+            );
+            if (!isShown) {
+                this.fault('page_differs', code);
             }
         });
     }
@@ -437,7 +552,8 @@ const looked = (bytes) => {
         checker.fault('not_a_proof');
         return checker.shown;
     }
-    const shown = new ProofCheck().of(proof);
+    const shown = new ProofCheck().of(proof, pageTexts(bytes) ?? []);
+    shown.isPacket = true;
     const tail = signatureOf(bytes);
     const isSigned =
         tail !== null &&

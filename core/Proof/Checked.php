@@ -19,6 +19,9 @@ final class Checked
     public int $links = 0;
     public int $seals = 0;
 
+    /** How many pages of a packet were compared with its records; 0 for packets of early versions. */
+    public int $pages = 0;
+
     /** How many rows were recorded before links of form 2: the application alone can check those. */
     public int $older = 0;
 

@@ -24,4 +24,5 @@ enum Fault: string
     case SiteDiffers = 'site_differs';
     case VerdictDiffers = 'verdict_differs';
     case SaidBroken = 'said_broken';
+    case PageDiffers = 'page_differs';
 }

@@ -31,6 +31,9 @@ final class ProofCheck
     /** @var list<\stdClass> */
     private array $batches = [];
 
+    /** @var list<\stdClass> in the order of the packet */
+    private array $pages = [];
+
     private Checked $checked;
 
     /**
@@ -43,8 +46,11 @@ final class ProofCheck
         $this->rows = new Rows();
     }
 
-    /** @param iterable<string> $lines each with its line end */
-    public function of(iterable $lines): Checked
+    /**
+     * @param iterable<string> $lines each with its line end
+     * @param list<string>|null $texts of the pages the proof is attached to, by PageText; null if there are none
+     */
+    public function of(iterable $lines, ?array $texts = null): Checked
     {
         $before = hash_init('sha256');
         $isSigned = false;
@@ -69,6 +75,9 @@ final class ProofCheck
         $this->chain();
         foreach ($this->batches as $batch) {
             $this->batch($batch);
+        }
+        if ($texts !== null && $this->pages !== []) {
+            $this->pages($texts);
         }
 
         return $this->checked;
@@ -105,6 +114,8 @@ final class ProofCheck
             $this->runs[] = Given::object($data, 'run');
         } elseif (isset($data->batch)) {
             $this->batches[] = Given::object($data, 'batch');
+        } elseif (isset($data->page)) {
+            $this->pages[] = Given::object($data, 'page');
         }
     }
 
@@ -184,6 +195,47 @@ final class ProofCheck
                 $this->checked->add(Fault::RowAltered, $of);
             }
         }
+    }
+
+    /**
+     * Every page reads as it was signed, and every batch stands on one with the verdict of its assessment.
+     *
+     * @param list<string> $texts
+     */
+    private function pages(array $texts): void
+    {
+        $this->checked->pages = \count($texts);
+        if (\count($texts) !== \count($this->pages)) {
+            $this->checked->add(Fault::PageDiffers, (string) \count($texts));
+        }
+        $verdicts = [];
+        foreach ($this->pages as $index => $page) {
+            $text = $texts[$index] ?? '';
+            if (Given::text($page, 'sha256') !== hash('sha256', $text)) {
+                $this->checked->add(Fault::PageDiffers, (string) ($index + 1));
+            }
+            foreach ((array) Given::object($page, 'batches') as $id => $verdict) {
+                $verdicts[$id][] = [$verdict, $text];
+            }
+        }
+        foreach ($this->batches as $batch) {
+            $code = Given::text(Given::object(Given::object($batch, 'record'), 'batch'), 'code');
+            $verdict = Given::text(Given::object($batch, 'assessment'), 'verdict');
+            $shown = array_filter(
+                $verdicts[Given::text($batch, 'id')] ?? [],
+                static fn (array $one): bool => $one[0] === $verdict
+                    && str_contains($one[1], self::heading($code)),
+            );
+            if ($shown === []) {
+                $this->checked->add(Fault::PageDiffers, $code);
+            }
+        }
+    }
+
+    /** What the heading of a batch on its page begins with, without white space. */
+    public static function heading(string $code): string
+    {
+        return PageText::bare($code).'·';
     }
 
     private function batch(\stdClass $data): void

@@ -50,6 +50,10 @@ final class CheckerTest extends BrowserTestCase
         $this->give($packet, 'pdf');
         $this->assertSays('good', 'All holds');
         self::assertStringContainsString('It is the key you gave', $this->told());
+        self::assertStringContainsString('1 pages compared with the records', $this->told());
+        $this->give(self::packet(new MadeProof(), '<h1>LS-1 · Lamb: met</h1>'), 'pdf');
+        $this->assertSays('bad', 'It does not all hold');
+        self::assertStringContainsString('A page does not say what its records say (1)', $this->told());
         $this->give(substr_replace($packet, 'X', 900, 1), 'pdf');
         $this->assertSays('bad', 'It does not all hold');
         $this->give($packet."%\n", 'pdf');
@@ -107,9 +111,11 @@ final class CheckerTest extends BrowserTestCase
         return $part[1] ?? '';
     }
 
-    private static function packet(MadeProof $proof): string
+    private static function packet(MadeProof $proof, string $shown = '<h1>LS-1 · Lamb °F</h1>'): string
     {
-        $pdf = new Process(['weasyprint', '--pdf-variant', 'pdf/a-3b', '-', '-'], null, null, '<h1>Packet</h1>');
+        $text = 'LS-1·Lamb°F';
+        $proof->lines[] = ['page' => ['sha256' => hash('sha256', $text), 'batches' => [MadeProof::BATCH => 'running']]];
+        $pdf = new Process(['weasyprint', '--pdf-variant', 'pdf/a-3b', '-', '-'], null, null, $shown);
         $file = [
             'name' => 'proof.ndjson',
             'type' => 'application/x-ndjson',

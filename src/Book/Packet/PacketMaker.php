@@ -16,6 +16,7 @@ use Verjuicer\App\Book\Exchange\Imports;
 use Verjuicer\App\Book\Find\Finder;
 use Verjuicer\App\Book\Proof\ProofFile;
 use Verjuicer\App\Book\Proof\Verification;
+use Verjuicer\App\Book\Proof\Verified;
 use Verjuicer\App\Catalogue\Thermometer\Thermometer;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Assessment\Assessments;
@@ -44,6 +45,8 @@ use Verjuicer\Core\Food\TimePlan;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Proof\PacketTail;
+use Verjuicer\Core\Proof\PageText;
+use Verjuicer\Core\Proof\ProofCheck;
 use Verjuicer\Core\Proof\Statement;
 use Verjuicer\Core\Ruleset\CookingCategory;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
@@ -117,15 +120,34 @@ final readonly class PacketMaker
         $made = $this->now->instant();
         $verified = $this->verification->of($site, judges: false);
         $pages = new PacketPages($this->rules->of($site));
+        $pdf = '';
         $file = $this->proof->write(
             $site,
             $made->rfc3339(),
             $packet->scope->words(),
             $verified,
             $this->laidOut($packet, $site, $ids, $pages),
+            function () use ($packet, $site, $ids, $pages, $made, $verified, &$pdf): array {
+                $pdf = $this->pdf($packet, $site, $ids, $pages, $made, $verified);
+
+                return self::pageLines($pdf, $pages);
+            },
         );
         $proof = (string) file_get_contents($file);
         unlink($file);
+        $signed = $this->signed($site, $pdf, $proof, $pages, $made);
+        $this->packets->finish($packet, $made, $signed);
+    }
+
+    /** @param list<string> $ids */
+    private function pdf(
+        Packet $packet,
+        Site $site,
+        array $ids,
+        PacketPages $pages,
+        Instant $made,
+        Verified $verified,
+    ): string {
         [$from, $to] = self::range($site, $packet->scope);
         $html = $this->twig->render('book/packet/packet.html.twig', [
             'packet' => $packet,
@@ -156,16 +178,26 @@ final readonly class PacketMaker
             'verified' => $verified,
             'unfinished' => $this->imports->unfinished($site),
         ]);
-        $process = new Process(
-            ['weasyprint', '--pdf-variant', 'pdf/a-3b', '-', '-'],
-            null,
-            null,
-            $html,
-            self::PDF_SECONDS,
-        );
-        $process->mustRun();
-        $signed = $this->signed($site, $process->getOutput(), $proof, $pages, $made);
-        $this->packets->finish($packet, $made, $signed);
+        $command = ['weasyprint', '--pdf-variant', 'pdf/a-3b', '-', '-'];
+
+        return (new Process($command, null, null, $html, self::PDF_SECONDS))->mustRun()->getOutput();
+    }
+
+    /** @return list<array{sha256: string, batches: array<string, string>}> */
+    private static function pageLines(string $pdf, PacketPages $pages): array
+    {
+        $texts = PageText::of($pdf) ?? throw new \UnexpectedValueException('The text of the packet cannot be read.');
+
+        return array_map(static function (string $text) use ($pages): array {
+            $batches = [];
+            foreach ($pages->contents as $one) {
+                if (str_contains($text, ProofCheck::heading($one['code']))) {
+                    $batches[$one['id']] = $one['verdict'];
+                }
+            }
+
+            return ['sha256' => hash('sha256', $text), 'batches' => $batches];
+        }, $texts);
     }
 
     /**

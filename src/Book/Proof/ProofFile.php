@@ -40,11 +40,19 @@ final class ProofFile
     /**
      * @param string $made when, as RFC 3339
      * @param iterable<array{Batch, Assessment}> $batches each judged whole
+     * @param (\Closure(): list<array{sha256: string, batches: array<string, string>}>)|null $pages of the packet it is
+     *     attached to: the digest of each page's text, and the verdict of each batch that begins on it
      *
      * @return string the file it was written into, in the folder of temporary files
      */
-    public function write(Site $site, string $made, string $scope, Verified $verified, iterable $batches): string
-    {
+    public function write(
+        Site $site,
+        string $made,
+        string $scope,
+        Verified $verified,
+        iterable $batches,
+        ?\Closure $pages = null,
+    ): string {
         // What was recorded up to now is under a seal of its own.
         $this->seals->note($site);
         $path = (string) tempnam(sys_get_temp_dir(), 'proof');
@@ -89,6 +97,9 @@ final class ProofFile
         }
         $places = $this->rows($site, $needed, $out);
         $this->runs($site, $places, $out);
+        foreach ($pages === null ? [] : $pages() as $page) {
+            $out->line(['page' => ['sha256' => $page['sha256'], 'batches' => (object) $page['batches']]]);
+        }
         $digest = $out->digest();
         $out->line(['signature' => [
             'sha256' => $digest,

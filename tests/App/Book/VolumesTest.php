@@ -44,6 +44,7 @@ final class VolumesTest extends KitchenTestCase
             $checked->run();
             unlink($file);
             self::assertSame(0, $checked->getExitCode(), $checked->getOutput().$checked->getErrorOutput());
+            self::assertStringContainsString('pages compared with the records', $checked->getOutput());
         }
         self::assertStringContainsString('T2 QL-0119', $texts[0]);
         self::assertStringNotContainsString('T2 QL-0119', $texts[1], 'what is of all days stands in the first');

@@ -169,6 +169,38 @@ final class ProofCheckTest extends TestCase
         }
     }
 
+    /**
+     * @param list<string> $texts
+     * @param list<string> $of what does not hold
+     */
+    #[DataProvider('pages')]
+    public function testEachPageReadsAsItWasSignedAndShowsItsBatches(array $texts, string $verdict, array $of): void
+    {
+        $proof = new MadeProof();
+        foreach (['cover', 'LS-1·Lamb'] as $text) {
+            $batches = str_contains($text, 'LS-1') ? [MadeProof::BATCH => $verdict] : [];
+            $proof->lines[] = ['page' => ['sha256' => hash('sha256', $text), 'batches' => (object) $batches]];
+        }
+        $checked = (new ProofCheck())->of($proof->signed(), $texts);
+        self::assertSame(
+            array_map(static fn (string $one): array => ['fault' => Fault::PageDiffers, 'of' => $one], $of),
+            $checked->faults,
+        );
+        self::assertSame(\count($texts), $checked->pages);
+        self::assertTrue((new ProofCheck())->of($proof->signed())->holds(), 'a proof without its packet has no pages');
+    }
+
+    /** @return iterable<string, array{list<string>, string, list<string>}> */
+    public static function pages(): iterable
+    {
+        yield 'as they were made' => [['cover', 'LS-1·Lamb'], 'running', []];
+        yield 'another word on the cover' => [['Cover', 'LS-1·Lamb'], 'running', ['1']];
+        yield 'another verdict' => [['cover', 'LS-1·Lamb'], 'met', ['LS-1']];
+        yield 'a page less' => [['cover'], 'running', ['1', '2', 'LS-1']];
+        yield 'a page more' => [['cover', 'LS-1·Lamb', 'more'], 'running', ['3']];
+        yield 'none that can be read' => [[], 'running', ['0', '1', '2', 'LS-1']];
+    }
+
     /** @param \Closure(string): string $alter */
     #[DataProvider('tails')]
     public function testNothingButTheSignatureCanStandBehindAPacket(bool $isGood, \Closure $alter): void
