@@ -21,8 +21,8 @@ use Verjuicer\Core\Proof\Fault;
 final readonly class CheckerController
 {
     private const WORDS = [
-        'holds', 'unaltered', 'holds_here', 'broken', 'made', 'counts', 'pages', 'pages_signed', 'older', 'key', 'key_same',
-        'key_help', 'batches', 'not_judged', 'reading',
+        'holds', 'unaltered', 'holds_here', 'broken', 'made', 'counts', 'pages', 'pages_signed', 'older', 'key',
+        'key_same', 'key_help', 'batches', 'not_judged', 'reading',
     ];
 
     public function __construct(

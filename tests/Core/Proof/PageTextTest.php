@@ -26,7 +26,11 @@ final class PageTextTest extends TestCase
     /** @return iterable<string, array{\Closure(string): string}> */
     public static function others(): iterable
     {
-        $replace = static fn (string $what, string $by): \Closure => static fn (string $pdf): string => str_replace($what, $by, $pdf);
+        $replace = static fn (string $what, string $by): \Closure => static fn (string $pdf): string => str_replace(
+            $what,
+            $by,
+            $pdf,
+        );
         yield 'nothing' => [static fn (): string => ''];
         yield 'another format' => [static fn (): string => "GIF89a\n1 0 obj\n"];
         yield 'a page that is defined again' => [
