@@ -38,8 +38,6 @@ abstract class KitchenTestCase extends WebTestCase
         $_SERVER['VERJUICER_KEYS'] = $_ENV['VERJUICER_KEYS'] = $this->keys;
         self::mockTime(TestKitchen::MOMENT);
         $this->client = self::createClient();
-        // Services are reset between requests, as in a worker: a kernel anew for each costs a third of the suite.
-        $this->client->disableReboot();
         $site = $this->connection()->fetchOne('SELECT id FROM site WHERE is_practice');
         self::assertIsString($site);
         // As the application is served: by a role that owns nothing and sees one site.

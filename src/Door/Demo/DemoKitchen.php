@@ -328,9 +328,9 @@ final readonly class DemoKitchen
                     [-85, 'ike', '.2 135 T3'],
                     [-62, 'ike', '.1 124 T3'],
                     [-61, 'ike', '.2 121 T3'],
-                    [-34, 'ike', '.1 107 T3'],
-                    [-11, 'ike', '.1 96 T3'],
-                    [-10, 'ike', '.2 92 T3'],
+                    [-34, 'ike', '.1 98 T3'],
+                    [-11, 'ike', '.1 87 T3'],
+                    [-10, 'ike', '.2 84 T3'],
                 ],
             ],
             // Resting in a box, still hot when last read.

@@ -20,6 +20,9 @@ final class Crew
         ['Goat leg', 2, 2.2, 'Offset'],
     ];
 
+    /** A hand thermometer that passed its last check. */
+    private const THERMOMETER = 'T1';
+
     /** @var array<string, int> when each batch was read last, by id */
     private array $readAt = [];
 
@@ -50,6 +53,34 @@ final class Crew
             ]) === 303;
     }
 
+    /** Puts the probe L1-1 into the coldest batch on the heat, once the one it was in is off it. */
+    public function moveProbe(World $world): void
+    {
+        if ($world->probed()?->stage === 'cook') {
+            return;
+        }
+        $onHeat = array_filter($world->meats, static fn (Meat $one): bool => $one->stage === 'cook');
+        uasort($onHeat, static fn (Meat $one, Meat $other): int => $one->core() <=> $other->core());
+        $next = array_key_first($onHeat);
+        $sensor = $this->site->page('/sensors')->filter('main a[href^="/sensors/"]')->reduce(
+            static fn (Crawler $one): bool => str_contains($one->text(), 'L1'),
+        );
+        if ($next === $world->probed || $sensor->count() === 0) {
+            return;
+        }
+        $path = $sensor->attr('href') ?? '';
+        $token = $this->site->page($path)->filter('form input[name="_token"]')->attr('value');
+        $status = $this->site->post("$path/channels/1", [
+            '_token' => $token ?? '',
+            'id' => Uuid::v7()->toRfc4122(),
+            'where' => $next === null ? 'none' : "batch:$next",
+            'piece' => '1',
+            'spot' => 'core',
+            'when' => 'now',
+        ]);
+        $world->probed = $status === 303 ? $next : $world->probed;
+    }
+
     /** Reads what has to be read, moves on what is done, settles what is broken. */
     public function goRound(World $world, int $now, bool $looks): void
     {
@@ -64,8 +95,8 @@ final class Crew
                 default => 240,
             };
             if ($looks && ($isDue || $now - ($this->readAt[$id] ?? 0) > 60 * $every)) {
-                $core = $meat->core() + $this->random->getInt(-3, 3) / 10;
-                $this->say(\sprintf('%d %.1f', $tag, $core));
+                // What is due is due for every piece.
+                $this->check($tag, $meat, $isDue);
                 $this->readAt[$id] = $now;
             }
             if ($looks) {
@@ -139,8 +170,24 @@ final class Crew
             'reheat' => $core >= 168.0 ? "$tag hold cabinet" : null,
             default => null,
         };
-        if ($line !== null && $this->say($line)) {
+        if ($line === null) {
+            return;
+        }
+        // A stage ends with what shows that it may.
+        $this->check($tag, $meat, true);
+        if ($this->say($line)) {
             $this->readAt[$id] = 0;
+        }
+    }
+
+    private function check(int $tag, Meat $meat, bool $isEachPiece): void
+    {
+        foreach ($meat->tracks as $piece => $location) {
+            $core = $meat->core() + $this->random->getInt(-3, 3) / 10;
+            $this->say(\sprintf('%d.%d %s %.1f %s', $tag, $piece, $location, $core, self::THERMOMETER));
+            if (!$isEachPiece) {
+                return;
+            }
         }
     }
 

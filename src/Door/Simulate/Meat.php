@@ -17,10 +17,58 @@ final class Meat
 
     private readonly Body $body;
 
-    /** @param float $half m from the middle to the surface */
-    public function __construct(float $celsius, float $half, public string $stage, public int $stageSince)
-    {
+    /** Seconds that meat has been in its stage at the most. */
+    private const WARMED_UP = 86400.0;
+
+    /**
+     * @param float $half m from the middle to the surface
+     * @param non-empty-array<int, string> $tracks probe location by piece
+     */
+    private function __construct(
+        float $celsius,
+        float $half,
+        public string $stage,
+        public int $stageSince,
+        public readonly array $tracks,
+    ) {
         $this->body = Body::even(MeatProperties::of(Composition::marbled()), $half, 1.2, $celsius, self::CELLS);
+    }
+
+    /**
+     * Meat whose middle was read in a stage: on the heat its outside is hotter by then, in a cooling it is colder.
+     *
+     * @param float $core °C
+     * @param float $half m from the middle to the surface
+     * @param non-empty-array<int, string> $tracks probe location by piece, as the crew measures it
+     * @param int $ago seconds since it was read
+     * @param \Closure(self): float $around °C of the air
+     */
+    public static function underWay(
+        float $core,
+        float $half,
+        string $stage,
+        int $since,
+        array $tracks,
+        int $ago,
+        \Closure $around,
+    ): self {
+        $begun = match ($stage) {
+            'cook', 'reheat' => min($core, 4.0),
+            'cool' => max($core, 85.0),
+            default => $core,
+        };
+        $meat = new self($begun, $half, $stage, $since, $tracks);
+        $air = $around($meat);
+        for ($seconds = 0.0; $seconds < self::WARMED_UP; $seconds += self::STEP) {
+            $middle = $meat->body->middle();
+            if ($begun < $core ? $middle >= $core : $middle <= $core) {
+                break;
+            }
+            $meat->step(self::STEP, $air);
+        }
+        $meat->step((float) $ago, $air);
+
+        return $meat;
     }
 
     /** @param float $air °C around it */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Door\Simulate;
 
+use Random\Engine\Mt19937;
+use Random\Randomizer;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
@@ -27,8 +29,7 @@ final class SimulateCommand extends Command
     /** The sensor that publishes over MQTT; the others send over HTTP. */
     private const PUBLISHES = 'W1';
     private const OPEN_BATCHES = 9;
-    /** Seconds of the kitchen between what a sensor sends, and between rounds of the crew. */
-    private const SENDS_EVERY = 10;
+    /** Seconds of the kitchen between rounds of the crew. */
     private const LOOKS_EVERY = 60;
 
     /** @var list<Fault> */
@@ -78,7 +79,7 @@ final class SimulateCommand extends Command
             $this->faults[] = $fault;
         }
         $seed = $input->getOption('seed');
-        $random = new \Random\Randomizer(new \Random\Engine\Mt19937(is_numeric($seed) ? (int) $seed : 1));
+        $random = new Randomizer(new Mt19937(is_numeric($seed) ? (int) $seed : 1));
         $site = new Site($this->http, rtrim($this->base, '/'));
         $world = new World($site, $secrets['reads']);
         $crew = new Crew($site, $secrets['reads'], $random);
@@ -89,23 +90,23 @@ final class SimulateCommand extends Command
                 $devices[$name] = new Device($site, $secret, $now, $name === self::PUBLISHES ? $this->broker : null);
             }
         }
+        $sensors = new SimulatedSensors($world, $devices, $this->faults, $random, $this->clock);
+        $site->beforeEachRequest($sensors->catchUp(...));
         $minutes = $input->getOption('minutes');
         $until = is_numeric($minutes) ? $now + 60 * (int) $minutes : \PHP_INT_MAX;
 
-        return $this->play($world, $crew, $devices, $random, $until, $input->getOption('asleep') === true, $output);
+        return $this->play($world, $crew, $sensors, $random, $until, $input->getOption('asleep') === true, $output);
     }
 
-    /** @param array<int|string, Device> $devices */
     private function play(
         World $world,
         Crew $crew,
-        array $devices,
-        \Random\Randomizer $random,
+        SimulatedSensors $sensors,
+        Randomizer $random,
         int $until,
         bool $isAsleep,
         OutputInterface $output,
     ): int {
-        $before = $this->clock->now()->getTimestamp();
         $looked = 0;
         $isIn = false;
         while (($now = $this->clock->now()->getTimestamp()) < $until) {
@@ -114,63 +115,25 @@ final class SimulateCommand extends Command
                     $crew->logIn(self::CREW, self::PASSWORD);
                     $isIn = true;
                 }
-                $world->step((float) max(0, $now - $before), $now, $this->faults);
-                $before = $now;
                 if ($now - $looked >= self::LOOKS_EVERY) {
                     $looked = $now;
-                    $world->look();
-                    $crew->goRound($world, $now, !$isAsleep && !$this->isOn(FaultName::ForgottenCheck, $now));
+                    $world->look($now);
+                    $crew->moveProbe($world);
+                    $looks = !$isAsleep && !Fault::isAnyOn($this->faults, FaultName::ForgottenCheck, $now);
+                    $crew->goRound($world, $now, $looks);
                     if (!$isAsleep && \count($world->meats) < self::OPEN_BATCHES && $random->getInt(0, 4) === 0) {
                         $crew->begin();
                     }
                 }
-                $this->sensors($world, $devices, $random, $now);
+                $sensors->catchUp();
             } catch (ExceptionInterface|\InvalidArgumentException $problem) {
                 // The server is away, or answered with a problem: a kitchen goes on.
                 $output->writeln($problem->getMessage(), OutputInterface::VERBOSITY_VERBOSE);
                 $isIn = false;
             }
-            $this->clock->sleep(self::SENDS_EVERY);
+            $this->clock->sleep(SimulatedSensors::EVERY);
         }
 
         return self::SUCCESS;
-    }
-
-    /** @param array<int|string, Device> $devices */
-    private function sensors(World $world, array $devices, \Random\Randomizer $random, int $now): void
-    {
-        if ($this->isOn(FaultName::PowerCut, $now)) {
-            return;
-        }
-        $noise = static fn (): float => $random->getInt(-2, 2) / 10;
-        $first = array_key_first(array_filter(
-            $world->meats,
-            static fn (Meat $one): bool => $one->stage === 'cook',
-        ));
-        foreach ($devices as $name => $device) {
-            $reads = $name === 'L1'
-                ? [
-                    1 => $first === null ? null : $world->meats[$first]->core() + $noise(),
-                    2 => $world->air('Drum') + 3 * $noise(),
-                    3 => $world->air('Offset') + 3 * $noise(),
-                ]
-                : [1 => $world->air('walk-in') + $noise()];
-            foreach (array_keys($reads) as $channel) {
-                if ($this->isOn(FaultName::ProbeOut, $now, "$name-$channel")) {
-                    $reads[$channel] = null;
-                }
-            }
-            // Of all sensors, or of the one that was named.
-            $off = $this->isOn(FaultName::WrongClock, $now, (string) $name) ? 3600 : 0;
-            $device->read($reads, $now, $off);
-            if (!$this->isOn(FaultName::NetworkGone, $now, (string) $name)) {
-                $device->send($now, $off);
-            }
-        }
-    }
-
-    private function isOn(FaultName $name, int $now, string $what = ''): bool
-    {
-        return Fault::isAnyOn($this->faults, $name, $now, $what);
     }
 }

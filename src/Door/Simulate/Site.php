@@ -13,8 +13,17 @@ final class Site
 {
     private string $cookies = '';
 
+    /** @var (\Closure(): void)|null */
+    private ?\Closure $before = null;
+
     public function __construct(private readonly HttpClientInterface $http, private readonly string $base)
     {
+    }
+
+    /** @param \Closure(): void $before runs before each request of a person or a program, not of a sensor */
+    public function beforeEachRequest(\Closure $before): void
+    {
+        $this->before = $before;
     }
 
     public function logIn(string $login, string $password): void
@@ -51,6 +60,8 @@ final class Site
     /** @return array<mixed> */
     public function read(string $path, string $token): array
     {
+        ($this->before ?? static fn () => null)();
+
         return $this->http->request('GET', $this->base.$path, ['auth_bearer' => $token, 'timeout' => 20])->toArray();
     }
 
@@ -67,6 +78,7 @@ final class Site
     /** @param array<string, mixed> $options */
     private function ask(string $method, string $path, array $options = []): ResponseInterface
     {
+        ($this->before ?? static fn () => null)();
         $response = $this->http->request($method, $this->base.$path, $options + [
             'headers' => $this->cookies === '' ? [] : ['Cookie' => $this->cookies],
             'max_redirects' => 0,

@@ -97,6 +97,8 @@ final readonly class Causes
             $due->kind === 'forecast' => $due->message === 'due.forecast.late' ? Level::Wake : Level::Look,
             !$due->isLate => null,
             $due->rule === 'house.pit_low' => Level::Act,
+            // Nothing is lost while cooked food stays on the heat: the board says that it may be read.
+            $due->kind === 'check' && $due->rule === 'cook' => null,
             $due->kind === 'reminder', $due->kind === 'house' => Level::Look,
             default => Level::Act,
         };

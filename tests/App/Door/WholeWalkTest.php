@@ -8,13 +8,6 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\Routing\Exception\ExceptionInterface;
 use Symfony\Component\Routing\RouterInterface;
-use Verjuicer\App\Door\Demo\DemoDuty;
-use Verjuicer\App\Door\Demo\DemoKitchen;
-use Verjuicer\App\Door\Demo\DemoPlans;
-use Verjuicer\App\Door\Demo\DemoSensors;
-use Verjuicer\App\Door\Demo\StoryLoader;
-use Verjuicer\App\Site\Tenancy\Tenant;
-use Verjuicer\App\Work\Alarm\Watch;
 use Verjuicer\Tests\App\KitchenTestCase;
 
 /**
@@ -23,6 +16,8 @@ use Verjuicer\Tests\App\KitchenTestCase;
  */
 final class WholeWalkTest extends KitchenTestCase
 {
+    use DemoInTests;
+
     /** Addresses of one route that are followed; of a calendar or a list of days there is no end. */
     private const OF_A_ROUTE = ['dell' => 30, 'ona' => 20, 'wynn' => 6];
     private const OF_DAYS = ['day' => 8, 'trend' => 12, 'board' => 20, 'search' => 12, 'recall' => 12, 'what_if' => 8];
@@ -55,6 +50,8 @@ final class WholeWalkTest extends KitchenTestCase
         if ($kitchen === 'demo') {
             $this->loadTheDemo();
         }
+        // Thousands of requests: one kernel, its services reset between them.
+        $this->client->disableReboot();
         $this->logIn($login);
         $this->mostOfARoute = self::OF_A_ROUTE[$login];
         $waiting = ['/'];
@@ -271,20 +268,5 @@ final class WholeWalkTest extends KitchenTestCase
         \assert(\is_string($found['_route']));
 
         return $found['_route'];
-    }
-
-    private function loadTheDemo(): void
-    {
-        $this->asOwner();
-        $this->connection()->executeStatement('UPDATE site SET is_practice = false');
-        $this->connection()->executeStatement("UPDATE person SET login = login || '-of-tests'");
-        $site = $this->service(StoryLoader::class)->load(DemoKitchen::story());
-        $this->service(DemoPlans::class)->load($site);
-        $this->service(DemoDuty::class)->load($site);
-        $this->service(DemoSensors::class)->load($site);
-        $this->service(DemoSensors::class)->place($site);
-        $this->service(Watch::class)->look($site);
-        $this->connection()->executeStatement('SET ROLE verjuicer_app');
-        $this->service(Tenant::class)->enter($site->id);
     }
 }

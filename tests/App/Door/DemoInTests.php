@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Tests\App\Door;
+
+use Verjuicer\App\Door\Demo\DemoDuty;
+use Verjuicer\App\Door\Demo\DemoKitchen;
+use Verjuicer\App\Door\Demo\DemoPlans;
+use Verjuicer\App\Door\Demo\DemoSensors;
+use Verjuicer\App\Door\Demo\StoryLoader;
+use Verjuicer\App\Site\Tenancy\Tenant;
+use Verjuicer\App\Work\Alarm\Watch;
+
+/** The demo kitchen in the place of the tests' own. */
+trait DemoInTests
+{
+    /** @return array<string, string> the secrets of its sensors by name, and under "reads" a token that reads */
+    private function loadTheDemo(): array
+    {
+        $this->asOwner();
+        $this->connection()->executeStatement('UPDATE site SET is_practice = false');
+        $this->connection()->executeStatement("UPDATE person SET login = login || '-of-tests'");
+        $site = $this->service(StoryLoader::class)->load(DemoKitchen::story());
+        $this->service(DemoPlans::class)->load($site);
+        $this->service(DemoDuty::class)->load($site);
+        $secrets = $this->service(DemoSensors::class)->load($site);
+        $this->service(DemoSensors::class)->place($site);
+        $this->service(Watch::class)->look($site);
+        $this->connection()->executeStatement('SET ROLE verjuicer_app');
+        $this->service(Tenant::class)->enter($site->id);
+
+        return $secrets;
+    }
+}
