@@ -45,6 +45,15 @@ final class InstalledTest extends BrowserTestCase
             '--resolve', 'kitchen.test:'.self::$tls.':127.0.0.1', $address,
         );
         self::assertStringStartsWith('HTTP/2 200', $answer);
+        $authority = self::told('openssl', 'x509', '-in', self::$into.'/etc/tls/ca.crt', '-noout', '-text');
+        self::assertMatchesRegularExpression(
+            '/Name Constraints: critical\s+Permitted:\s+DNS:kitchen\.test\s/',
+            $authority,
+            'it vouches for no other site',
+        );
+        self::assertStringNotContainsString('IP:0.0.0.0', $authority);
+        $keys = (new Process(['grep', '-rlE', 'BEGIN (EC )?PRIVATE KEY', self::$into.'/etc']))->mustRun()->getOutput();
+        self::assertSame(self::$into.'/etc/tls/server.key', trim($keys), 'the key of the authority is not kept here');
         self::assertStringContainsString('strict-transport-security: max-age=31536000', $answer);
         self::assertMatchesRegularExpression('/set-cookie: verjuicer=.*secure; httponly/', $answer);
 

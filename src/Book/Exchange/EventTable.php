@@ -8,12 +8,15 @@ use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Field;
 use Verjuicer\Core\Event\FieldType;
 use Verjuicer\Core\Record\Event;
+use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Record\Writer;
 
 /** Events as a table: a column for each field that a kind of event has, as the catalogue tells of them; and back. */
 final readonly class EventTable
 {
-    public const BEFORE = ['batch', 'tag', 'product', 'event', 'at_utc', 'recorded_at_utc', 'by', 'type'];
+    /** The record without its events, as JSON: with the first event of each batch, so that another kitchen can begin it. */
+    public const RECORD = 'record';
+    public const BEFORE = ['batch', 'tag', 'product', self::RECORD, 'event', 'at_utc', 'recorded_at_utc', 'by', 'type'];
     public const AFTER = ['imported_by', 'imported_says_utc', 'extensions', 'replaces', 'reason', 'replaced_by'];
     /** Files that were written before every field had its column have all of them in one. */
     public const ALL_IN_ONE = 'members';
@@ -39,13 +42,14 @@ final readonly class EventTable
     }
 
     /** @return list<string|int|null> in the order of the columns */
-    public static function row(?string $code, int $tag, ?string $product, Event $event, ?string $replacedBy): array
+    public static function row(int $tag, Record $record, Event $event, bool $isFirst, ?string $replacedBy): array
     {
         $written = Writer::members($event);
         $row = [
-            $code,
+            $record->code,
             $tag,
-            $product,
+            $record->product->name,
+            $isFirst ? self::withoutEvents($record) : null,
             $event->id,
             $event->at->rfc3339(),
             $event->recordedAt?->rfc3339(),
@@ -108,6 +112,16 @@ final readonly class EventTable
         return (object) ($envelope + (array) $members);
     }
 
+    private static function withoutEvents(Record $record): string
+    {
+        $data = Writer::toData($record);
+        if ($data->batch instanceof \stdClass) {
+            $data->batch->events = [];
+        }
+
+        return json_encode($data, self::JSON);
+    }
+
     private static function cell(Field $field, mixed $written): string|int|null
     {
         return match (true) {
@@ -136,7 +150,7 @@ final readonly class EventTable
     private static function written(Field $field, string $cell): mixed
     {
         return match ($field->type) {
-            FieldType::Temperature => preg_match('/^(-?\d+(?:\.\d+)?)\s*°?([FCfc])$/D', $cell, $part) === 1
+            FieldType::Temperature => preg_match('/^(-?\d+(?:\.\d+)?)\s*(?:°)?([FCfc])$/D', $cell, $part) === 1
                 ? (object) [strtolower($part[2]) => json_decode($part[1])]
                 : $cell,
             FieldType::Flag => ['true' => true, 'false' => false][$cell] ?? $cell,

@@ -91,15 +91,9 @@ final readonly class RecordExport
         yield Csv::line(EventTable::columns());
         foreach ($this->records($site, $from, $to) as [$tag, $record]) {
             $replacedBy = self::replaced($record);
-            foreach ($record->events as $event) {
+            foreach (array_values($record->events) as $index => $event) {
                 yield Csv::line(
-                    EventTable::row(
-                        $record->code,
-                        $tag,
-                        $record->product->name,
-                        $event,
-                        $replacedBy[$event->id] ?? null,
-                    ),
+                    EventTable::row($tag, $record, $event, $index === 0, $replacedBy[$event->id] ?? null),
                 );
             }
         }

@@ -29,9 +29,12 @@ use Verjuicer\Core\Record\Writer;
  */
 final readonly class TableImport
 {
+    private const JSON = \JSON_THROW_ON_ERROR | \JSON_PRESERVE_ZERO_FRACTION;
+
     public function __construct(
         private EntityManagerInterface $entities,
         private StoredRecords $records,
+        private RecordImport $newBatches,
         private Reader $reader,
         private EventLog $log,
         private Forecasts $forecasts,
@@ -42,8 +45,12 @@ final readonly class TableImport
     public function import(string $text, Account $by, bool $isPreview, Taking $taking = new Taking()): ImportReport
     {
         $report = new ImportReport();
-        $new = $this->read($text, $by, $report);
-        $taking->total = array_sum(array_map(static fn (array $one): int => \count($one[1]), $new));
+        $unknown = [];
+        $new = $this->read($text, $by, $report, $unknown);
+        if ($unknown !== [] && $report->isGood()) {
+            $this->begin($unknown, $by, $isPreview, $report, $taking);
+        }
+        $taking->total = $taking->done + array_sum(array_map(static fn (array $one): int => \count($one[1]), $new));
         try {
             foreach ($report->isGood() && !$isPreview ? $new : [] as [$batch, $events]) {
                 $taken = array_map(
@@ -74,8 +81,31 @@ final readonly class TableImport
         return $report;
     }
 
-    /** @return list<array{Batch, list<Event>}> what is new, by batch */
-    private function read(string $text, Account $by, ImportReport $report): array
+    /**
+     * Begins the batches that are not here, each from the record that stands with its first event.
+     *
+     * @param array<int, \stdClass> $unknown records in the open format, by the line of the table
+     */
+    private function begin(array $unknown, Account $by, bool $isPreview, ImportReport $report, Taking $taking): void
+    {
+        $lines = array_map(static fn (\stdClass $one): string => json_encode($one, self::JSON), $unknown);
+        $of = $this->newBatches->import(implode("\n", $lines), $by, $isPreview, $taking);
+        foreach ($of->refused as $refused) {
+            $report->refuse(array_keys($unknown)[$refused['line'] - 1] ?? 1, $refused['why']);
+        }
+        $report->different = $of->different;
+        foreach ($unknown as $record) {
+            $batch = $record->batch ?? null;
+            $report->new += $batch instanceof \stdClass && \is_array($batch->events) ? \count($batch->events) : 0;
+        }
+    }
+
+    /**
+     * @param array<int, \stdClass> $unknown what batches are not here: records in the open format, by the line
+     *
+     * @return list<array{Batch, list<Event>}> what is new of batches that are here
+     */
+    private function read(string $text, Account $by, ImportReport $report, array &$unknown): array
     {
         $table = Csv::read($text);
         $header = array_flip($table[0] ?? []);
@@ -90,7 +120,7 @@ final readonly class TableImport
 
             return [];
         }
-        $lines = [];
+        $lines = $records = [];
         foreach (\array_slice($table, 1) as $index => $fields) {
             $field = static fn (string $name): string => $fields[$header[$name]] ?? '';
             $event = $isEvents ? EventTable::event($field, $isAllInOne) : self::reading($field);
@@ -101,12 +131,17 @@ final readonly class TableImport
                 );
             } else {
                 $lines[$field('batch')][$index + 2] = [$event, $field('replaced_by')];
+                $records[$field('batch')] ??= isset($header[EventTable::RECORD]) ? $field(EventTable::RECORD) : '';
             }
         }
         $new = [];
         foreach ($lines as $code => $events) {
             $batch = $this->entities->getRepository(Batch::class)->findOneBy(['site' => $by->site, 'code' => $code]);
-            if ($batch === null) {
+            $record = $batch === null ? json_decode($records[$code] ?? '') : null;
+            if ($record instanceof \stdClass && ($record->batch ?? null) instanceof \stdClass) {
+                $record->batch->events = array_column(array_values($events), 0);
+                $unknown[(int) array_key_first($events)] = $record;
+            } elseif ($batch === null) {
                 $report->refuse(
                     (int) array_key_first($events),
                     \sprintf('there is no batch "%s" here: take in its record first.', $code),
@@ -139,7 +174,7 @@ final readonly class TableImport
             $isCorrected = $replacedBy !== '' && !isset($known[$replacedBy]) && !\in_array($replacedBy, $inTable, true);
             if (!\is_string($id) || !Uuid::isValid($id)) {
                 $report->refuse($number, '"event" must be a UUID.');
-            } elseif (isset($known[$id])) {
+            } elseif (self::isHere($batch, $id, $known)) {
                 ++$report->known;
             } elseif (($event->type ?? null) === $reading && $isCorrected) {
                 $report->refuse(
@@ -172,6 +207,22 @@ final readonly class TableImport
         $report->new += \count($new);
 
         return $new;
+    }
+
+    /**
+     * Whether an event is here, by its id or by the one it was given here.
+     *
+     * @param array<mixed> $known by the ids of the events of the batch
+     */
+    private static function isHere(Batch $batch, string $id, array $known): bool
+    {
+        for ($one = $batch; $one !== null; $one = $one->parent) {
+            if (isset($known[$id]) || isset($known[Recognition::derived($one->id->toRfc4122(), $id)])) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** @param \Closure(string): string $field */

@@ -121,7 +121,7 @@ final readonly class DishDefaults
             if (str_contains($words, $with) && !str_contains($words, 'never')) {
                 return [
                     $with,
-                    preg_match('/(\d{2,3})\s*°?\s*([fc])\b/', $words, $part) === 1
+                    preg_match('/(\d{2,3})\s*°?\s*([fc])\b/u', $words, $part) === 1
                         ? Temperature::ofTenths(10 * (int) $part[1], TemperatureUnit::from(strtoupper($part[2])))
                         : self::degrees(165, $unit),
                 ];

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\App\Book;
 
+use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\DriverManager;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Filesystem\Filesystem;
@@ -81,32 +82,41 @@ final class MovingHouseTest extends TestCase
         self::assertSame(1, $status, 'half a backup is none');
     }
 
+    public function testTheTableOfEventsAloneMovesABatchIntoAnotherKitchen(): void
+    {
+        file_put_contents($this->file, $this->console(self::url(), 'verjuicer:export', 'events', '--login=mara')[1]);
+        [$empty] = $this->emptySite();
+        [$status, $said] = $this->console($empty, 'verjuicer:import', $this->file, '--login=new', '--preview');
+        self::assertSame(0, $status, $said);
+        [$status, $said] = $this->console($empty, 'verjuicer:import', $this->file, '--login=new');
+        self::assertSame(0, $status, $said);
+        self::assertMatchesRegularExpression('/^\d+ new, 0 known already/', $said);
+        $batches = function (string $url, string $login): array {
+            $records = $this->console($url, 'verjuicer:export', 'records', "--login=$login")[1];
+
+            $batches = array_map(static function (string $line): array {
+                $record = json_decode($line, true, flags: \JSON_THROW_ON_ERROR);
+                $batch = \is_array($record) && \is_array($record['batch'] ?? null) ? $record['batch'] : [];
+
+                return [$batch['code'], $batch['product'], \count((array) $batch['events'])];
+            }, explode("\n", trim($records)));
+            sort($batches);
+
+            return $batches;
+        };
+        self::assertEquals($batches(self::url(), 'mara'), $batches($empty, 'new'), 'every batch, with all its events');
+        self::assertStringContainsString(
+            '0 new',
+            $this->console($empty, 'verjuicer:import', $this->file, '--login=new')[1],
+            'again, all is known',
+        );
+    }
+
     public function testAnExportIsImportedIntoAnEmptySiteAndJudgedTheSame(): void
     {
         $records = $this->console(self::url(), 'verjuicer:export', 'records', '--login=mara')[1];
         file_put_contents($this->file, $records);
-        $empty = $this->database();
-        [$status, $said] = $this->console($empty, 'doctrine:migrations:migrate', '--no-interaction');
-        self::assertSame(0, $status, $said);
-        $connection = DriverManager::getConnection(self::parameters($empty));
-        $connection->executeStatement(
-            <<<'SQL'
-            WITH o AS (
-                INSERT INTO organisation (id, name)
-                VALUES ('01900000-0000-7000-8000-000000000003', 'Quarry Lane') RETURNING id
-            ), s AS (
-                INSERT INTO site (id, name, timezone, unit, elevation_m, rule_set, organisation_id)
-                SELECT '01900000-0000-7000-8000-000000000001', 'Quarry Lane Smokehouse', 'America/Denver', 'F', 1610,
-                  'us-food-code-2022', id FROM o RETURNING id
-            ), p AS (
-                INSERT INTO person (id, login, password)
-                VALUES ('01900000-0000-7000-8000-000000000004', 'new', 'x') RETURNING id
-            )
-            INSERT INTO account (id, site_id, person_id, name, initials, role)
-            SELECT '01900000-0000-7000-8000-000000000002', s.id, p.id, 'New', 'NN', 'manager' FROM s, p
-            SQL,
-        );
-
+        [$empty, $connection] = $this->emptySite();
         $kitchen = $this->console(self::url(), 'verjuicer:export', 'site', '--login=mara')[1];
         file_put_contents($this->file.'.json', $kitchen);
         [$status, $said] = $this->console($empty, 'verjuicer:import', $this->file.'.json', '--login=new');
@@ -339,6 +349,34 @@ final class MovingHouseTest extends TestCase
         $process->mustRun();
 
         return $process->getOutput();
+    }
+
+    /** @return array{string, Connection} the address of a database with a site that has nothing yet */
+    private function emptySite(): array
+    {
+        $empty = $this->database();
+        [$status, $said] = $this->console($empty, 'doctrine:migrations:migrate', '--no-interaction');
+        self::assertSame(0, $status, $said);
+        $connection = DriverManager::getConnection(self::parameters($empty));
+        $connection->executeStatement(
+            <<<'SQL'
+            WITH o AS (
+                INSERT INTO organisation (id, name)
+                VALUES ('01900000-0000-7000-8000-000000000003', 'Quarry Lane') RETURNING id
+            ), s AS (
+                INSERT INTO site (id, name, timezone, unit, elevation_m, rule_set, organisation_id)
+                SELECT '01900000-0000-7000-8000-000000000001', 'Quarry Lane Smokehouse', 'America/Denver', 'F', 1610,
+                  'us-food-code-2022', id FROM o RETURNING id
+            ), p AS (
+                INSERT INTO person (id, login, password)
+                VALUES ('01900000-0000-7000-8000-000000000004', 'new', 'x') RETURNING id
+            )
+            INSERT INTO account (id, site_id, person_id, name, initials, role)
+            SELECT '01900000-0000-7000-8000-000000000002', s.id, p.id, 'New', 'NN', 'manager' FROM s, p
+            SQL,
+        );
+
+        return [$empty, $connection];
     }
 
     private function database(): string
