@@ -8,6 +8,11 @@ CREATE FUNCTION pg_temp.id(at TIMESTAMPTZ, of TEXT) RETURNS UUID LANGUAGE sql IM
     SELECT (lpad(to_hex((extract(epoch FROM at) * 1000)::bigint), 12, '0') || '7' || substr(md5(of), 1, 3) || 'a' || substr(md5(of), 4, 15))::uuid
 $$;
 
+-- The hash of a link of form 2 (docs/format/proof.md).
+CREATE FUNCTION pg_temp.link(site UUID, last BYTEA, place BIGINT, kind TEXT, id UUID, recorded TIMESTAMPTZ, digest BYTEA) RETURNS BYTEA LANGUAGE sql IMMUTABLE AS $$
+    SELECT sha256(last || convert_to(concat_ws(E'\n', 'verjuicer-link/2', site, place, kind, id, to_char(recorded, 'YYYY-MM-DD"T"HH24:MI:SS"Z"'), encode(digest, 'hex')), 'UTF8'))
+$$;
+
 CREATE TEMP TABLE frame AS
     SELECT s.id AS site, s.rule_set, s.timezone AS zone, (SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'mara') AS mara, (SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'ike') AS ike, (SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'dell') AS dell,
            date_trunc('day', now() AT TIME ZONE s.timezone)::date AS today
@@ -53,31 +58,39 @@ INSERT INTO site_event (id, site_id, subject, subject_id, at, recorded_at, accou
 SELECT pg_temp.id(midnight, 'pit' || d || p.name || n), f.site, 'pit', p.id, midnight + make_interval(hours => 4 + n), midnight + make_interval(hours => 4 + n), f.mara, 'MR', 'reading', jsonb_build_object('temp', jsonb_build_object('f', 245 + (d + n) % 11))
 FROM day, frame f, pit p, generate_series(1, 10) n ORDER BY d DESC, n;
 
--- The chain anew over all of it, as it would have been made at the time: with a signature under every day the evening after.
+-- The chain anew over all of it, as it would have been made at the time, by the application's own canonical form: what the demo had linked, what was made above,
+-- and a signature under every day the evening after. Days are closed anew by the first write.
+CREATE TEMP TABLE linked AS
+    SELECT kind, row_id AS id, recorded_at AS recorded, position AS seq FROM chain_link WHERE kind <> 'day_close';
 TRUNCATE chain_link, day_close;
+INSERT INTO linked SELECT t.* FROM (
+    SELECT 'batch' AS kind, id, begun_at AS recorded, 0 AS seq FROM batch
+    UNION ALL SELECT 'lot', id, recorded_at, 0 FROM lot
+    UNION ALL SELECT 'batch_lot', l.id, b.begun_at, 0 FROM batch_lot l JOIN batch b ON b.id = l.batch_id
+    UNION ALL SELECT 'site_event', id, recorded_at, seq FROM site_event
+    UNION ALL SELECT 'event', id, recorded_at, seq FROM event
+    UNION ALL SELECT 'thermometer_check', id, recorded_at, seq FROM thermometer_check
+) t LEFT JOIN linked l USING (kind, id) WHERE l.id IS NULL;
 DO $$
-DECLARE r RECORD; f RECORD; place BIGINT := 0; last BYTEA := ''; sign RECORD; signed DATE; of_day DATE;
+DECLARE r RECORD; f RECORD; place BIGINT := 0; last BYTEA := ''; signed DATE; of_day DATE; sign UUID; digest BYTEA;
 BEGIN
     SELECT * INTO f FROM frame;
-    FOR r IN SELECT * FROM (
-        SELECT 'batch' AS kind, id, begun_at AS recorded, 0 AS seq, (to_jsonb(batch) - 'piece_numbers')::text AS canonical FROM batch
-        UNION ALL SELECT 'lot', id, recorded_at, 0, to_jsonb(lot)::text FROM lot
-        UNION ALL SELECT 'batch_lot', l.id, b.begun_at, 0, to_jsonb(l)::text FROM batch_lot l JOIN batch b ON b.id = l.batch_id
-        UNION ALL SELECT 'site_event', id, recorded_at, seq, to_jsonb(site_event)::text FROM site_event
-        UNION ALL SELECT 'event', id, recorded_at, seq, to_jsonb(event)::text FROM event
-        UNION ALL SELECT 'thermometer_check', id, recorded_at, seq, to_jsonb(thermometer_check)::text FROM thermometer_check
-    ) AS all_rows ORDER BY recorded, kind, seq, id LOOP
+    FOR r IN SELECT * FROM linked ORDER BY recorded, kind, seq, id LOOP
         of_day := (r.recorded AT TIME ZONE f.zone)::date;
         IF signed IS NOT NULL AND of_day > signed AND signed <= f.today - 3 THEN
-            INSERT INTO day_sign VALUES (pg_temp.id(r.recorded, 'sign' || signed), f.site, signed, r.recorded, f.dell, 'DF', place, encode(last, 'hex'), '{}') RETURNING id, to_jsonb(day_sign)::text AS canonical INTO sign;
+            sign := pg_temp.id(r.recorded, 'sign' || signed);
+            INSERT INTO day_sign (id, site_id, day, at, account_id, initials, position, digest, reasons)
+                VALUES (sign, f.site, signed, r.recorded, f.dell, 'DF', place, encode(last, 'hex'), '{}');
             place := place + 1;
-            last := sha256(last || convert_to(sign.canonical, 'UTF8'));
-            INSERT INTO chain_link VALUES (f.site, place, 'day_sign', sign.id, r.recorded, last, 1);
+            digest := sha256(convert_to(chain_canonical('day_sign', sign), 'UTF8'));
+            last := pg_temp.link(f.site, last, place, 'day_sign', sign, r.recorded, digest);
+            INSERT INTO chain_link VALUES (f.site, place, 'day_sign', sign, r.recorded, last, 2, digest);
         END IF;
         signed := of_day;
         place := place + 1;
-        last := sha256(last || convert_to(r.canonical, 'UTF8'));
-        INSERT INTO chain_link VALUES (f.site, place, r.kind, r.id, r.recorded, last, 1);
+        digest := sha256(convert_to(chain_canonical(r.kind, r.id), 'UTF8'));
+        last := pg_temp.link(f.site, last, place, r.kind, r.id, r.recorded, digest);
+        INSERT INTO chain_link VALUES (f.site, place, r.kind, r.id, r.recorded, last, 2, digest);
     END LOOP;
 END
 $$;

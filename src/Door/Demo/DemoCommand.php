@@ -41,7 +41,7 @@ final class DemoCommand extends Command
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $there = $this->entities->getRepository(Site::class)->findOneBy(['isPractice' => true]);
+        $there = $this->entities->getRepository(Site::class)->findOneBy(['isPractice' => true]) ?? $this->ofFirstRelease();
         if ($there !== null) {
             $this->goOn($there);
             $output->writeln('The demo is there already.');
@@ -59,6 +59,26 @@ final class DemoCommand extends Command
         $output->writeln('The Quarry Lane Smokehouse is loaded.');
 
         return self::SUCCESS;
+    }
+
+    /** The demo of the first release, which did not say yet that it is one: it has the logins of the demo. */
+    private function ofFirstRelease(): ?Site
+    {
+        $story = DemoKitchen::story();
+        $account = $this->entities
+            ->createQuery('SELECT a FROM '.Account::class.' a JOIN a.person p JOIN a.site s '
+                .'WHERE p.login = :login AND a.name = :name AND s.name = :site')
+            ->setParameter('login', $story->people[0][0])
+            ->setParameter('name', $story->people[0][1])
+            ->setParameter('site', $story->site)
+            ->getOneOrNullResult();
+        if (!$account instanceof Account) {
+            return null;
+        }
+        $account->site->isPractice = true;
+        $this->entities->flush();
+
+        return $account->site;
     }
 
     /** A demo that was off for weeks, or was played faster than time goes, goes on; it is written down why. */

@@ -6,6 +6,7 @@ namespace Verjuicer\Tests\App\Book;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\DriverManager;
+use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Filesystem\Filesystem;
 use Symfony\Component\Process\Process;
@@ -258,9 +259,27 @@ final class MovingHouseTest extends TestCase
     }
 
     /** What an earlier version wrote is there, whole, and judged as it was then. */
-    public function testADatabaseOfAnEarlierVersionIsBroughtUpToDate(): void
+    /** @return iterable<string, array{string}> a database of each released version, without its ending */
+    public static function releases(): iterable
     {
-        $folder = self::ROOT.'/tests/Upgrade/2026-11-26';
+        foreach ((array) glob(self::ROOT.'/tests/Upgrade/*.dump') as $file) {
+            \assert(\is_string($file));
+            yield basename($file, '.dump') => [substr($file, 0, -\strlen('.dump'))];
+        }
+    }
+
+    public function testTheVersionOfThisIsAmongTheReleasesOnceItIsReleased(): void
+    {
+        $versions = array_map(static fn (string $one): string => strtr($one, '-', '.'), array_keys([
+            ...self::releases(),
+        ]));
+        $version = trim((string) file_get_contents(self::ROOT.'/VERSION'));
+        self::assertContains($version, $versions, 'a release keeps a database of its own: tests/Upgrade');
+    }
+
+    #[DataProvider('releases')]
+    public function testADatabaseOfEachReleaseIsBroughtUpToDate(string $folder): void
+    {
         /** @var array{moment: string, links: int, batches: array<string, mixed>} $then */
         $then = json_decode((string) file_get_contents("$folder.json"), true, flags: \JSON_THROW_ON_ERROR);
         $database = $this->database();
@@ -284,7 +303,12 @@ final class MovingHouseTest extends TestCase
         }
         ksort($now);
         self::assertSame($then['batches'], $now);
+        [$status, $said] = $this->console($database, 'verjuicer:demo');
+        self::assertSame(0, $status, 'bin/start goes on with the demo of that version: '.$said);
+        self::assertStringContainsString('The demo is there already.', $said);
+        self::assertSame(0, $this->console($database, 'verjuicer:verify')[0]);
         $connection = DriverManager::getConnection(self::parameters($database));
+        self::assertTrue($connection->fetchOne('SELECT is_practice FROM site'));
         self::assertSame(
             ['dell', 'ike', 'mara', 'wynn'],
             $connection->fetchFirstColumn(
