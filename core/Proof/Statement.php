@@ -64,6 +64,18 @@ final class Statement
         return implode("\n", ['verjuicer-change/1', $siteId, $keptId, $digest, $initials]);
     }
 
+    /**
+     * What is signed when the database of a site was put back to an earlier moment.
+     *
+     * @param int $kept the last link that is still there
+     * @param int $cut the last link there was before, and its digest
+     * @param int $savedAt seconds since 1970
+     */
+    public static function rollback(string $siteId, int $kept, int $cut, string $digest, int $savedAt): string
+    {
+        return implode("\n", ['verjuicer-rollback/1', $siteId, $kept, $cut, $digest, $savedAt]);
+    }
+
     /** What the key before signs of the one after it; public keys in hexadecimal. */
     public static function key(string $siteId, string $before, string $after): string
     {

@@ -88,8 +88,30 @@ final readonly class RecordExport
     /** @return \Generator<string> */
     public function events(Site $site, Instant $from, Instant $to): \Generator
     {
+        yield from self::table($this->records($site, $from, $to));
+    }
+
+    /** @return \Generator<string> the events, as a table, of every batch to which something was recorded since */
+    public function eventsSince(Site $site, Instant $since): \Generator
+    {
+        /** @var list<string> $ids */
+        $ids = $this->connection->fetchFirstColumn(
+            'SELECT b.id FROM batch b WHERE b.site_id = :site AND EXISTS ('
+            .'SELECT 1 FROM event e WHERE e.batch_id = b.id AND e.recorded_at >= :since) ORDER BY b.begun_at, b.code',
+            ['site' => $site->id->toRfc4122(), 'since' => $since->rfc3339()],
+        );
+        yield from self::table($this->read($this->each($ids)));
+    }
+
+    /**
+     * @param iterable<array{int, Record}> $records
+     *
+     * @return \Generator<string>
+     */
+    private static function table(iterable $records): \Generator
+    {
         yield Csv::line(EventTable::columns());
-        foreach ($this->records($site, $from, $to) as [$tag, $record]) {
+        foreach ($records as [$tag, $record]) {
             $replacedBy = self::replaced($record);
             foreach (array_values($record->events) as $index => $event) {
                 yield Csv::line(
@@ -119,7 +141,17 @@ final readonly class RecordExport
             'SELECT id FROM batch WHERE site_id = ? AND begun_at >= ? AND begun_at < ? ORDER BY begun_at, code',
             [$site->id->toRfc4122(), $from->rfc3339(), $to->rfc3339()],
         );
-        foreach (array_diff($ids, array_keys($this->imports->unfinished($site))) as $id) {
+        yield from $this->each(array_diff($ids, array_keys($this->imports->unfinished($site))));
+    }
+
+    /**
+     * @param iterable<string> $ids
+     *
+     * @return \Generator<Batch> one at a time in memory
+     */
+    private function each(iterable $ids): \Generator
+    {
+        foreach ($ids as $id) {
             $batch = $this->entities->find(Batch::class, Uuid::fromString($id));
             if ($batch !== null) {
                 yield $batch;
@@ -131,7 +163,17 @@ final readonly class RecordExport
     /** @return \Generator<array{int, Record}> tag and record of each */
     private function records(Site $site, Instant $from, Instant $to): \Generator
     {
-        foreach ($this->batches($site, $from, $to) as $batch) {
+        yield from $this->read($this->batches($site, $from, $to));
+    }
+
+    /**
+     * @param iterable<Batch> $batches
+     *
+     * @return \Generator<array{int, Record}>
+     */
+    private function read(iterable $batches): \Generator
+    {
+        foreach ($batches as $batch) {
             yield [$batch->tag, $this->records->of($batch)];
         }
     }

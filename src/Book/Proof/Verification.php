@@ -10,6 +10,8 @@ use Verjuicer\App\Ledger\Chain\ChainBreak;
 use Verjuicer\App\Ledger\Chain\ChainWalk;
 use Verjuicer\App\Ledger\Chain\KeptRows;
 use Verjuicer\App\Ledger\Chain\KeyLog;
+use Verjuicer\App\Ledger\Chain\Rollback;
+use Verjuicer\App\Ledger\Chain\Rollbacks;
 use Verjuicer\App\Ledger\Chain\SealLog;
 use Verjuicer\App\Ledger\Chain\SealPost;
 use Verjuicer\App\Ledger\Chain\SignedSeal;
@@ -36,6 +38,7 @@ final readonly class Verification
         private RecordedFiles $files,
         private SeriesBlocks $blocks,
         private SealLog $seals,
+        private Rollbacks $rollbacks,
         private SealPost $post,
         private KeyLog $keys,
         private ForgedLanes $lanes,
@@ -67,9 +70,10 @@ final readonly class Verification
             'sealed' => array_reverse($this->seals->all($site)),
             'elsewhere' => [...$this->post->elsewhere($site), ...$handed],
         ];
+        $rollbacks = $this->rollbacks->of($site);
         foreach ($kept as $where => $seals) {
             $seals = array_filter($seals, static fn (SignedSeal $seal): bool => $seal->position <= $until);
-            $broken = $this->seals->firstBroken($site, array_values($seals));
+            $broken = $this->seals->firstBroken($site, self::unexplained(array_values($seals), $rollbacks));
             $breaks = [...$breaks, ...$this->sealed($site, $where, $broken)];
         }
         $break = $this->walk->firstBreak($site);
@@ -127,12 +131,36 @@ final readonly class Verification
             \count($seals),
             [
                 ...($hasKey ? [] : [$this->say('key')]),
-                ...$this->sealed($site, 'sealed', $this->seals->firstBroken($site, array_reverse($seals))),
+                ...$this->sealed($site, 'sealed', $this->seals->firstBroken(
+                    $site,
+                    self::unexplained(array_reverse($seals), $this->rollbacks->of($site)),
+                )),
                 ...($break === null ? [] : [$this->told($site, $break)]),
             ],
             [],
             $hasKey,
         );
+    }
+
+    /**
+     * Seals of links that were put back on record are not in the chain any more.
+     *
+     * @param list<SignedSeal> $seals
+     * @param list<Rollback> $rollbacks
+     *
+     * @return list<SignedSeal>
+     */
+    private static function unexplained(array $seals, array $rollbacks): array
+    {
+        return array_values(array_filter($seals, static function (SignedSeal $seal) use ($rollbacks): bool {
+            foreach ($rollbacks as $rollback) {
+                if ($rollback->explains($seal)) {
+                    return false;
+                }
+            }
+
+            return true;
+        }));
     }
 
     /** @return list<string> keys nobody vouched for: what was explained is no break, and is said all the same */
@@ -146,6 +174,14 @@ final readonly class Verification
                     '{reason}' => $change->reason,
                 ]);
             }
+        }
+
+        foreach ($this->rollbacks->of($site) as $rollback) {
+            $notes[] = $this->say('rollback', [
+                '{kept}' => $rollback->kept,
+                '{cut}' => $rollback->cut,
+                '{when}' => $this->when($site, $rollback->savedAt),
+            ]);
         }
 
         return $notes;

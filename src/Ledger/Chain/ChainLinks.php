@@ -32,6 +32,7 @@ final readonly class ChainLinks
         'day_close',
         'clock_word',
         'site_key',
+        'chain_rollback',
         'procedure_version',
         'procedure_training',
         'procedure_scan',
