@@ -6,6 +6,7 @@ declare(strict_types=1);
 // second, what comes after, and says how far the listener is behind.
 
 use Verjuicer\App\Platform\Mqtt\MqttConnection;
+use Verjuicer\App\Work\Probe\SignedMessage;
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';
 
@@ -73,7 +74,8 @@ $read = static fn (int $probe, int $second): array => [
 ];
 $publish = static function (int $probe, array $readings) use (&$mqtt, $secrets): void {
     $body = json_encode(['readings' => $readings], \JSON_THROW_ON_ERROR);
-    $mqtt->publish('verjuicer/1/readings/'.$secrets[$probe], $body);
+    $message = SignedMessage::of($secrets[$probe], $body);
+    $mqtt->publish($message->topic(), $message->payload());
 };
 
 $now = time();

@@ -6,7 +6,7 @@ namespace Verjuicer\App\Door\Simulate;
 
 use Verjuicer\App\Platform\Mqtt\Broker;
 use Verjuicer\App\Platform\Mqtt\MqttLost;
-use Verjuicer\App\Work\Probe\ListenCommand;
+use Verjuicer\App\Work\Probe\SignedMessage;
 
 /** A sensor that is played: it counts, keeps what it could not send, and sends it as a real one does. */
 final class Device
@@ -62,9 +62,10 @@ final class Device
     private function handOver(array $body): void
     {
         try {
-            $this->broker?->connect('played-'.substr(hash('sha256', $this->secret), 0, 12))->publish(
-                ListenCommand::TOPIC.$this->secret,
-                json_encode($body, \JSON_THROW_ON_ERROR),
+            $message = SignedMessage::of($this->secret, json_encode($body, \JSON_THROW_ON_ERROR));
+            $this->broker?->connect('played-'.substr($message->keyId, 0, 12))->publish(
+                $message->topic(),
+                $message->payload(),
             );
         } catch (MqttLost) {
             $this->site->send($body, $this->secret);

@@ -71,6 +71,33 @@ final readonly class AccessTokens
         return $token;
     }
 
+    /**
+     * Whose message it is: signed with the SHA-256 of the secret, which need not travel. Enters its site.
+     *
+     * @param string $keyId SHA-256 of the SHA-256 of the secret, in hexadecimal
+     * @param string $mac HMAC-SHA-256 of the body, in hexadecimal
+     *
+     * @return AccessToken|null null where it is nobody's, was revoked, or did not sign this
+     */
+    public function ofSigned(string $keyId, string $body, string $mac): ?AccessToken
+    {
+        $this->tenant->hold($keyId);
+        $hash = $this->connection->fetchOne(
+            'SELECT token_hash FROM access_token WHERE key_id = ? AND revoked_at IS NULL',
+            [$keyId],
+        );
+        $key = \is_string($hash) ? (string) hex2bin($hash) : '';
+        if ($key === '' || !hash_equals(hash_hmac('sha256', $body, $key), $mac)) {
+            return null;
+        }
+        $token = $this->read('t.key_id = ? AND t.revoked_at IS NULL', [$keyId])[0] ?? null;
+        if ($token !== null) {
+            $this->tenant->enter(Uuid::fromString($token->siteId));
+        }
+
+        return $token;
+    }
+
     private function revokeWhere(string $column, Site $site, string $id): void
     {
         $this->connection->executeStatement(

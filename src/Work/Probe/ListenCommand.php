@@ -19,17 +19,19 @@ use Verjuicer\App\Platform\Mqtt\MqttLost;
 use Verjuicer\App\Platform\Mqtt\MqttMessage;
 use Verjuicer\App\Platform\Problem\Outage;
 use Verjuicer\App\Projection\Projections;
+use Verjuicer\App\Site\Access\AccessToken;
 use Verjuicer\App\Site\Access\AccessTokens;
 use Verjuicer\Core\Json\Problem;
 
 /**
- * Takes in what sensors publish over MQTT: topic "verjuicer/1/readings/SECRET", payload as POST /api/v1/readings takes
- * it. A message is acknowledged when it is kept; one that could not be comes again, and is kept once.
+ * Records what sensors publish over MQTT, as `SignedMessage`. A message is acknowledged to the broker once it is in the
+ * database; what became of it is published under ANSWERS.
  */
 #[AsCommand('verjuicer:listen', 'Take in what sensors publish over MQTT, until it is stopped')]
 final class ListenCommand extends Command
 {
-    public const TOPIC = 'verjuicer/1/readings/';
+    /** Where sensors of early versions publish, under their secret: whoever hears it can send in their place. */
+    private const WITH_SECRET = 'verjuicer/1/readings/';
     /** Answers are published under this and the id of the sensor. */
     public const ANSWERS = 'verjuicer/1/answers/';
     private const AT_A_TIME = 5;
@@ -76,7 +78,8 @@ final class ListenCommand extends Command
     private function listen(int $until): void
     {
         $broker = $this->broker->connect('verjuicer-'.substr(hash('sha256', __DIR__), 0, 12));
-        $broker->subscribe(self::TOPIC.'+');
+        $broker->subscribe(SignedMessage::TOPIC.'+');
+        $broker->subscribe(self::WITH_SECRET.'+');
         try {
             while (time() < $until) {
                 $this->processes->beat(BackgroundProcesses::LISTENER);
@@ -98,13 +101,13 @@ final class ListenCommand extends Command
     /** What nobody may send, and what cannot be read, is let go of: it would come again for ever. */
     private function take(MqttConnection $broker, MqttMessage $message): void
     {
-        $token = $this->tokens->ofSecret(substr($message->topic, \strlen(self::TOPIC)));
+        [$token, $body] = $this->sender($message);
         if ($token?->sensorId === null) {
             $this->logger->warning('A message over MQTT by nobody known was let go of.');
 
             return;
         }
-        $answers = $this->messages->take($token, $message->payload, 'mqtt');
+        $answers = $this->messages->take($token, $body, 'mqtt');
         $isTaken = !\is_array($answers) && !$answers->isAllRefused();
         if (!$isTaken) {
             $this->logger->warning('A message over MQTT by {sensor} was refused.', ['sensor' => $token->name]);
@@ -122,5 +125,25 @@ final class ListenCommand extends Command
         if ($isTaken) {
             $this->projections->makeUp();
         }
+    }
+
+    /** @return array{AccessToken|null, string} whose message it is, and its body */
+    private function sender(MqttMessage $message): array
+    {
+        if (str_starts_with($message->topic, self::WITH_SECRET)) {
+            $token = $this->tokens->ofSecret(substr($message->topic, \strlen(self::WITH_SECRET)));
+            if ($token !== null) {
+                $this->logger->warning('Sensor {sensor} publishes under its secret: sign its messages instead.', [
+                    'sensor' => $token->name,
+                ]);
+            }
+
+            return [$token, $message->payload];
+        }
+        $signed = SignedMessage::read($message->topic, $message->payload);
+
+        return $signed === null
+            ? [null, '']
+            : [$this->tokens->ofSigned($signed->keyId, $signed->body, $signed->mac), $signed->body];
     }
 }

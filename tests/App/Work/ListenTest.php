@@ -16,6 +16,7 @@ use Verjuicer\App\Platform\Mqtt\MqttLost;
 use Verjuicer\App\Platform\Mqtt\MqttMessage;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Work\Probe\ListenCommand;
+use Verjuicer\App\Work\Probe\SignedMessage;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Tests\App\KitchenTestCase;
 
@@ -77,10 +78,21 @@ final class ListenTest extends KitchenTestCase
             \JSON_THROW_ON_ERROR,
         );
         $broker = $this->service(Broker::class)->connect('probe');
-        $broker->publish(ListenCommand::TOPIC.$secret, $body);
-        $broker->publish(ListenCommand::TOPIC.$secret, $body);
-        $broker->publish(ListenCommand::TOPIC.'nobody', $body);
-        $broker->publish(ListenCommand::TOPIC.$secret, 'no JSON');
+        $message = SignedMessage::of($secret, $body);
+        self::assertStringNotContainsString($secret, $message->topic().$message->payload(), 'no secret travels');
+        $broker->publish($message->topic(), $message->payload());
+        $broker->publish($message->topic(), $message->payload());
+        // As a sensor of an early version does.
+        $broker->publish('verjuicer/1/readings/'.$secret, $body);
+        $broker->publish('verjuicer/1/readings/nobody', $body);
+        $broker->publish($message->topic(), 'no JSON');
+        foreach ([$body, $message->body] as $at => $forged) {
+            $other = SignedMessage::of($at === 0 ? 'another secret' : $secret, str_replace('151.2', '203.5', $forged));
+            $broker->publish($message->topic(), json_encode(
+                ['body' => str_replace('"sequence":1', '"sequence":2', $forged), 'mac' => $other->mac],
+                \JSON_THROW_ON_ERROR,
+            ));
+        }
         self::assertSame(0, $this->number("SELECT count(*) FROM series WHERE channel_id = '$channel'"));
         $this->listen();
         self::assertSame(1, $this->number("SELECT count(*) FROM series WHERE channel_id = '$channel'"));
@@ -94,8 +106,10 @@ final class ListenTest extends KitchenTestCase
         $this->listen();
         $probe = $this->service(Broker::class)->connect('probe');
         $probe->subscribe(ListenCommand::ANSWERS.$id);
-        $probe->publish(ListenCommand::TOPIC.$secret, '{"readings":[{"sequence":1}]}');
-        $probe->publish(ListenCommand::TOPIC.$secret, '{"sent_at":"2200-01-01T00:00:00Z","readings":[]}');
+        foreach (['{"readings":[{"sequence":1}]}', '{"sent_at":"2200-01-01T00:00:00Z","readings":[]}'] as $body) {
+            $message = SignedMessage::of($secret, $body);
+            $probe->publish($message->topic(), $message->payload());
+        }
         $this->listen();
         $this->isBroken = false;
         $probe->listen(1, $this->take(...));
