@@ -169,4 +169,14 @@ final class TenancyTest extends KitchenTestCase
         /** @var list<string> */
         return $this->connection()->fetchFirstColumn($sql);
     }
+
+    public function testNoFunctionIsForEveryRole(): void
+    {
+        $this->asOwner();
+        self::assertSame([], $this->connection()->fetchFirstColumn(
+            "SELECT p.proname FROM pg_proc p WHERE p.pronamespace = 'public'::regnamespace AND EXISTS (
+                SELECT 1 FROM aclexplode(coalesce(p.proacl, acldefault('f', p.proowner))) a WHERE a.grantee = 0
+            )",
+        ));
+    }
 }
