@@ -51,6 +51,26 @@ final class ServiceTest extends BrowserTestCase
         $this->assertTheCommandAgrees(['cook' => 'met', 'rest' => 'met']);
     }
 
+    public function testALinkIsCopiedByItsButton(): void
+    {
+        $this->logIn('dell');
+        $person = $this->column("SELECT id FROM account WHERE initials = 'IT'")[0];
+        $this->open("/people/$person");
+        $this->send($this->button('New link'));
+        $link = $this->find('[data-link]')->getText();
+        self::assertStringContainsString('/welcome/', $link);
+        $this->button('Copy')->click();
+        $this->seeIn('main button [role=status]', 'Copied');
+        // What is pasted is what was copied.
+        $this->browser->executeScript(
+            "const field = document.createElement('input'); field.id = 'pasted';"
+            ."document.querySelector('main').append(field); field.focus();",
+        );
+        $this->find('#pasted')->sendKeys(WebDriverKeys::CONTROL.'v');
+        $this->until(fn (): bool => $this->find('#pasted')->getDomProperty('value') === $link);
+        self::assertSame($link, $this->find('#pasted')->getDomProperty('value'));
+    }
+
     public function testACoolingIsFollowedToItsGates(): void
     {
         $this->logIn();

@@ -5,10 +5,13 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\App\Work;
 
 use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\Console\Tester\CommandTester;
 use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\HttpClient\MockHttpClient;
 use Symfony\Component\HttpClient\Response\MockResponse;
+use Symfony\Component\Mailer\Mailer;
 use Symfony\Component\Mailer\MailerInterface;
+use Symfony\Component\Mailer\Transport;
 use Symfony\Component\Mime\Email;
 use Symfony\Component\Mime\RawMessage;
 use Symfony\Component\Uid\Uuid;
@@ -31,6 +34,7 @@ use Verjuicer\App\Work\Alarm\Gateway;
 use Verjuicer\App\Work\Alarm\Level;
 use Verjuicer\App\Work\Alarm\NotHandedOn;
 use Verjuicer\App\Work\Alarm\Watch;
+use Verjuicer\App\Work\Alarm\WatchCommand;
 use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
@@ -198,6 +202,28 @@ final class AlarmsTest extends KitchenTestCase
         $plan = $duty->plan($account->site)[$alarm->level->value];
         $this->wait($plan->minutes + 1);
         self::assertSame([$line[0]->initials, $line[2]->initials], $this->toldBy($alarm), 'one is passed over');
+    }
+
+    /** A server that lets whoever calls in, and never says anything. */
+    public function testAMailServerThatHangsHoldsUpTheWatchForSecondsOnly(): void
+    {
+        $server = stream_socket_server('tcp://127.0.0.1:0');
+        self::assertIsResource($server);
+        $at = stream_socket_get_name($server, false);
+        $before = \ini_get('default_socket_timeout');
+        try {
+            self::assertSame(0, (new CommandTester($this->service(WatchCommand::class)))->execute(['--once' => true]));
+            $mailer = new Mailer(Transport::fromDsn("smtp://$at"));
+            $gateway = new Gateway(new MockHttpClient(), $mailer, '', 'kitchen@example.org', 'secret');
+            $began = hrtime(true);
+            $finish = $gateway->begin(Uuid::v7()->toRfc4122(), '1', Channel::Mail, 'cook@example.org', 'The fire is out');
+            self::assertLessThan(8, (hrtime(true) - $began) / 1e9, 'five seconds, and what is around them');
+            $this->expectException(NotHandedOn::class);
+            $finish();
+        } finally {
+            ini_set('default_socket_timeout', (string) $before);
+            fclose($server);
+        }
     }
 
     public function testWhatIsTakenIsNotSentAnyMoreAndWhatIsNotIsTriedForEver(): void

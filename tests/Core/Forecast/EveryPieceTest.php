@@ -50,6 +50,26 @@ final class EveryPieceTest extends TestCase
         self::assertNull($every->slowest);
     }
 
+    public function testAWrapOfOnePieceIsNoneOfTheOthers(): void
+    {
+        $isWrapped = static function (string ...$lines): bool {
+            $story = Story::of(...self::HEAT, ...$lines)->about('pork cut 2pieces');
+            $assessment = (new Assessor())->assess(
+                Story::reader()->read((string) preg_replace('/"piece":"(\d)"/', '"piece":$1', $story->json())),
+                Story::rules(),
+                Story::at('185'),
+            );
+
+            return CookOutlook::of($assessment, Temperature::fahrenheit('203'))->isWrapped ?? false;
+        };
+        $first = '120 wrap with=paper piece=1';
+        self::assertFalse($isWrapped());
+        self::assertFalse($isWrapped($first));
+        self::assertTrue($isWrapped($first, '121 wrap with=foil piece=2'));
+        self::assertTrue($isWrapped('120 wrap with=foil'), 'of all, where no piece is named');
+        self::assertFalse($isWrapped('120 wrap with=foil', '150 unwrap piece=2'));
+    }
+
     /**
      * @param list<string> $lines
      * @param list<int> $thick mm
