@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\Browser;
 
 use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\Process\Process;
 
 /**
@@ -203,13 +204,17 @@ final class EveryPageTest extends BrowserTestCase
         $this->send($this->button('Make it'));
     }
 
-    /** Whether another role was shown the same page, its figures and ids aside: then it was looked through already. */
+    /** Whether each part of a page was shown before, its figures and ids aside: then it was looked through already. */
     private static function isAsBefore(string $page): bool
     {
         $main = preg_match('#<main.*</main>#s', $page, $part) === 1 ? $part[0] : $page;
-
         // What stands around the page differs by role, and is looked through with the first page that has it.
-        return [self::isKnown($main), self::isKnown(str_replace($main, '', $page))] === [true, true];
+        $parts = [str_replace($main, '', $page)];
+        foreach ((new Crawler($main))->filter('main > *') as $node) {
+            $parts[] = (string) $node->ownerDocument?->saveHTML($node);
+        }
+
+        return !\in_array(false, array_map(self::isKnown(...), $parts), true);
     }
 
     private static function isKnown(string $page): bool

@@ -67,8 +67,8 @@ final class ServiceTest extends BrowserTestCase
             ."document.querySelector('main').append(field); field.focus();",
         );
         $this->find('#pasted')->sendKeys(WebDriverKeys::CONTROL.'v');
-        $this->until(fn (): bool => $this->find('#pasted')->getDomProperty('value') === $link);
-        self::assertSame($link, $this->find('#pasted')->getDomProperty('value'));
+        $this->until(fn (): bool => $this->find('#pasted')->getAttribute('value') === $link);
+        self::assertSame($link, $this->find('#pasted')->getAttribute('value'));
     }
 
     public function testACoolingIsFollowedToItsGates(): void
