@@ -393,7 +393,7 @@ class ProofCheck {
 
     /** Every page reads as it was signed, and every batch stands on one with the verdict of its assessment. */
     comparePages(texts) {
-        this.shown.pages = texts.length;
+        this.shown.pages = this.pages.length;
         if (texts.length !== this.pages.length) {
             this.fault('page_differs', texts.length);
         }

@@ -204,7 +204,7 @@ final class ProofCheck
      */
     private function pages(array $texts): void
     {
-        $this->checked->pages = \count($texts);
+        $this->checked->pages = \count($this->pages);
         if (\count($texts) !== \count($this->pages)) {
             $this->checked->add(Fault::PageDiffers, (string) \count($texts));
         }
