@@ -216,7 +216,8 @@ final class AlarmsTest extends KitchenTestCase
             $mailer = new Mailer(Transport::fromDsn("smtp://$at"));
             $gateway = new Gateway(new MockHttpClient(), $mailer, '', 'kitchen@example.org', 'secret');
             $began = hrtime(true);
-            $finish = $gateway->begin(Uuid::v7()->toRfc4122(), '1', Channel::Mail, 'cook@example.org', 'The fire is out');
+            $id = Uuid::v7()->toRfc4122();
+            $finish = $gateway->begin($id, '1', Channel::Mail, 'cook@example.org', 'The fire is out');
             self::assertLessThan(8, (hrtime(true) - $began) / 1e9, 'five seconds, and what is around them');
             $this->expectException(NotHandedOn::class);
             $finish();
