@@ -25,7 +25,7 @@ use Verjuicer\Core\Measure\Instant;
  * After a database was put back: records the rollback in the chain of each site, and imports what was recorded later.
  * It may be run again: what is here is known.
  */
-#[AsCommand('verjuicer:rollback:carry', 'Record that the database was put back, and import what was recorded after that moment')]
+#[AsCommand('verjuicer:rollback:carry', 'Record that the database was put back, and import what was recorded later')]
 final class CarryRollbackCommand extends Command
 {
     public function __construct(
@@ -76,7 +76,8 @@ final class CarryRollbackCommand extends Command
             ?? $accounts->findOneBy(['site' => $site, 'role' => Role::Manager]);
         $cut = json_decode((string) file_get_contents("$folder/$id.json"), true);
         if ($site === null || $by === null || !\is_array($cut)) {
-            $output->writeln("Site $id was not here at that moment, or has no owner or manager: add it, and try again.");
+            $output->writeln("Site $id was not here at that moment, or has no owner or manager.");
+            $output->writeln('Add it, and try again.');
 
             return false;
         }

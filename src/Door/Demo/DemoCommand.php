@@ -41,7 +41,8 @@ final class DemoCommand extends Command
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $there = $this->entities->getRepository(Site::class)->findOneBy(['isPractice' => true]) ?? $this->ofFirstRelease();
+        $sites = $this->entities->getRepository(Site::class);
+        $there = $sites->findOneBy(['isPractice' => true]) ?? $this->ofFirstRelease();
         if ($there !== null) {
             $this->goOn($there);
             $output->writeln('The demo is there already.');

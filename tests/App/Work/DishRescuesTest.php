@@ -17,7 +17,7 @@ use Verjuicer\App\Work\Plan\Service;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Tests\App\KitchenTestCase;
 
-/** What may stand in for a dish that will be late: food of the same kind that is held, sound, and in date at the meal. */
+/** What may stand in for a dish that will be late: held food of the same kind, sound, and in date at the meal. */
 final class DishRescuesTest extends KitchenTestCase
 {
     public function testOnlySoundFoodInDateStandsInForADish(): void
