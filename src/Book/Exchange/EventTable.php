@@ -14,7 +14,7 @@ use Verjuicer\Core\Record\Writer;
 /** Events as a table: a column for each field that a kind of event has, as the catalogue tells of them; and back. */
 final readonly class EventTable
 {
-    /** The record without its events, as JSON, with the first event of each batch: another kitchen begins it by that. */
+    /** The record without its events, as JSON, with the first event of each batch: another kitchen begins with it. */
     public const RECORD = 'record';
     public const BEFORE = ['batch', 'tag', 'product', self::RECORD, 'event', 'at_utc', 'recorded_at_utc', 'by', 'type'];
     public const AFTER = ['imported_by', 'imported_says_utc', 'extensions', 'replaces', 'reason', 'replaced_by'];
