@@ -13,7 +13,7 @@ use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Book\Exchange\KitchenImport;
 use Verjuicer\App\Book\Exchange\TableImport;
-use Verjuicer\App\Ledger\Chain\Rollbacks;
+use Verjuicer\App\Book\Proof\RollbackLog;
 use Verjuicer\App\Ledger\Chain\Seal;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\Role;
@@ -31,7 +31,7 @@ final class CarryRollbackCommand extends Command
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly Tenant $tenant,
-        private readonly Rollbacks $rollbacks,
+        private readonly RollbackLog $rollbacks,
         private readonly KitchenImport $kitchen,
         private readonly TableImport $tables,
     ) {
