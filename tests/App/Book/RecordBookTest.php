@@ -6,7 +6,10 @@ namespace Verjuicer\Tests\App\Book;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
+use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Chain\ChainWalk;
+use Verjuicer\App\Ledger\Log\SiteLog;
+use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Projection\Projections;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
@@ -343,6 +346,32 @@ final class RecordBookTest extends KitchenTestCase
         yield ['no such thing', []];
         yield ['100%', []];
         yield ["'; DROP TABLE batch; --", []];
+    }
+
+    public function testARecallSaysWhatWasDiscardedOrRefusedOfALot(): void
+    {
+        $by = $this->logIn();
+        $page = fn (string $number): string => $this->client
+            ->request('GET', '/recall/lot/'.$this->words("SELECT id::text FROM lot WHERE number = '$number'"))
+            ->filter('main dl')
+            ->text();
+        $refused = $page('NF-903');
+        self::assertStringContainsString('Decision refused', $refused);
+        self::assertStringNotContainsString('Found', $refused, 'what went back with the driver is not here');
+        $lot = $this->words("SELECT id::text FROM lot WHERE number = 'RR-4471'");
+        $now = $this->service(Now::class)->instant();
+        $this->service(SiteLog::class)->add(
+            Uuid::v7(),
+            'lot',
+            Uuid::fromString($lot),
+            $by,
+            $now,
+            'discard',
+            ['pieces' => 1, 'grams' => 2000],
+        );
+        $discarded = $page('RR-4471');
+        self::assertStringContainsString('Discarded 1 piece, 2 kg', $discarded);
+        self::assertStringContainsString('Found 6.1 kg of 6.1 kg', $discarded);
     }
 
     public function testARecallFollowsALotToEveryPortion(): void
