@@ -195,3 +195,48 @@ fpm_options() {
         -d realpath_cache_ttl=600 -d apc.shm_size=64M -d opcache.preload="$PWD/config/preload.php" \
         -d opcache.preload_user="${SERVE_USER:-root}"
 }
+
+# write_broker DIR [TO]: the configuration of the broker through which sensors publish, in DIR or in TO. Everybody logs in, and
+# each sensor reaches its own topics alone. The logins are the application's to write (bin/console verjuicer:broker:logins).
+#   MQTT_DIR                   its own folder: logins, queue, process id
+#   MQTT_PORT                  on loopback, for the application
+#   MQTT_TLS_PORT=             for sensors, over TLS with TLS_CERTIFICATE and TLS_KEY, at LISTEN
+#   BROKER_KEY=TLS_KEY         where the broker finds the key, if it is given a copy
+write_broker() {
+    local dir=$1 to=${2:-$1}
+    cat >"$to/mosquitto.acl" <<'ACL'
+user verjuicer
+topic read verjuicer/1/sensors/#
+topic read verjuicer/1/readings/#
+topic write verjuicer/1/answers/#
+
+pattern write verjuicer/1/sensors/%u
+pattern read verjuicer/1/answers/%u
+ACL
+    {
+        cat <<CONF
+allow_anonymous false
+password_file $MQTT_DIR/passwords
+acl_file $dir/mosquitto.acl
+pid_file $MQTT_DIR/mosquitto.pid
+log_dest stderr
+log_type warning
+log_type error
+# What the application has not recorded yet stays in its queue: any number of messages, 256 MB of them, on disk after each.
+persistence true
+persistence_location $MQTT_DIR/
+autosave_on_changes true
+autosave_interval 1
+max_queued_messages 0
+max_queued_bytes 268435456
+max_packet_size 1100000
+user ${SERVE_USER:-$(id -un)}
+listener $MQTT_PORT 127.0.0.1
+CONF
+        [ -z "${MQTT_TLS_PORT:-}" ] || cat <<CONF
+listener $MQTT_TLS_PORT ${LISTEN:-127.0.0.1}
+certfile $TLS_CERTIFICATE
+keyfile ${BROKER_KEY:-$TLS_KEY}
+CONF
+    } >"$to/mosquitto.conf"
+}

@@ -6,6 +6,8 @@ namespace Verjuicer\Tests\Browser;
 
 use Facebook\WebDriver\WebDriverKeys;
 use Symfony\Component\Process\Process;
+use Verjuicer\App\Platform\Mqtt\MqttConnection;
+use Verjuicer\App\Platform\Mqtt\MqttLost;
 
 /**
  * A kitchen that `bin/install` made, into a folder and ports of its own: over TLS, set up by keyboard alone with three
@@ -17,6 +19,7 @@ final class InstalledTest extends BrowserTestCase
 
     private static string $into = '';
     private static int $tls = 0;
+    private static int $mqtt = 0;
 
     protected static function served(string $folder, int $port): array
     {
@@ -26,6 +29,7 @@ final class InstalledTest extends BrowserTestCase
         $said = self::told(
             'bin/install', '--into', $folder, '--name', 'kitchen.test', '--listen', '127.0.0.1',
             '--port', (string) $http, '--tls-port', (string) $port, '--pg-port', (string) self::freePort(),
+            '--mqtt-port', (string) (self::$mqtt = self::freePort()), '--mqtt-local-port', (string) self::freePort(),
         );
         self::assertStringContainsString("https://kitchen.test:$port", $said);
 
@@ -63,6 +67,33 @@ final class InstalledTest extends BrowserTestCase
         self::assertMatchesRegularExpression('/differs .*php-fpm\.conf/', $check->getOutput());
         $again = self::told('bin/install', '--into', self::$into);
         self::assertMatchesRegularExpression('/made .*php-fpm\.conf/', $again);
+    }
+
+    public function testSensorsPublishOverTlsAndNobodyUnknownIsLetIn(): void
+    {
+        $default = stream_context_get_options(stream_context_get_default());
+        stream_context_set_default(['ssl' => [
+            'cafile' => self::$into.'/etc/tls/ca.crt',
+            'peer_name' => 'kitchen.test',
+        ]]);
+        try {
+            $this->expectException(MqttLost::class);
+            $this->expectExceptionMessage('the broker refuses it');
+            new MqttConnection('tls://127.0.0.1:'.self::$mqtt, 'stranger', 'stranger', 'password');
+        } finally {
+            stream_context_set_default($default + ['ssl' => ['cafile' => null, 'peer_name' => null]]);
+        }
+    }
+
+    public function testTheListenerRuns(): void
+    {
+        $ready = self::told('curl', '-sk', 'https://127.0.0.1:'.self::$tls.'/readyz');
+        self::assertStringContainsString('"listen":true', $ready);
+        $passwords = self::$into.'/lib/mqtt/passwords';
+        self::assertStringStartsWith('verjuicer:$7$', (string) file_get_contents($passwords));
+        self::assertSame('0600', substr(\sprintf('%o', (int) fileperms($passwords)), -4));
+        self::assertFileExists(self::$into.'/systemd/verjuicer-broker.service');
+        self::assertFileExists(self::$into.'/systemd/verjuicer-listen.service');
     }
 
     public function testIsSetUpByKeyboardAloneAndRestoredOnAnotherCluster(): void
@@ -119,6 +150,7 @@ final class InstalledTest extends BrowserTestCase
         $folder = self::$into.'-second';
         $second = ['bin/install', '--into', $folder, '--tls-port', (string) self::$tls];
         $ports = ['--port', (string) self::freePort(), '--pg-port', (string) self::freePort()];
+        array_push($ports, '--mqtt-port', (string) self::freePort(), '--mqtt-local-port', (string) self::freePort());
         $process = new Process([...$second, ...$ports], self::ROOT, self::outside());
         self::assertSame(1, $process->run());
         $said = 'Something listens already at port '.self::$tls;
@@ -134,7 +166,8 @@ final class InstalledTest extends BrowserTestCase
             self::told(
                 'bin/install', '--into', $folder, '--name', 'kitchen.test', '--listen', '127.0.0.1',
                 '--port', (string) self::freePort(), '--tls-port', (string) self::freePort(),
-                '--pg-port', (string) self::freePort(),
+                '--pg-port', (string) self::freePort(), '--mqtt-port', (string) self::freePort(),
+                '--mqtt-local-port', (string) self::freePort(),
             );
             $remove = static function (string $answer) use ($folder): Process {
                 $process = new Process(['bin/install', '--into', $folder, '--remove'], self::ROOT, self::outside());

@@ -6,6 +6,7 @@ namespace Verjuicer\App\Door\Simulate;
 
 use Verjuicer\App\Platform\Mqtt\Broker;
 use Verjuicer\App\Platform\Mqtt\MqttLost;
+use Verjuicer\App\Work\Probe\BrokerLogin;
 use Verjuicer\App\Work\Probe\SignedMessage;
 
 /** A sensor that is played: it counts, keeps what it could not send, and sends it as a real one does. */
@@ -63,10 +64,10 @@ final class Device
     {
         try {
             $message = SignedMessage::of($this->secret, json_encode($body, \JSON_THROW_ON_ERROR));
-            $this->broker?->connect('played-'.substr($message->keyId, 0, 12))->publish(
-                $message->topic(),
-                $message->payload(),
-            );
+            $login = BrokerLogin::of($this->secret);
+            $this->broker
+                ?->connect('played-'.substr($message->keyId, 0, 12), $login->name, $login->password)
+                ->publish($message->topic(), $message->payload());
         } catch (MqttLost) {
             $this->site->send($body, $this->secret);
 

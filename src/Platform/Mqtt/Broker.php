@@ -15,11 +15,16 @@ final readonly class Broker
 
     /**
      * @param string $client its name: the broker keeps for it what comes while it is away
+     * @param string|null $user null for the one of MQTT_URL
      *
      * @throws MqttLost if it is not to be reached, or nobody said where it is
      */
-    public function connect(string $client): MqttConnection
-    {
+    public function connect(
+        string $client,
+        ?string $user = null,
+        #[\SensitiveParameter]
+        ?string $password = null,
+    ): MqttConnection {
         $parts = parse_url($this->url);
         if (!\is_array($parts) || !isset($parts['host'])) {
             throw new MqttLost('MQTT_URL must say where the broker is: tcp://127.0.0.1:1883');
@@ -28,8 +33,8 @@ final readonly class Broker
         return new MqttConnection(
             \sprintf('%s://%s:%d', $parts['scheme'] ?? 'tcp', $parts['host'], $parts['port'] ?? 1883),
             $client,
-            isset($parts['user']) ? rawurldecode($parts['user']) : null,
-            isset($parts['pass']) ? rawurldecode($parts['pass']) : null,
+            $user ?? (isset($parts['user']) ? rawurldecode($parts['user']) : null),
+            $password ?? (isset($parts['pass']) ? rawurldecode($parts['pass']) : null),
         );
     }
 }

@@ -17,7 +17,7 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class AccessTokens
 {
     private const COLUMNS = <<<'SQL'
-    t.id, t.site_id, t.sensor_id, t.name, extract(epoch FROM t.made_at)::bigint AS made_at,
+    t.id, t.site_id, t.sensor_id, t.key_id, t.name, extract(epoch FROM t.made_at)::bigint AS made_at,
     coalesce(a.initials, '') AS initials, extract(epoch FROM t.revoked_at)::bigint AS revoked_at
     SQL;
 
@@ -115,7 +115,7 @@ final readonly class AccessTokens
     {
         $columns = self::COLUMNS;
         /**
-         * @var list<array{id: string, site_id: string, sensor_id: string|null, name: string, made_at: int,
+         * @var list<array{id: string, site_id: string, sensor_id: string|null, key_id: string, name: string, made_at: int,
          *     initials: string, revoked_at: int|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
@@ -129,6 +129,7 @@ final readonly class AccessTokens
                 $row['id'],
                 $row['site_id'],
                 $row['sensor_id'],
+                $row['key_id'],
                 $row['name'],
                 Instant::ofEpoch($row['made_at']),
                 $row['initials'],

@@ -32,7 +32,7 @@ final class ListenCommand extends Command
 {
     /** Where sensors of early versions publish, under their secret: whoever hears it can send in their place. */
     private const WITH_SECRET = 'verjuicer/1/readings/';
-    /** Answers are published under this and the id of the sensor. */
+    /** Answers are published under this and the name the sensor logs in by. */
     public const ANSWERS = 'verjuicer/1/answers/';
     private const AT_A_TIME = 5;
     /** Seconds until the database is tried again. */
@@ -46,6 +46,7 @@ final class ListenCommand extends Command
         private readonly Broker $broker,
         private readonly BackgroundProcesses $processes,
         private readonly Connection $connection,
+        private readonly BrokerLogins $logins,
     ) {
         parent::__construct();
     }
@@ -83,6 +84,7 @@ final class ListenCommand extends Command
         try {
             while (time() < $until) {
                 $this->processes->beat(BackgroundProcesses::LISTENER);
+                $this->logins->write();
                 $broker->listen(
                     min(self::AT_A_TIME, $until - time()),
                     fn (MqttMessage $message) => $this->take($broker, $message),
@@ -113,7 +115,7 @@ final class ListenCommand extends Command
             $this->logger->warning('A message over MQTT by {sensor} was refused.', ['sensor' => $token->name]);
         }
         // The broker's acknowledgement says only that the broker has it: this says what became of it.
-        $broker->tell(self::ANSWERS.$token->sensorId, json_encode(
+        $broker->tell(self::ANSWERS.$token->keyId, json_encode(
             \is_array($answers)
                 ? ['errors' => array_map(
                     static fn (Problem $one): array => ['pointer' => $one->pointer, 'message' => $one->message],

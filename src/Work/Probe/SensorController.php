@@ -252,6 +252,8 @@ final class SensorController extends FormController implements ShowsAgain
                 static fn (Trouble $one): bool => $one->sensorId === $sensor->id,
             ),
             'secret' => $secret,
+            'login' => $secret === null ? null : BrokerLogin::of($secret),
+            'topic' => $secret === null ? null : SignedMessage::of($secret, '')->topic(),
         ]);
     }
 
