@@ -9,7 +9,7 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Site\Tenancy\Tenant;
 
 /** Works off what many changes left behind. */
-#[AsMessageHandler]
+#[AsMessageHandler(sign: true)]
 final readonly class CatchUpHandler
 {
     public function __construct(private Projections $projections, private Tenant $tenant)

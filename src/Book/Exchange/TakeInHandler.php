@@ -12,7 +12,7 @@ use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Site\People\Account;
 
 /** Takes files in, each once; one that was stopped stays as far as it is. */
-#[AsMessageHandler]
+#[AsMessageHandler(sign: true)]
 final readonly class TakeInHandler
 {
     public function __construct(

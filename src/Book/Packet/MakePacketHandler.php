@@ -7,7 +7,7 @@ namespace Verjuicer\App\Book\Packet;
 use Symfony\Component\Messenger\Attribute\AsMessageHandler;
 
 /** Makes packets, one after the other. One that is made stays as it was handed on. */
-#[AsMessageHandler]
+#[AsMessageHandler(sign: true)]
 final readonly class MakePacketHandler
 {
     public function __construct(private Packets $packets, private PacketMaker $maker)

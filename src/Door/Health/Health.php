@@ -13,6 +13,7 @@ use Verjuicer\App\Platform\Machine\BackgroundProcesses;
 use Verjuicer\App\Platform\Machine\MachineState;
 use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Core\Measure\Instant;
 
 /** What there is to say of the machine's state. */
@@ -26,6 +27,7 @@ final readonly class Health
         private MachineStates $machine,
         private BackgroundProcesses $processes,
         private RecordingClock $clock,
+        private Tenant $tenant,
         private Now $now,
     ) {
     }
@@ -46,6 +48,7 @@ final readonly class Health
         return [
             'database' => true,
             'schema' => true,
+            'tenancy' => $this->tenant->isTrusted(),
             'queue' => $this->oldestWait() < self::LONGEST_WAIT_SECONDS,
             'clock' => RecordingClock::isTrusted($this->newestLink(), $this->now->instant())
                 && $this->clock->setBy() <= RecordingClock::BEHIND_SECONDS,

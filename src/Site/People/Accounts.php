@@ -24,6 +24,7 @@ final readonly class Accounts implements UserProviderInterface
 
     public function loadUserByIdentifier(string $identifier): Account
     {
+        $this->tenant->hold(mb_strtolower($identifier));
         /** @var Person|null $person */
         $person = $this->entities
             ->createQuery('SELECT p FROM '.Person::class.' p WHERE lower(p.login) = lower(:login)')

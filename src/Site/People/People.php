@@ -12,6 +12,7 @@ use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\App\Site\Tenancy\Tenant;
 
 /** The people of a site. Who leaves is disabled, never removed; every change says by whom and is in the chain. */
 final readonly class People
@@ -25,6 +26,7 @@ final readonly class People
         private PasswordHasherFactoryInterface $hashers,
         private CommonPasswords $passwords,
         private Accounts $accounts,
+        private Tenant $tenant,
         private Now $now,
     ) {
     }
@@ -178,7 +180,9 @@ final readonly class People
     /** Whoever a link was made for; null where it was used, is too old, or is none of ours. */
     public function invitedBy(string $secret): ?Account
     {
-        $person = $this->entities->getRepository(Person::class)->findOneBy(['inviteHash' => self::hash($secret)]);
+        $hash = self::hash($secret);
+        $this->tenant->hold($hash);
+        $person = $this->entities->getRepository(Person::class)->findOneBy(['inviteHash' => $hash]);
         if ($person === null || ($person->inviteUntil?->getTimestamp() ?? 0) < $this->now->instant()->epoch) {
             return null;
         }
@@ -302,6 +306,8 @@ final readonly class People
 
     private function refuseTaken(Account $person): void
     {
+        // Also lets the row of the new person in.
+        $this->tenant->hold(mb_strtolower($person->person->login));
         $sql = 'SELECT 1 FROM person WHERE lower(login) = lower(?)';
         if ($this->connection->fetchOne($sql, [$person->person->login]) !== false) {
             throw PeopleProblem::taken('login');

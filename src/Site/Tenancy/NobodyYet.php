@@ -39,7 +39,7 @@ final class NobodyYet implements Middleware
     /** A page waits neither for long nor for ever; the worker and the console take the time they need. */
     public static function settings(): string
     {
-        $values = ['verjuicer.site' => '', 'verjuicer.person' => '', 'verjuicer.token' => ''];
+        $values = ['verjuicer.site' => '', 'verjuicer.person' => '', 'verjuicer.token' => '', 'verjuicer.seal' => ''];
         if (\PHP_SAPI !== 'cli') {
             $values += [
                 'statement_timeout' => '25s',

@@ -15,8 +15,9 @@ final class Tenant
 {
     private ?Uuid $site = null;
     private ?Uuid $person = null;
+    private string $token = '';
 
-    public function __construct(private readonly Connection $connection)
+    public function __construct(private readonly Connection $connection, private readonly TenancyKey $key)
     {
     }
 
@@ -36,10 +37,26 @@ final class Tenant
         $this->see(null, $person);
     }
 
-    /** For whoever holds the secret of one thing: that is all there is to see, until its site is entered. */
-    public function hold(string $tokenHash): void
+    /**
+     * For whoever holds the secret of one thing, or says a login: that is all there is to see, until its site is entered.
+     *
+     * @param string $token the digest of the secret, or the login in small letters
+     */
+    public function hold(string $token): void
     {
-        $this->connection->executeStatement("SELECT set_config('verjuicer.token', ?, false)", [$tokenHash]);
+        $this->token = $token;
+        $this->see($this->site, $this->person);
+    }
+
+    /** Whether the database accepts this application's seal: it was migrated with the same APP_SECRET. */
+    public function isTrusted(): bool
+    {
+        $site = Uuid::v4();
+
+        return $this->within(
+            $site,
+            fn (): bool => $this->connection->fetchOne('SELECT tenant_site()') === $site->toRfc4122(),
+        );
     }
 
     /**
@@ -62,9 +79,11 @@ final class Tenant
 
     private function see(?Uuid $site, ?Uuid $person): void
     {
+        $settings = [$site?->toRfc4122() ?? '', $person?->toRfc4122() ?? '', $this->token];
         $this->connection->executeStatement(
-            "SELECT set_config('verjuicer.site', ?, false), set_config('verjuicer.person', ?, false)",
-            [$site?->toRfc4122() ?? '', $person?->toRfc4122() ?? ''],
+            "SELECT set_config('verjuicer.site', ?, false), set_config('verjuicer.person', ?, false),
+                set_config('verjuicer.token', ?, false), set_config('verjuicer.seal', ?, false)",
+            [...$settings, $this->key->seal(...$settings)],
         );
         $this->site = $site;
         $this->person = $person;

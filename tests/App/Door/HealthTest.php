@@ -17,7 +17,7 @@ final class HealthTest extends KitchenTestCase
         $this->client->request('GET', '/readyz');
         self::assertResponseIsSuccessful();
         self::assertSame(
-            '{"ready":true,"database":true,"schema":true,"queue":true,"clock":true}',
+            '{"ready":true,"database":true,"schema":true,"tenancy":true,"queue":true,"clock":true}',
             $this->client->getResponse()->getContent(),
         );
         $this->connection()->executeStatement(

@@ -73,6 +73,21 @@ final class WorkerTest extends KitchenTestCase
         self::assertStringContainsString('MakePacket', $show->getDisplay());
     }
 
+    /** Whoever writes into the queue cannot have the worker do, or unserialize, what they like. */
+    public function testAMessageNobodySignedIsNotWorkedOn(): void
+    {
+        $id = $this->ask(new PacketScope('2020-01-01', '2100-01-01', product: 'Duck'));
+        $this->connection()->executeStatement(
+            "UPDATE messenger_messages SET headers = (headers::jsonb - 'Body-Sign')::text",
+        );
+        try {
+            $this->work();
+        } catch (\Throwable) {
+            // It may say so.
+        }
+        self::assertStringContainsString('Being made', $this->page($id));
+    }
+
     public function testAFileIsTakenInByTheWorkerAndWhatBecameOfItIsSaid(): void
     {
         $this->logIn('dell');

@@ -20,11 +20,11 @@ final class TenancyTest extends KitchenTestCase
 {
     /** What belongs to no site, and why. */
     private const OF_NO_SITE = [
-        'person' => 'logs in before it is known where',
-        'session' => 'as above',
+        'tenancy_key' => 'the role of the application may not read it at all',
+        'session' => 'sealed by the application: SealedSessionsTest',
         'cache_items' => 'how often somebody tried to log in',
         'setup_code' => 'before there is a site',
-        'messenger_messages' => 'each carries its site',
+        'messenger_messages' => 'each carries its site, and is signed',
         'machine_state' => 'backups, of the whole machine',
         'background_process' => 'watch and worker, of the whole machine',
         'doctrine_migration_versions' => 'the shape of the database',
@@ -96,13 +96,14 @@ final class TenancyTest extends KitchenTestCase
         $batch = $this->words('SELECT id FROM batch WHERE tag = 7');
         $site = $this->words('SELECT id FROM site');
         $account = $this->words("SELECT id FROM account WHERE initials = 'MR'");
+        $person = $this->words("SELECT id FROM person WHERE login = 'mara'");
         $this->service(Tenant::class)->enter(Uuid::v7());
         $this->expectException(DriverException::class);
         $this->expectExceptionMessage('row-level security');
         $this->connection()->executeStatement(
             str_replace(
-                ['{batch}', '{site}', '{account}'],
-                ["'$batch'::uuid", "'$site'::uuid", "'$account'::uuid"],
+                ['{batch}', '{site}', '{account}', '{person}'],
+                ["'$batch'::uuid", "'$site'::uuid", "'$account'::uuid", "'$person'::uuid"],
                 $sql,
             ),
         );
@@ -118,12 +119,63 @@ final class TenancyTest extends KitchenTestCase
         yield 'a supplier' => ["INSERT INTO supplier (id, site_id, name) VALUES (gen_random_uuid(), {site}, 'x')"];
         yield 'somebody' => [
             "INSERT INTO account (id, site_id, person_id, name, initials, role)
-             SELECT gen_random_uuid(), {site}, id, 'x', 'XX', 'owner' FROM person LIMIT 1",
+             VALUES (gen_random_uuid(), {site}, {person}, 'x', 'XX', 'owner')",
         ];
         yield 'a link' => [
             "INSERT INTO chain_link (site_id, position, kind, row_id, recorded_at, hash)
              VALUES ({site}, 999999, 'event', gen_random_uuid(), now(), 'x')",
         ];
+    }
+
+    /** Whoever has the role of the application, but not its key, as by an injected statement. */
+    public function testASiteCannotBeChosenWithoutTheKeyOfTheApplication(): void
+    {
+        $site = $this->words('SELECT id FROM site');
+        $person = $this->words("SELECT id FROM person WHERE login = 'mara'");
+        self::assertGreaterThan(0, $this->number('SELECT count(*) FROM batch'));
+        $seal = $this->words("SELECT current_setting('verjuicer.seal')");
+        $this->service(Tenant::class)->enter(Uuid::v7());
+        $set = 'SELECT set_config(?, ?, false)';
+        $this->connection()->fetchOne($set, ['verjuicer.site', $site]);
+        foreach (['', $seal, str_repeat('0', 64)] as $number => $forged) {
+            $this->connection()->fetchOne($set, ['verjuicer.person', $number === 1 ? $person : '']);
+            $this->connection()->fetchOne($set, ['verjuicer.seal', $forged]);
+            foreach (['batch', 'site', 'account', 'person'] as $table) {
+                $seen = $this->connection()->fetchOne("SELECT count(*) FROM $table");
+                self::assertSame(0, $seen, "$number: $table");
+            }
+        }
+        $this->connection()->fetchOne($set, ['verjuicer.token', 'mara']);
+        self::assertSame(
+            0,
+            $this->connection()->fetchOne('SELECT count(*) FROM person'),
+            'nor a person by their login',
+        );
+        $this->expectException(DriverException::class);
+        $this->expectExceptionMessage('permission denied');
+        $this->connection()->fetchOne('SELECT inner_key FROM tenancy_key');
+    }
+
+    public function testPasswordsOfPeopleOfOtherSitesAreNotSeen(): void
+    {
+        $all = $this->names('SELECT login FROM person');
+        self::assertContains('mara', $all);
+        $this->service(Tenant::class)->enter(Uuid::v7());
+        self::assertSame([], $this->names('SELECT password FROM person'));
+        self::assertSame(0, $this->connection()->executeStatement("UPDATE person SET password = 'mine'"));
+        self::assertNotNull($this->service(Accounts::class)->loadUserByIdentifier('MARA'), 'who logs in is found');
+    }
+
+    /** The seal is of the secret both were given: with another one nobody would see anything. */
+    public function testADatabaseWithAnotherKeyIsSaid(): void
+    {
+        self::assertTrue($this->service(Tenant::class)->isTrusted());
+        $this->asOwner();
+        $this->connection()->executeStatement("UPDATE tenancy_key SET inner_key = '\\x00'");
+        $this->connection()->executeStatement('SET ROLE verjuicer_app');
+        self::assertFalse($this->service(Tenant::class)->isTrusted());
+        $this->client->request('GET', '/readyz');
+        self::assertStringContainsString('"tenancy":false', (string) $this->client->getResponse()->getContent());
     }
 
     public function testWhoeverWorksInSeveralSitesSeesWhereAndNoMore(): void
