@@ -25,23 +25,26 @@ final class Version20261219090000 extends AbstractMigration
             )
             SQL);
         $this->addSql('REVOKE ALL ON tenancy_key FROM verjuicer_app');
-        $this->addSql(<<<'SQL'
-            CREATE FUNCTION sealed_setting(name text) RETURNS text
-            LANGUAGE sql STABLE SECURITY DEFINER SET search_path = public, pg_temp AS $$
-                SELECT nullif(current_setting(name, true), '') FROM tenancy_key k
-                WHERE current_setting('verjuicer.seal', true) = encode(sha256(k.outer_key || sha256(k.inner_key || convert_to(
-                    current_setting('verjuicer.site', true) || E'\n' || current_setting('verjuicer.person', true) || E'\n'
-                    || current_setting('verjuicer.token', true), 'UTF8'))), 'hex')
-            $$
-            SQL);
+        // In plpgsql, whose plans last for the session: in SQL each query would plan them anew.
         foreach (['site' => 'uuid', 'person' => 'uuid', 'token' => 'text'] as $name => $type) {
-            $this->addSql("CREATE FUNCTION tenant_$name() RETURNS $type LANGUAGE sql STABLE SET search_path = public, pg_temp AS \$\$
-                SELECT sealed_setting('verjuicer.$name')::$type \$\$");
+            $this->addSql(<<<SQL
+                CREATE FUNCTION tenant_$name() RETURNS $type
+                LANGUAGE plpgsql STABLE SECURITY DEFINER SET search_path = public, pg_temp AS \$\$
+                DECLARE said TEXT := current_setting('verjuicer.$name', true); k tenancy_key;
+                BEGIN
+                    IF coalesce(said, '') = '' THEN
+                        RETURN NULL;
+                    END IF;
+                    SELECT * INTO k FROM tenancy_key;
+                    RETURN CASE WHEN current_setting('verjuicer.seal', true) = encode(sha256(k.outer_key || sha256(k.inner_key || convert_to(
+                        current_setting('verjuicer.site', true) || E'\\n' || current_setting('verjuicer.person', true) || E'\\n'
+                        || current_setting('verjuicer.token', true), 'UTF8'))), 'hex') THEN said::$type END;
+                END
+                \$\$
+                SQL);
             $this->addSql("REVOKE ALL ON FUNCTION tenant_$name() FROM PUBLIC");
             $this->addSql("GRANT EXECUTE ON FUNCTION tenant_$name() TO verjuicer_app");
         }
-        $this->addSql('REVOKE ALL ON FUNCTION sealed_setting(text) FROM PUBLIC');
-        $this->addSql('GRANT EXECUTE ON FUNCTION sealed_setting(text) TO verjuicer_app');
         // In brackets with SELECT: asked once a query, not once a row.
         $this->addSql(<<<'SQL'
             DO $$

@@ -23,9 +23,13 @@ final readonly class CookRescue
     {
     }
 
-    public static function of(Assessment $assessment, ?Temperature $target, ?Learned $learned = null): self
-    {
-        $now = CookOutlook::of($assessment, $target, learned: $learned);
+    /** @param CookOutlook|null $now how it goes on by itself, with the same target and what was learned */
+    public static function of(
+        Assessment $assessment,
+        ?CookOutlook $now,
+        ?Temperature $target,
+        ?Learned $learned = null,
+    ): self {
         $late = $now?->late();
         if ($now === null || $late === null || $now->lateness() === null) {
             return new self([]);

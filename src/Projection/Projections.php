@@ -101,6 +101,9 @@ final readonly class Projections implements Follower
     #[AsEventListener(TerminateEvent::class)]
     public function makeUp(): void
     {
+        if ($this->after < 0) {
+            return;
+        }
         if ($this->forecasts->owesAny()) {
             // The page that follows an entry is asked for at once: it goes first.
             usleep($this->after);

@@ -38,6 +38,8 @@ abstract class KitchenTestCase extends WebTestCase
         $_SERVER['VERJUICER_KEYS'] = $_ENV['VERJUICER_KEYS'] = $this->keys;
         self::mockTime(TestKitchen::MOMENT);
         $this->client = self::createClient();
+        // That of libxml takes a tenth of the time, and the pages are not what is tested here: CheckerTest, EveryPageTest.
+        $this->client->useHtml5Parser(false);
         $site = $this->connection()->fetchOne('SELECT id FROM site WHERE is_practice');
         self::assertIsString($site);
         // As the application is served: by a role that owns nothing and sees one site.
@@ -49,7 +51,14 @@ abstract class KitchenTestCase extends WebTestCase
     {
         parent::tearDown();
         unset($_SERVER['VERJUICER_KEYS'], $_ENV['VERJUICER_KEYS']);
+        $_ENV['FORECAST_AFTER_US'] = '-1';
         (new Filesystem())->remove($this->keys);
+    }
+
+    /** From the first entry on: forecasts are made after each answer, as the application does. */
+    protected function forecastsAreMade(): void
+    {
+        $_ENV['FORECAST_AFTER_US'] = '0';
     }
 
     /** As whoever runs the machine, with all sites before them. */

@@ -171,6 +171,7 @@ final class Forecasts
             $this->target($batch),
             fn (?Temperature $target): CookRescue => CookRescue::of(
                 $assessment,
+                $this->cook($batch, $assessment),
                 $target,
                 $this->learned($batch, $assessment),
             ),

@@ -99,6 +99,7 @@ final class LanesTest extends KitchenTestCase
 
     public function testAForecastThatCannotBeMadeIsLeftOut(): void
     {
+        $this->forecastsAreMade();
         $this->logIn();
         $this->connection()->executeStatement(
             'UPDATE product '

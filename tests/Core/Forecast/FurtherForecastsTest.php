@@ -80,10 +80,9 @@ final class FurtherForecastsTest extends TestCase
     #[DataProvider('late')]
     public function testWhatBringsALateCookInIsOfferedTheSurestFirst(array $lines, array $expected): void
     {
-        $rescue = CookRescue::of(
-            Story::of(...$lines)->about('lamb roast')->withThermometer('T9', '500 32 40')->assess('215'),
-            Temperature::fahrenheit('203'),
-        );
+        $assessment = Story::of(...$lines)->about('lamb roast')->withThermometer('T9', '500 32 40')->assess('215');
+        $target = Temperature::fahrenheit('203');
+        $rescue = CookRescue::of($assessment, CookOutlook::of($assessment, $target), $target);
         $kinds = array_map(static fn (CookRemedy $one): string => $one->kind->value, $rescue->remedies);
         sort($kinds);
         self::assertSame($expected, $kinds);
