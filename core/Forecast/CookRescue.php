@@ -23,15 +23,15 @@ final readonly class CookRescue
     {
     }
 
-    /** @param CookOutlook|null $now how it goes on by itself, with the same target and what was learned */
+    /** @param CookOutlook $now how it goes on by itself, with the same target and what was learned */
     public static function of(
         Assessment $assessment,
-        ?CookOutlook $now,
+        CookOutlook $now,
         ?Temperature $target,
         ?Learned $learned = null,
     ): self {
-        $late = $now?->late();
-        if ($now === null || $late === null || $now->lateness() === null) {
+        $late = $now->late();
+        if ($late === null || $now->lateness() === null) {
             return new self([]);
         }
         $at = $assessment->timeline->asOf->epoch;

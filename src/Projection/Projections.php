@@ -209,8 +209,9 @@ final readonly class Projections implements Follower
             $known = $this->abridged->of($batch);
             $assessment = $this->assessments->ofKnown($batch, $known);
             // Before the transaction: others who write to the batch do not wait for it.
-            if ($this->forecasts->cook($batch, $assessment)?->lateness() !== null) {
-                $this->forecasts->rescue($batch, $assessment);
+            $cook = $this->forecasts->cook($batch, $assessment);
+            if ($cook?->lateness() !== null) {
+                $this->forecasts->rescue($batch, $assessment, $cook);
             }
             $this->forecasts->fall($batch, $assessment);
             $this->forecasts->remedies($batch, $assessment);

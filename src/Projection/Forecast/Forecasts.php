@@ -161,8 +161,8 @@ final class Forecasts
         );
     }
 
-    /** What would bring it in, where it is likely to be late. */
-    public function rescue(Batch $batch, Assessment $assessment): ?CookRescue
+    /** What would bring it in, where it is likely to be late: what `cook()` says of it. */
+    public function rescue(Batch $batch, Assessment $assessment, CookOutlook $late): ?CookRescue
     {
         return $this->made(
             'rescue',
@@ -171,7 +171,7 @@ final class Forecasts
             $this->target($batch),
             fn (?Temperature $target): CookRescue => CookRescue::of(
                 $assessment,
-                $this->cook($batch, $assessment),
+                $late,
                 $target,
                 $this->learned($batch, $assessment),
             ),

@@ -213,7 +213,7 @@ final class BatchParts
             'cook' => CookView::of($assessment),
             'requirement' => Requirement::of($assessment),
             'outlook' => $cook,
-            'rescue' => $cook?->lateness() === null ? null : $this->forecasts->rescue($batch, $assessment),
+            'rescue' => $cook?->lateness() === null ? null : $this->forecasts->rescue($batch, $assessment, $cook),
             'allergens' => CookView::allergens($assessment),
             'is_unknown' => CookView::areAllergensUnknown($assessment),
             'judged' => FindingGroup::all(

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Work\Plan;
 
 use Verjuicer\App\Ledger\Assessment\Assessments;
+use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Projection\Forecast\Forecasts;
 use Verjuicer\App\Projection\Lane\Lane;
@@ -36,6 +37,14 @@ final readonly class DishRescues
     ) {
     }
 
+    private function rescue(Batch $batch): ?CookRescue
+    {
+        $assessment = $this->assessments->of($batch);
+        $cook = $this->forecasts->cook($batch, $assessment);
+
+        return $cook === null ? null : $this->forecasts->rescue($batch, $assessment, $cook);
+    }
+
     /** @return array{rescue: CookRescue|null, later: Instant|null, held: list<Lane>} */
     public function of(DishSheet $sheet): array
     {
@@ -44,7 +53,7 @@ final readonly class DishRescues
         return [
             'rescue' => $batch === null || $sheet->schedule->dish->progress?->pulled !== null
                 ? null
-                : $this->forecasts->rescue($batch, $this->assessments->of($batch)),
+                : $this->rescue($batch),
             'later' => self::later($sheet),
             'held' => array_values(
                 array_filter(

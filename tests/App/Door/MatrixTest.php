@@ -262,6 +262,7 @@ final class MatrixTest extends KitchenTestCase
             self::assertInstanceOf(Site::class, $site);
             $initials = 'X'.strtoupper($role->value[0]);
             $account = new Account($site, new Person($login), 'As '.$role->value, $initials, $role);
+            $this->service(Tenant::class)->hold($login);
             $entities->persist($account);
             $entities->flush();
         }

@@ -157,6 +157,7 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
 
     public function testAnEveningWithItsWarningsBeforeEachLimit(): void
     {
+        $this->forecastsAreMade();
         // A long rest in a box: the board says when to read it, before it can be under.
         $this->at('15:00', 'mara');
         $this->beginProduct('Mutton ham', 501, 1, '4.6');

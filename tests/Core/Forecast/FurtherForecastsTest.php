@@ -82,7 +82,9 @@ final class FurtherForecastsTest extends TestCase
     {
         $assessment = Story::of(...$lines)->about('lamb roast')->withThermometer('T9', '500 32 40')->assess('215');
         $target = Temperature::fahrenheit('203');
-        $rescue = CookRescue::of($assessment, CookOutlook::of($assessment, $target), $target);
+        $outlook = CookOutlook::of($assessment, $target);
+        self::assertNotNull($outlook);
+        $rescue = CookRescue::of($assessment, $outlook, $target);
         $kinds = array_map(static fn (CookRemedy $one): string => $one->kind->value, $rescue->remedies);
         sort($kinds);
         self::assertSame($expected, $kinds);
