@@ -206,23 +206,20 @@ final class EveryPageTest extends BrowserTestCase
     }
 
     /**
-     * @return list<string> selectors of the parts of a page that were not shown before, their figures and ids aside: the
-     *     others were looked through already
+     * @return list<string> selectors of the parts of a page that were not checked yet; figures and ids do not count
      */
     private static function newParts(string $page): array
     {
         $main = preg_match('#<main.*</main>#s', $page, $part) === 1 ? $part[0] : $page;
         // What stands around the page differs by role, and is looked through with the first page that has it.
-        if (!self::isKnown(str_replace($main, '', $page))) {
-            $new = ['html'];
-        }
+        $new = self::isKnown(str_replace($main, '', $page)) ? [] : ['html'];
         foreach ((new Crawler($main))->filter('main > *') as $at => $node) {
             if (!self::isKnown((string) $node->ownerDocument?->saveHTML($node))) {
                 $new[] = \sprintf('main > :nth-child(%d)', $at + 1);
             }
         }
 
-        return $new ?? [];
+        return $new;
     }
 
     private static function isKnown(string $page): bool

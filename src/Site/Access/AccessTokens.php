@@ -115,8 +115,8 @@ final readonly class AccessTokens
     {
         $columns = self::COLUMNS;
         /**
-         * @var list<array{id: string, site_id: string, sensor_id: string|null, key_id: string, name: string, made_at: int,
-         *     initials: string, revoked_at: int|null}> $rows
+         * @var list<array{id: string, site_id: string, sensor_id: string|null, key_id: string, name: string,
+         *     made_at: int, initials: string, revoked_at: int|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT $columns FROM access_token t LEFT JOIN account a ON a.id = t.made_by WHERE $where

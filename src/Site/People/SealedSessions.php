@@ -8,8 +8,8 @@ use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\HttpFoundation\Session\Storage\Handler\PdoSessionHandler;
 
 /**
- * Sessions in the database that whoever reads or writes the database can neither use, read nor make: rows are named by a
- * digest of the id in the cookie, and sealed with a key of that id and APP_SECRET.
+ * Encrypts sessions, so that access to the database alone neither reads nor forges one. A row is named by a digest of
+ * the session id, and encrypted with a key derived from that id and APP_SECRET.
  */
 final readonly class SealedSessions implements \SessionHandlerInterface, \SessionUpdateTimestampHandlerInterface
 {

@@ -11,8 +11,8 @@ use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 
 /**
- * Seals what the policies of the database read (site, person, token), so that nobody with the application's database role
- * alone can choose a site. The key follows from APP_SECRET; the database has it in a table that only the owner reads.
+ * Signs the settings that row-level security reads (site, person, token), so that the application's database role alone
+ * cannot choose a site. The key derives from APP_SECRET; the database keeps it in a table that only its owner can read.
  */
 final readonly class TenancyKey
 {
@@ -33,7 +33,7 @@ final readonly class TenancyKey
         return hash_hmac('sha256', "$site\n$person\n$token", $this->key);
     }
 
-    /** After each migration: the owner of the tables writes it, as where a backup of another machine was restored. */
+    /** Stores the key after each migration, as the owner of the tables; also after a restore from another machine. */
     #[AsEventListener(ConsoleEvents::TERMINATE)]
     public function write(ConsoleTerminateEvent $event): void
     {

@@ -38,7 +38,7 @@ final class Tenant
     }
 
     /**
-     * For whoever holds the secret of one thing, or says a login: that is all there is to see, until its site is entered.
+     * Shows only the row that this secret or login belongs to, until its site is entered.
      *
      * @param string $token the digest of the secret, or the login in small letters
      */

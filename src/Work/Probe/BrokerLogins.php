@@ -10,8 +10,8 @@ use Symfony\Component\Filesystem\Exception\IOException;
 use Symfony\Component\Filesystem\Filesystem;
 
 /**
- * Who may log in at this machine's broker: the application, and each sensor that is in use, of every site. Kept in
- * `passwords` in MQTT_DIR; which topics they may use stands beside it (`write_broker` of deploy/serving.sh).
+ * Who may log in to this machine's broker: the application and every active sensor of every site. Stored in
+ * MQTT_DIR/passwords. Which topics they may use is set by `write_broker` in deploy/serving.sh.
  */
 final readonly class BrokerLogins
 {
@@ -25,9 +25,9 @@ final readonly class BrokerLogins
     }
 
     /**
-     * Writes them where they changed, and has the broker read them: it ends the connection of a sensor that was revoked.
+     * Writes the logins if they changed, and tells the broker to reload them. It then disconnects revoked sensors.
      *
-     * @return bool whether they changed; false, too, where the broker is not this machine's
+     * @return bool whether they changed; false if the broker runs on another machine
      *
      * @throws IOException if the folder cannot be written to
      */

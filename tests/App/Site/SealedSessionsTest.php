@@ -55,7 +55,8 @@ final class SealedSessionsTest extends KitchenTestCase
     /** @return array{sess_id: string, sess_data: string} */
     private function row(): array
     {
-        $row = $this->connection()->fetchAssociative("SELECT sess_id, encode(sess_data, 'hex') AS sess_data FROM session");
+        $sql = "SELECT sess_id, encode(sess_data, 'hex') AS sess_data FROM session";
+        $row = $this->connection()->fetchAssociative($sql);
         self::assertIsArray($row);
         \assert(\is_string($row['sess_id']) && \is_string($row['sess_data']));
 
