@@ -102,6 +102,8 @@ final readonly class Projections implements Follower
     public function makeUp(): void
     {
         if ($this->after < 0) {
+            $this->forecasts->leaveToThePage();
+
             return;
         }
         if ($this->forecasts->owesAny()) {

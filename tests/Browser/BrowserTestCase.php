@@ -317,7 +317,7 @@ abstract class BrowserTestCase extends TestCase
         $this->open('/batches/new');
         (new WebDriverSelect($this->find('[name=product]')))->selectByVisibleText($product);
         $this->find('[name=tag]')->clear()->sendKeys($tag);
-        $this->button('Begin')->click();
+        $this->button('Start batch')->click();
         $this->seeIn('h1', $product);
     }
 
@@ -327,9 +327,9 @@ abstract class BrowserTestCase extends TestCase
         $this->find('#line')
             ->clear()
             ->sendKeys($sure ? $line.' because the card lay at the pit' : $line);
-        $this->send($this->button('Keep'));
+        $this->send($this->button('Save'));
         if ($sure && $this->browser->findElements(WebDriverBy::cssSelector('[role=alertdialog]')) !== []) {
-            $this->send($this->button('Yes, keep it'));
+            $this->send($this->button('Yes, save it'));
             $this->find('main [role=status]');
         }
     }

@@ -28,7 +28,7 @@ final class CheckerTest extends BrowserTestCase
     {
         $this->openChecker();
         $this->give(implode('', (new MadeProof())->signed()), 'ndjson');
-        $unknown = 'Unaltered since the holder of this key signed it. Whose key that is, this file cannot say';
+        $unknown = 'Unaltered since the holder of this key signed it. This file cannot show whose key it is';
         $this->assertSays('unknown', $unknown);
         self::assertStringContainsString('Only bin/verify-packet judges the records again', $this->told());
         self::assertStringContainsString('1 batches, 3 events compared', $this->told());
@@ -36,7 +36,7 @@ final class CheckerTest extends BrowserTestCase
             $proof = new MadeProof();
             $alter($proof);
             $this->give(implode('', $proof->signed()), 'ndjson');
-            $this->assertSays('bad', 'It does not all hold');
+            $this->assertSays('bad', 'Something does not match');
             self::assertStringContainsString(self::words($fault->value), $this->told(), $what);
         }
     }
@@ -48,25 +48,25 @@ final class CheckerTest extends BrowserTestCase
         $this->openChecker();
         $this->browser->findElement(WebDriverBy::id('key'))->sendKeys($proof->key);
         $this->give($packet, 'pdf');
-        $this->assertSays('good', 'All holds');
-        self::assertStringContainsString('It is the key you gave', $this->told());
+        $this->assertSays('good', 'Everything matches');
+        self::assertStringContainsString('This is the key you entered', $this->told());
         self::assertStringContainsString('1 pages compared with the records', $this->told());
         $this->give(self::packet(new MadeProof(), '<h1>LS-1 · Lamb: met</h1>'), 'pdf');
-        $this->assertSays('bad', 'It does not all hold');
-        self::assertStringContainsString('A page does not say what its records say (1)', $this->told());
+        $this->assertSays('bad', 'Something does not match');
+        self::assertStringContainsString('A page differs from its records (1)', $this->told());
         $this->give(substr_replace($packet, 'X', 900, 1), 'pdf');
-        $this->assertSays('bad', 'It does not all hold');
+        $this->assertSays('bad', 'Something does not match');
         $this->give($packet."%\n", 'pdf');
-        $this->assertSays('bad', 'It does not all hold');
+        $this->assertSays('bad', 'Something does not match');
         $this->give('%PDF-1.7 of somebody else', 'pdf');
-        $this->assertSays('bad', 'It does not all hold');
-        self::assertStringContainsString('It is no packet or proof', $this->told());
+        $this->assertSays('bad', 'Something does not match');
+        self::assertStringContainsString('This is not a packet or proof of this application', $this->told());
         $key = $this->browser->findElement(WebDriverBy::id('key'));
         $key->clear();
         $key->sendKeys(strrev($proof->key));
         $this->give($packet, 'pdf');
-        $this->assertSays('bad', 'It does not all hold');
-        self::assertStringContainsString('Its key is not the one expected', $this->told());
+        $this->assertSays('bad', 'Something does not match');
+        self::assertStringContainsString('The key is not the one you entered', $this->told());
     }
 
     /** The page as it is handed out, from a file. */

@@ -202,7 +202,7 @@ final class EveryPageTest extends BrowserTestCase
             "document.querySelector('[name=from]').value = document.querySelector('[name=to]').value = arguments[0]",
             [$day],
         );
-        $this->send($this->button('Make it'));
+        $this->send($this->button('Make packet'));
     }
 
     /**

@@ -112,7 +112,7 @@ final class InstalledTest extends BrowserTestCase
             'manager_login' => 'orla',
             'password' => 'three slow rivers meet',
         ]);
-        $this->seeIn('main', 'What to do first');
+        $this->seeIn('main', 'First tasks');
         self::assertMatchesRegularExpression('/\d+:\d\d [ap]m/', $this->find('header')->getText());
         foreach ([['Ned Wold', 'nw', 'ned'], ['Ada Birch', 'ab', 'ada']] as [$name, $initials, $login]) {
             $this->open('/people');
@@ -121,7 +121,7 @@ final class InstalledTest extends BrowserTestCase
         }
         $this->open('/devices');
         $this->typed(['name' => 'Pit tablet']);
-        $this->seeIn('main', 'this one');
+        $this->seeIn('main', 'this tablet');
         $this->open('/sites/new');
         $this->typed(['name' => 'Mill Bend', 'unit' => '°C', 'weight_unit' => 'kilograms', 'clock' => '14:05']);
         $this->seeIn('header', 'Mill Bend');
@@ -139,7 +139,7 @@ final class InstalledTest extends BrowserTestCase
         $environment = ['VERJUICER_ETC' => self::$into.'/etc'] + self::outside();
         $back = new Process(['bin/upgrade', '--back', '2026-01-01 00:00:00+00'], self::ROOT, $environment);
         self::assertSame(1, $back->run());
-        self::assertStringContainsString('Nothing was changed', $back->getErrorOutput());
+        self::assertStringContainsString('You changed nothing, so nothing was saved', $back->getErrorOutput());
         self::assertSame([], glob(self::$into.'/lib/pg-*'));
         $this->open('/login');
         $this->find('[name=_username]');

@@ -13,16 +13,16 @@ final class LateDishTest extends PlanTestCase
     {
         $this->logIn();
         $this->schedule('Tonight');
-        $this->seeIn('aside', 'If you do this now');
+        $this->seeIn('aside', 'Options now');
         $this->browser->findElement(WebDriverBy::cssSelector('aside a[href^="/log"]'))->click();
         $this->find('#line');
         self::assertStringContainsString('set', (string) $this->find('#line')->getAttribute('value'));
-        $this->send($this->button('Keep'));
+        $this->send($this->button('Save'));
         $this->schedule('Tonight');
         $later = $this->all('form[action$="/later"] button');
         if ($later !== []) {
             $this->send($later[0]);
-            $this->seeIn('body', 'The meal is moved');
+            $this->seeIn('body', 'The serving time is changed');
         }
         self::assertSame(0, $this->broken());
     }

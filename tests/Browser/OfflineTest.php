@@ -48,7 +48,7 @@ final class OfflineTest extends BrowserTestCase
         $this->reconnect();
         $this->open('/');
         $this->seeIn('#unsent', 'nonsense');
-        $this->seeIn('#unsent', 'Throw it away');
+        $this->seeIn('#unsent', 'Delete entry');
         $made = $this->column(
             "SELECT members->'temp'->>'f' FROM event WHERE members->>'made_offline' = 'true' ORDER BY at, seq",
         );
@@ -57,7 +57,7 @@ final class OfflineTest extends BrowserTestCase
         $this->browser->findElement(WebDriverBy::cssSelector('#unsent a[data-drop]'))->click();
         $this->until(fn (): bool => $this->find('#line')->getAttribute('value') === '7 nonsense');
         $this->open($batch);
-        $this->seeIn('body', 'made without a network');
+        $this->seeIn('body', 'entered without a connection');
     }
 
     public function testTheDeviceWarnsByPlainLimitsAndAsksBeforeLoggingOut(): void

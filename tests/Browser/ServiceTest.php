@@ -19,20 +19,20 @@ final class ServiceTest extends BrowserTestCase
         $this->type('51 38.5 T1');
         $this->seeIn('main [role=status]', 'Kept: Tag 51, Pork ribs · ribs · 38.5 °F · T1 · now');
         $this->type('51 cook 250 convection');
-        $this->seeIn('[data-rule=cook]', 'Not read yet. Needs 145 °F for 15 s (intact cut).');
+        $this->seeIn('[data-rule=cook]', 'No reading yet. Needs 145 °F for 15 s (intact cut).');
 
         // The keypad: tag, number, done.
         $this->open('/');
         $this->button('Keypad')->click();
         $this->press('51', '6', '1', 'T1');
         $this->seeIn('#echo', 'Tag 51, Pork ribs · ribs · 61 °F · T1 · now');
-        $this->button('Keep')->click();
+        $this->button('Save')->click();
         $this->seeIn('main [role=status]', '61 °F');
 
         // A jump no meat makes is asked about once.
         $this->type('51 203');
-        $this->seeIn('[role=alertdialog]', 'bigger jump');
-        $this->button('Yes, keep it')->click();
+        $this->seeIn('[role=alertdialog]', 'This change since the last reading is bigger than meat can make');
+        $this->button('Yes, save it')->click();
         $this->seeIn('main [role=status]', '203 °F');
 
         $this->openTag(51);
@@ -41,9 +41,9 @@ final class ServiceTest extends BrowserTestCase
         $this->button('Off the heat')->click();
         $this->find('details[open] > form [name=method]')->sendKeys('rack under foil');
         $this->find('details[open] > form > button')->click();
-        $this->seeIn('[data-rule=rest]', 'Resting and not read yet');
-        $this->button('More')->click();
-        $this->button('Serve')->click();
+        $this->seeIn('[data-rule=rest]', 'Resting, with no reading yet. Check by');
+        $this->button('More steps')->click();
+        $this->button('Record: served')->click();
         $this->find('details[open] > form > button')->click();
         $this->seeIn('.batch-head', 'shown');
         $this->seeIn('main', 'This batch has ended.');
@@ -159,7 +159,7 @@ final class ServiceTest extends BrowserTestCase
             }
         }
         $keys->sendKeys(WebDriverKeys::ENTER);
-        $this->seeIn('main', 'The delivery is kept.');
+        $this->seeIn('main', 'The delivery is saved.');
         $this->seeIn('main', 'NF-990');
 
         // At the pit: a number, then the button that says what it is.
@@ -225,7 +225,7 @@ final class ServiceTest extends BrowserTestCase
         $this->find('[data-due] a')->click();
         $this->find('svg[role=group] [data-reading]');
         $this->follow('main a[href$="/steps"]');
-        $this->button('Throw away');
+        $this->button('Record: discarded');
     }
 
     public function testTheBoardCountsDownAndKeepsItselfCurrent(): void

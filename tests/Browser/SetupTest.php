@@ -39,7 +39,7 @@ final class SetupTest extends BrowserTestCase
         }
         $this->keys(WebDriverKeys::TAB); // past the fold of products, to the button
         $this->keys(WebDriverKeys::ENTER);
-        $this->seeIn('main', 'What to do first');
+        $this->seeIn('main', 'First tasks');
         self::assertSame(
             ['Bend of the River|lb|12|F|189|OF'],
             $this->column(

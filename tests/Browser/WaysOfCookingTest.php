@@ -230,7 +230,7 @@ final class WaysOfCookingTest extends BrowserTestCase
         foreach ($fields as $name => $typed) {
             $this->find("[name=$name]")->sendKeys($typed);
         }
-        $this->button('Take these readings back')->click();
+        $this->button('Void these readings')->click();
         $this->seeIn('#everything', '3 readings of core');
         $this->seeIn('[data-rule=cook][data-verdict=met]', 'is shown');
         self::assertSame('met', $this->ofTheCommand()['rules_judged']['cook']);
@@ -256,14 +256,14 @@ final class WaysOfCookingTest extends BrowserTestCase
         );
         $this->type('43 serve -5', sure: true);
         $this->openAny('43');
-        $this->button('Served under the consumer advisory, undercooked by intent.')->click();
+        $this->button('Serve it under the consumer advisory, undercooked on purpose.')->click();
         $this->seeIn('#everything', 'Served under the consumer advisory');
         self::assertSame(
             [],
             $this->browser->findElements(WebDriverBy::cssSelector('#actions [name=finding][value=cook]')),
-            'it is settled',
+            'it is resolved',
         );
-        $this->seeIn('[data-rule=cook]', 'Under the consumer advisory; the finding stays.');
+        $this->seeIn('[data-rule=cook]', 'Served under the consumer advisory. The limit is still not met.');
     }
 
     private function beginAs(
@@ -289,13 +289,13 @@ final class WaysOfCookingTest extends BrowserTestCase
         if ($advisory) {
             $this->find('[name=advisory]')->sendKeys(WebDriverKeys::SPACE);
         }
-        $this->send($this->button('Begin'));
+        $this->send($this->button('Start batch'));
         // Why it is late is asked first, then whether the time is right.
         $answers = ['[name=reason]' => 'the card lay at the pit', '[name=sure]' => WebDriverKeys::SPACE];
         foreach ($answers as $asked => $keys) {
             foreach ($this->browser->findElements(WebDriverBy::cssSelector($asked)) as $field) {
                 $field->sendKeys($keys);
-                $this->send($this->button('Begin'));
+                $this->send($this->button('Start batch'));
             }
         }
         $this->find('#everything');

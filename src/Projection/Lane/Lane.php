@@ -36,6 +36,8 @@ final readonly class Lane
      * @param string|null $container it is in
      * @param bool $isMass whether it was pulled or chopped: then a pan is read, not its pieces
      * @param bool $hasLeftover whether brine or spritz that touched raw meat is left over
+     * @param bool $isLastInDoubt whether the thermometer of the last reading failed a check
+     * @param bool $isShortOfCode whether it is on the heat, and the code requirement is not met yet
      * @param bool $hasOwnWay whether it is pieces that went their own way, not a part of the mass
      */
     public function __construct(
@@ -69,6 +71,8 @@ final readonly class Lane
         public ?string $container,
         public bool $hasLeftover,
         public bool $isMass,
+        public bool $isLastInDoubt,
+        public bool $isShortOfCode,
     ) {
     }
 

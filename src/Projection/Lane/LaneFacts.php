@@ -36,7 +36,7 @@ use Verjuicer\Core\Measure\Threshold;
 final readonly class LaneFacts
 {
     /** Of what is packed; grows with every change of it. */
-    public const VERSION = 11;
+    public const VERSION = 12;
     private const MOST_POINTS = 24;
     private const PACKED = [
         'product',
@@ -45,6 +45,8 @@ final readonly class LaneFacts
         'stages',
         'line',
         'last',
+        'last_in_doubt',
+        'is_short_of_code',
         'dues',
         'pit',
         'place',
@@ -89,6 +91,8 @@ final readonly class LaneFacts
                 ),
                 'line' => array_map(self::point(...), self::line(Outline::of($timeline))),
                 'last' => $last === null ? null : self::point($last),
+                'last_in_doubt' => \in_array($last?->id, $assessment->suspectReadings, true),
+                'is_short_of_code' => self::isShortOfCode($assessment),
                 'dues' => array_map(
                     static fn (Countdown $one): array => [
                         $one->rule,
@@ -245,7 +249,16 @@ final readonly class LaneFacts
             $facts['container'],
             $facts['has_leftover'],
             $facts['is_mass'],
+            $facts['last_in_doubt'],
+            $facts['is_short_of_code'],
         );
+    }
+
+    /** Whether it is on the heat and the code requirement is not met yet. */
+    private static function isShortOfCode(Assessment $assessment): bool
+    {
+        return $assessment->timeline->stage()?->name() === 'cook'
+            && ($assessment->rulesJudged['cook'] ?? Verdict::Met) !== Verdict::Met;
     }
 
     /** Whether it was pulled or chopped: then a pan is read, not its pieces. */

@@ -14,6 +14,7 @@ use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\People\CurrentAccount;
 
 /** The alarms: take one, settle it, put it off with a reason; what was told to whom; and whether they arrive at all. */
@@ -27,6 +28,7 @@ final class AlarmController extends FormController
         private readonly Sendings $sendings,
         private readonly Ledger $ledger,
         private readonly AlarmLines $lines,
+        private readonly Lanes $lanes,
         private readonly CurrentAccount $account,
         private readonly TranslatorInterface $translator,
         private readonly Now $now,
@@ -43,6 +45,7 @@ final class AlarmController extends FormController
             'open' => $this->alarms->open($site),
             'past' => $this->alarms->past($site),
             'last_test' => $this->alarms->lastTest($site),
+            'still_open' => $this->lanes->countUnsettled($site),
             'is_test_due' => $this->lines->isTestDue($site),
         ]);
     }

@@ -62,8 +62,12 @@ final readonly class OfferedSteps
     private static function likely(array $offers, ?Lane $lane): ?StepOffer
     {
         $first = $offers[0] ?? null;
-        if ($lane === null || $lane->hasEnded()) {
+        if ($lane === null) {
             return $first;
+        }
+        // The page advises to keep it on the heat: the biggest button does not say the opposite.
+        if ($lane->isShortOfCode) {
+            return null;
         }
         $last = $lane->last?->temp;
         if ($first?->kind === 'cold_hold' && $lane->stage() === 'cool' && $last?->isAbove($lane->cold) === true) {

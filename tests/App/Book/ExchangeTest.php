@@ -95,17 +95,17 @@ final class ExchangeTest extends KitchenTestCase
         $before = $this->number("SELECT count(*) FROM event WHERE type = 'reading'");
         $page = $this->submit($text, $mapping);
         self::assertStringContainsString($said, $page->filter('main')->text());
-        self::assertSame($before, $this->number("SELECT count(*) FROM event WHERE type = 'reading'"), 'nothing yet');
+        self::assertSame($before, $this->number("SELECT count(*) FROM event WHERE type = 'reading'"), 'not written');
         if ($kept === 0) {
-            self::assertCount(0, $page->selectButton('Take it'));
+            self::assertCount(0, $page->selectButton('Import'));
 
             return;
         }
-        $this->client->submit($page->selectButton('Take it')->form());
+        $this->client->submit($page->selectButton('Import')->form());
         self::assertResponseRedirects('/exchange');
         self::assertSame($before + $kept, $this->number("SELECT count(*) FROM event WHERE type = 'reading'"));
         self::assertStringContainsString(
-            '0 are new, '.$kept.' are there already',
+            '0 new, '.$kept.' already exist',
             $this->submit($text, $mapping)->filter('main')->text(),
             'the same again is known',
         );
@@ -117,20 +117,20 @@ final class ExchangeTest extends KitchenTestCase
         yield 'with a zone of its own' => [
             "time,temp\n2026-11-01T12:00:00Z,160.5\n2026-11-01T12:10:00Z,161\n",
             [],
-            '2 are new',
+            '2 new',
             2,
         ];
         yield 'on the wall, in °C, other columns' => [
             "id;t;when\n1;71,5;2026-11-01 05:00\n2;72,0;2026-11-01 05:10\n3;72,0;2026-11-01 05:10\n",
             ['time' => '3', 'temperature' => '2', 'unit' => 'C'],
-            '2 are new',
+            '2 new',
             2,
         ];
-        yield 'without a header' => ["2026-11-01 05:00:30,160\n", ['header' => ''], '1 are new', 1];
+        yield 'without a header' => ["2026-11-01 05:00:30,160\n", ['header' => ''], '1 new', 1];
         yield 'a clock that goes back' => [
             "t,v\n2026-11-01 01:50,160\n2026-11-01 01:10,161\n2026-11-01 01:50,162\n",
             [],
-            '3 are new',
+            '3 new',
             3,
         ];
         yield 'one bad line refuses all' => ["t,v\n2026-11-01 05:00,160\n2026-11-01 05:10,hot\n", [], 'Line 3:', 0];
@@ -138,7 +138,7 @@ final class ExchangeTest extends KitchenTestCase
         yield 'a spot it does not have' => [
             "t,v\n2026-11-01 05:00,160\n",
             ['spot' => 'elbow'],
-            'is no spot of this product',
+            '), and nothing else this line takes',
             0,
         ];
         yield 'a time ahead' => ["t,v\n2126-03-08 05:30,160\n", [], 'lies ahead', 0];
@@ -147,13 +147,13 @@ final class ExchangeTest extends KitchenTestCase
         yield 'a piece it does not have' => [
             "t,v\n2026-11-01 05:00,160\n",
             ['piece' => '9'],
-            'write a whole number from 1 to 4',
+            'Enter a whole number from 1 to 4',
             0,
         ];
         yield 'a zone that is none' => [
             "t,v\n2026-11-01 05:00,160\n",
             ['zone' => 'Atlantis'],
-            'Write a zone such as',
+            'Enter a zone, such as America/Denver',
             0,
         ];
     }
@@ -163,7 +163,7 @@ final class ExchangeTest extends KitchenTestCase
     {
         $this->logIn('dell');
         $page = $this->submit("t,v\n2026-11-01T12:00:00Z,$logged\n", []);
-        $this->client->submit($page->selectButton('Take it')->form());
+        $this->client->submit($page->selectButton('Import')->form());
         self::assertJsonStringEqualsJsonString(
             $kept,
             $this->words("SELECT (members->'temp')::text FROM event WHERE type = 'reading' ORDER BY seq DESC LIMIT 1"),
@@ -251,7 +251,7 @@ final class ExchangeTest extends KitchenTestCase
             'what the file says stands beside it',
         );
         self::assertStringContainsString(
-            'taken in from a file by DF, which says it was written down Mon 23 Nov 2026 18:00',
+            'imported by DF; the file says it was recorded Mon 23 Nov 2026 18:00',
             $this->client->request('GET', $this->path(7))->filter('#everything')->text(),
         );
         self::assertNull($this->service(ChainWalk::class)->firstBreak($dell->site));
@@ -330,7 +330,7 @@ final class ExchangeTest extends KitchenTestCase
     /** @param array<string, string> $mapping */
     private function submit(string $text, array $mapping): Crawler
     {
-        $form = $this->client->request('GET', '/exchange')->selectButton('See what would happen')->form();
+        $form = $this->client->request('GET', '/exchange')->selectButton('Preview import')->form();
         $values =
             $mapping + ['what' => 'logger', 'tag' => '7', 'text' => $text, 'thermometer' => 'T1'] + $form->getValues();
 

@@ -61,15 +61,15 @@ final class InspectorTest extends KitchenTestCase
         $text = $this->text($this->made($scope, $paper));
         foreach (
             [
-                'Packet for an inspector',
+                'Inspection packet',
                 'Quarry Lane Smokehouse',
-                'Verdicts by rule',
+                'Results by rule',
                 '3-501.14',
                 'FDA Food Code 2022',
                 'T2 QL-0119',
                 '145 °F for 4 min',
                 '3-401.11(A)',
-                'readings in hot hold at least every 2 h',
+                'hot-holding check at least every 2 h',
                 ...$within,
             ] as $words
         ) {
@@ -79,7 +79,7 @@ final class InspectorTest extends KitchenTestCase
             self::assertStringNotContainsString($words, $text);
         }
         self::assertMatchesRegularExpression('/\b1 ?\/ ?\d+\b/', $text, 'pages are numbered');
-        self::assertMatchesRegularExpression('/Link \d+: [0-9a-f]{10}/', $text);
+        self::assertMatchesRegularExpression('/Entry \d+: [0-9a-f]{10}/', $text);
     }
 
     /** @return iterable<string, array{PacketScope, string, list<string>, list<string>}> */
@@ -89,7 +89,7 @@ final class InspectorTest extends KitchenTestCase
         yield 'a product' => [
             new PacketScope($from, $to, product: 'Pork loin'),
             'Letter',
-            ['Pork loin', 'Never got there', 'Ridge Road Provisions', 'Alarms', 'Wake: Tag 18 Pork loin'],
+            ['Pork loin', 'Never got there', 'Ridge Road Provisions', 'Alarms', 'Urgent: Tag 18 Pork loin'],
             ['Beef brisket', 'Turkey breast'],
         ];
         yield 'a lot' => [
@@ -98,7 +98,7 @@ final class InspectorTest extends KitchenTestCase
             ['Goat leg', 'Orchard brine'],
             ['Pork loin'],
         ];
-        yield 'nothing' => [new PacketScope($from, $to, batch: 'none'), 'A4', ['No batch was under way'], ['Goat leg']];
+        yield 'nothing' => [new PacketScope($from, $to, batch: 'none'), 'A4', ['No batches in this time'], ['Goat leg']];
     }
 
     public function testAPacketStandsAlone(): void
@@ -158,7 +158,7 @@ final class InspectorTest extends KitchenTestCase
         $text = $this->text($this->made($scope, 'A4'));
         $links = $this->number('SELECT max(position) FROM chain_link');
         // The digest of the file is written down once it is made.
-        self::assertStringContainsString($links - 1 .' links of the chain hold', $text);
+        self::assertStringContainsString($links - 1 .' chain entries match', $text);
         $id = $this->words(
             "SELECT e.id FROM event e JOIN batch b ON b.id = e.batch_id
              WHERE b.product_name = 'Duck' AND e.type = 'reading' ORDER BY e.seq LIMIT 1",
@@ -173,10 +173,10 @@ final class InspectorTest extends KitchenTestCase
         $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
         $this->logIn('ike');
         $text = $this->text($this->made($scope, 'A4'));
-        foreach (['It is not all what was written down', 'was altered', "tag $tag,", $id] as $told) {
+        foreach (['Some records do not match', 'was altered', "tag $tag,", $id] as $told) {
             self::assertStringContainsString($told, $text);
         }
-        self::assertStringNotContainsString('links of the chain hold', $text);
+        self::assertStringNotContainsString('chain entries match', $text);
     }
 
     public function testAPacketIsAskedForMadeInTheBackgroundAndTaken(): void
@@ -186,21 +186,21 @@ final class InspectorTest extends KitchenTestCase
         $this->logIn('ike');
         $page = $this->client->request('GET', '/packets');
         $page = $this->client->submit(
-            $page->selectButton('Make it')->form(['from' => '2026-12-02', 'to' => '2026-12-01']),
+            $page->selectButton('Make packet')->form(['from' => '2026-12-02', 'to' => '2026-12-01']),
         );
         self::assertSelectorExists('#problem-to');
         $page = $this->client->submit(
-            $page->selectButton('Make it')->form(['from' => '2020-01-01', 'to' => '2026-12-01', 'lot' => 'NO-SUCH']),
+            $page->selectButton('Make packet')->form(['from' => '2020-01-01', 'to' => '2026-12-01', 'lot' => 'NO-SUCH']),
         );
         self::assertStringContainsString(
-            'of that batch code, lot or product',
+            'No batch of these days has this batch code, lot or product',
             $page->filter('#problem-to')->text(),
             'a slip of the pen is no empty packet',
         );
         $id = $this->asked(new PacketScope('2020-01-01', '2100-01-01', product: 'Duck'), 'A4');
         $this->connection()->executeStatement('UPDATE packet SET finished_at = NULL, pdf = NULL WHERE id = ?', [$id]);
         $page = $this->client->request('GET', '/packets/'.$id);
-        self::assertStringContainsString('Being made', $page->filter('main')->text());
+        self::assertStringContainsString('In progress', $page->filter('main')->text());
         self::assertSelectorExists('meta[http-equiv=refresh]', 'it looks again by itself, without a script');
         $this->client->request('GET', "/packets/$id/packet.pdf");
         self::assertResponseStatusCodeSame(404);
@@ -222,7 +222,7 @@ final class InspectorTest extends KitchenTestCase
         $this->logIn('mara');
         $page = $this->client->request('GET', '/packets/'.$id, server: ['HTTP_HOST' => 'elsewhere.example']);
         $page = $this->client->submit(
-            $page->selectButton('Make a link')->form(['days' => '3']),
+            $page->selectButton('Create link')->form(['days' => '3']),
             serverParameters: ['HTTP_HOST' => 'elsewhere.example'],
         );
         $address = trim($page->filter('p.bg-sand')->text());
@@ -263,7 +263,7 @@ final class InspectorTest extends KitchenTestCase
             $page->filter('main')->text(),
         );
         self::assertSame(2, substr_count($page->filter('#openings + ul')->text(), 'by the link'), 'page and file');
-        $withdrawn = $page->selectButton('Withdraw the link')->form();
+        $withdrawn = $page->selectButton('Withdraw link')->form();
         $this->connection()->executeStatement(
             "UPDATE packet SET expires_at = '".TestKitchen::MOMENT."'::timestamptz - interval '1 second'",
         );
@@ -283,11 +283,11 @@ final class InspectorTest extends KitchenTestCase
         $this->logIn('wynn');
         $page = $this->client->request('GET', '/trends');
         $text = $page->filter('main')->text();
-        self::assertStringContainsString('cooling, first gate', $text);
-        self::assertMatchesRegularExpression('/\d of \d batches held hot had a gap/', $text);
+        self::assertStringContainsString('First cooling limit', $text);
+        self::assertMatchesRegularExpression('/\d of \d batches in hot holding had a longer gap/', $text);
         self::assertStringContainsString('off by +4.8 °F', $page->filter('a:contains("T2")')->text());
         foreach (
-            ['by_rule' => 'cooked through', 'by_product' => 'Pork loin', 'took/cook' => 'Cook'] as $group => $bar
+            ['by_rule' => 'Cooking temperature', 'by_product' => 'Pork loin', 'took/cook' => 'Cook'] as $group => $bar
         ) {
             $link = $page
                 ->filter("a[href*='/trends/$group']:contains('$bar')")
@@ -340,7 +340,7 @@ final class InspectorTest extends KitchenTestCase
     {
         $this->logIn('dell');
         $day = fn (): string => $this->client->request('GET', '/days/2026-11-24')->filter('main')->text();
-        self::assertStringNotContainsString('Chain last walked', $day());
+        self::assertStringNotContainsString('Last integrity check', $day());
         $this->asOwner();
         $this->service(MachineStates::class)->note('verify', false, 'a chain breaks: see verjuicer:verify');
         $this->logIn('dell');
@@ -352,11 +352,11 @@ final class InspectorTest extends KitchenTestCase
         $this->logIn('wynn');
         $text = $this->client->request('GET', '/keeping')->filter('main')->text();
         self::assertStringContainsString('at least 24 months', $text);
-        self::assertStringContainsString('Nobody has written down yet', $text);
+        self::assertStringContainsString('No basis recorded yet', $text);
         $this->client->request('GET', '/site');
         self::assertResponseStatusCodeSame(403);
         $this->logIn('dell');
-        $form = fn () => $this->client->request('GET', '/site')->selectButton('Keep')->form();
+        $form = fn () => $this->client->request('GET', '/site')->selectButton('Save')->form();
         $page = $this->client->submit($form(), ['keep_months' => '0', 'keep_basis' => 'County rule 12']);
         self::assertSelectorExists('#problem-keep_months');
         self::assertSame(
@@ -387,7 +387,7 @@ final class InspectorTest extends KitchenTestCase
         self::assertStringContainsString($today->format('j M Y'), $cells[2], 'an open one counts as of today');
         self::assertSame('1', $cells[4], 'one is past its time, and is there all the same');
         self::assertStringContainsString(
-            'Link '.$this->number('SELECT max(position) FROM chain_link').':',
+            'Entry '.$this->number('SELECT max(position) FROM chain_link').':',
             $page->filter('main')->text(),
         );
     }

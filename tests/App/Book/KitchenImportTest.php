@@ -125,11 +125,11 @@ final class KitchenImportTest extends KitchenTestCase
                 ['kind' => 'recall', 'number' => 'P-99', 'body' => 'Call.', 'reason' => 'first', 'by' => 'QQ'],
             ],
         ]);
-        $form = $this->client->request('GET', '/exchange')->selectButton('See what would happen')->form();
+        $form = $this->client->request('GET', '/exchange')->selectButton('Preview import')->form();
         $page = $this->client->request('POST', '/exchange', ['what' => 'site', 'text' => $text] + $form->getValues());
-        self::assertStringContainsString('6 are new, 1 are there already', $page->filter('main')->text());
-        $this->client->submit($page->selectButton('Take it')->form());
-        self::assertStringContainsString('6 taken in', $this->client->followRedirect()->filter('main')->text());
+        self::assertStringContainsString('6 new, 1 already exist', $page->filter('main')->text());
+        $this->client->submit($page->selectButton('Import')->form());
+        self::assertStringContainsString('6 imported', $this->client->followRedirect()->filter('main')->text());
         self::assertSame('Quarry Lane Smokehouse', $this->words('SELECT name FROM site'), 'at work it keeps its own');
         self::assertSame(
             'Taken in from a file, which says: first (QQ, –)',

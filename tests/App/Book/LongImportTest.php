@@ -132,13 +132,13 @@ final class LongImportTest extends KitchenTestCase
             Instant::parse('2030-01-01T00:00:00Z'),
         ), false);
         self::assertStringNotContainsString('"HALF"', implode('', $all));
-        $form = $this->client->request('GET', '/packets')->selectButton('Make it')->form();
+        $form = $this->client->request('GET', '/packets')->selectButton('Make packet')->form();
         $this->client->submit($form, ['from' => '2026-11-20', 'to' => '2026-11-22', 'product' => '']);
         $packets = $this->service(Packets::class);
         $packet = $packets->find(basename((string) $this->client->followRedirect()->getUri()));
         self::assertNotNull($packet);
         $text = VolumesTest::text($packets->pdf($packet));
-        self::assertStringContainsString('is taken in from a file yet: HALF.', $text);
+        self::assertStringContainsString('import is not complete: HALF.', $text);
         self::assertStringNotContainsString(' HALF, ', $text);
     }
 
@@ -173,16 +173,16 @@ final class LongImportTest extends KitchenTestCase
         $page = $this->client->request('GET', '/exchange');
         $this->client->submit($page->selectButton('Stop')->form());
         $page = $this->client->followRedirect();
-        self::assertStringContainsString('stopped: 0 of – entries are in', $page->filter('main')->text());
-        $this->client->submit($page->selectButton('Go on')->form());
-        self::assertStringContainsString('1 taken in', $this->client->followRedirect()->filter('main')->text());
+        self::assertStringContainsString('stopped: 0 of – entries imported', $page->filter('main')->text());
+        $this->client->submit($page->selectButton('Resume')->form());
+        self::assertStringContainsString('1 imported', $this->client->followRedirect()->filter('main')->text());
         $this->connection()->executeStatement(
             "UPDATE import SET finished_at = NULL, added = NULL, done = 2, problem = 'the disk is full' WHERE id = ?",
             [$import->id],
         );
         $page = $this->client->request('GET', '/exchange');
-        self::assertStringContainsString('broke off after 2 entries', $page->filter('main')->text());
-        self::assertCount(1, $page->selectButton('Go on'));
+        self::assertStringContainsString('stopped after 2 imported entries', $page->filter('main')->text());
+        self::assertCount(1, $page->selectButton('Resume'));
     }
 
     public function testWhoeverWaitsForAnAnswerMakesOnlyAFewAnewOfThoseThatAreOver(): void

@@ -34,7 +34,7 @@ final class PapersTest extends KitchenTestCase
         $body = $page->filter('textarea')->text();
         self::assertStringContainsString('## ', $page->filter('textarea')->html());
         self::assertDoesNotMatchRegularExpression('/\{\w+\}|\bapproved by\b/i', $body, 'every figure is filled in');
-        self::assertStringContainsString('your regulatory authority decides', $page->filter('main')->text());
+        self::assertStringContainsString('Your regulatory authority decides what you need and if it is enough', $page->filter('main')->text());
         self::assertStringNotContainsString('Approved by', $page->filter('main section')->first()->text());
     }
 
@@ -62,14 +62,14 @@ final class PapersTest extends KitchenTestCase
     {
         $this->logIn('dell');
         $page = $this->client->request('GET', '/papers/preserving');
-        $form = $page->selectButton('Keep this version')->form([
+        $form = $page->selectButton('Save version')->form([
             'number' => 'HP-1', 'reason' => 'asked by the county', 'from' => '2026-11-24',
         ]);
         $this->client->submit($form);
-        self::assertSelectorTextContains('#problem-from', 'only with the approval');
+        self::assertSelectorTextContains('#problem-from', 'approval of an authority');
         $form['approved_by'] = 'County health';
         $this->client->submit($form);
-        self::assertSelectorTextContains('#problem-approved_by', 'its day and its number');
+        self::assertSelectorTextContains('#problem-approved_by', 'Enter the authority, the date and the number of the approval, or none of them');
         $form['approved_on'] = '2026-11-02';
         $form['approval_number'] = 'V-77';
         $this->client->submit($form);
@@ -86,17 +86,17 @@ final class PapersTest extends KitchenTestCase
         self::assertStringContainsString('approval.pdf', $this->client->followRedirect()->filter('main')->text());
         file_put_contents($file, '<script>');
         $this->attach($file);
-        self::assertSelectorTextContains('#problem-file', 'A PDF, PNG or JPEG');
+        self::assertSelectorTextContains('#problem-file', 'Choose a PDF, PNG or JPEG of at most 5 MB');
         unlink($file);
         $this->logIn('ike');
         $page = $this->client->request('GET', '/papers/preserving');
-        $this->client->submit($page->selectButton('I have read it')->form());
+        $this->client->submit($page->selectButton('I have read this and was trained')->form());
         self::assertStringContainsString('Ike', $this->client->followRedirect()->filter('main')->text());
         $this->client->request('GET', '/papers/preserving/paper.pdf');
         $content = (string) $this->client->getResponse()->getContent();
         $pdf = new Process(['pdftotext', '-layout', '-', '-'], null, null, $content);
         $pdf->mustRun();
-        foreach (['HP-1, 1', 'County health', 'HACCP plan', 'your regulatory authority decides'] as $words) {
+        foreach (['HP-1, 1', 'County health', 'HACCP plan', 'Your regulatory authority decides what you need and if it is enough'] as $words) {
             self::assertStringContainsString($words, (string) preg_replace('/\s+/', ' ', $pdf->getOutput()));
         }
         $walk = $this->service(ChainWalk::class);
@@ -117,7 +117,7 @@ final class PapersTest extends KitchenTestCase
         $site = $this->logIn('dell')->site;
         if ($isWithdrawn) {
             $page = $this->client->request('GET', '/papers/vacuum_pack');
-            $form = $page->selectButton('Keep this version')->form(['reason' => 'stopped', 'from' => '2026-11-24']);
+            $form = $page->selectButton('Save version')->form(['reason' => 'stopped', 'from' => '2026-11-24']);
             $form['withdrawn'] = '1';
             $this->client->submit($form);
             self::assertNull($this->service(Procedures::class)->inForce($site, ProcedureKind::VacuumPack));
@@ -134,8 +134,8 @@ final class PapersTest extends KitchenTestCase
         );
         self::assertCount($count, $findings);
         $page = $this->client->request('GET', $this->path(27))->filter('main')->text();
-        self::assertSame($isWithdrawn, str_contains($page, 'no written procedure for that was in force'));
-        self::assertSame(!$isWithdrawn, str_contains($page, 'By P-4, version 1 (Vacuum packing)'));
+        self::assertSame($isWithdrawn, str_contains($page, 'without a written procedure in force'));
+        self::assertSame(!$isWithdrawn, str_contains($page, 'Made under P-4, version 1 (Vacuum packing)'));
     }
 
     public function testNobodySignsForWhatIsNotInForce(): void
@@ -199,7 +199,7 @@ final class PapersTest extends KitchenTestCase
         $this->service(EntityManagerInterface::class)->flush();
         $parts = [
             'Mutton ham (cured)', 'Flow', 'CCP 1', 'Critical limit', 'Monitoring', 'Corrective action', 'Verification',
-            'nitrite', '158 °F at once',
+            'nitrite', 'or reaches 158 °F',
         ];
         foreach ($parts as $words) {
             self::assertStringContainsString($words, $text(), $words);

@@ -166,7 +166,7 @@ final class ProofTest extends KitchenTestCase
              VALUES (gen_random_uuid(), '{$site->id->toRfc4122()}', repeat('a', 64), '$after', '', 'x', now())",
         );
         self::assertSame(1, $verify->execute([]));
-        self::assertStringContainsString('not the one the chain says', $verify->getDisplay());
+        self::assertStringContainsString('not the key named in the chain', $verify->getDisplay());
     }
 
     public function testALostKeyIsFoundAndSaidWithItsReason(): void
@@ -177,11 +177,11 @@ final class ProofTest extends KitchenTestCase
         $this->asOwner();
         $verify = new CommandTester($this->service(VerifyCommand::class));
         self::assertSame(1, $verify->execute([]));
-        self::assertStringContainsString('not the one the chain says', $verify->getDisplay());
+        self::assertStringContainsString('not the key named in the chain', $verify->getDisplay());
         $rotate = new CommandTester($this->service(RotateKeysCommand::class));
         self::assertSame(0, $rotate->execute(['--reason' => 'the disk failed', '--lost' => true]));
         self::assertSame(0, $verify->execute([]), $verify->getDisplay());
-        self::assertStringContainsString('does not vouch: the disk failed', $verify->getDisplay());
+        self::assertStringContainsString('did not approve it: the disk failed', $verify->getDisplay());
         [$code, $said] = $this->checked($this->packet('Duck'));
         self::assertSame(1, $code);
         self::assertStringContainsString('the one before does not vouch for the next (the disk failed)', $said);

@@ -24,7 +24,7 @@ final class RecordBookTest extends KitchenTestCase
         $day = $this->day(0);
         $page = $this->client->request('GET', '/days/'.$day);
         $row = $page->filter('[data-batch="18"]')->text();
-        self::assertStringContainsString('cooked through', $row);
+        self::assertStringContainsString('Cooking temperature', $row);
         self::assertStringContainsString('open', $row);
         self::assertStringContainsString(
             'also on another day',
@@ -33,7 +33,7 @@ final class RecordBookTest extends KitchenTestCase
         );
         self::assertStringContainsString('T2', $page->filter('main')->text());
         self::assertStringContainsString('NF-903', $this->pagesOf($day, -1), 'the refused lot stands on its day');
-        self::assertMatchesRegularExpression('/Link \d+: [0-9a-f]{64}/', $page->filter('main')->text());
+        self::assertMatchesRegularExpression('/Entry \d+: [0-9a-f]{64}/', $page->filter('main')->text());
     }
 
     public function testANightsCookStandsOnBothItsDays(): void
@@ -55,7 +55,7 @@ final class RecordBookTest extends KitchenTestCase
         $day = $this->day(0);
         $this->logIn('dell');
         $page = $this->client->request('GET', '/days/'.$day);
-        $form = $page->selectButton('Verify and sign')->form(['password' => 'wrong']);
+        $form = $page->selectButton('Sign the day')->form(['password' => 'wrong']);
         $page = $this->client->submit($form);
         self::assertSelectorTextContains('#problem-password', 'not your password');
         self::assertGreaterThan(
@@ -71,7 +71,7 @@ final class RecordBookTest extends KitchenTestCase
         ) {
             $fields[$name] = 'thrown away tomorrow, seen by the manager';
         }
-        $form = $page->selectButton('Verify and sign')->form($fields);
+        $form = $page->selectButton('Sign the day')->form($fields);
         $this->client->submit($form);
         self::assertResponseRedirects('/days/'.$day);
         $this->client->submit($form);
@@ -79,7 +79,7 @@ final class RecordBookTest extends KitchenTestCase
         $page = $this->client->followRedirect();
         self::assertStringContainsString('Signed by Dell Farrow', $page->filter('main')->text());
         self::assertStringNotContainsString('after it was signed', $page->filter('main')->text());
-        self::assertStringNotContainsString('judged now', $page->filter('main details')->text());
+        self::assertStringNotContainsString('result now', $page->filter('main details')->text());
         self::assertNull(
             $this->service(ChainWalk::class)->firstBreak($this->logIn('mara')->site),
             'the signature is in the chain',
@@ -98,13 +98,13 @@ final class RecordBookTest extends KitchenTestCase
             ->filter('main details')
             ->text();
         self::assertStringContainsString(
-            'judged now: broken',
+            'result now: Not met',
             $said,
             'what the sheet said when it was signed stands beside what it says now',
         );
         self::assertStringContainsString('3-401.11(A)(2)', $said, 'with its findings');
         self::assertStringContainsString(
-            'Written down after it was signed',
+            'Entered after signing',
             $this->client
                 ->request('GET', '/days/'.$day)
                 ->filter('main')
@@ -134,7 +134,7 @@ final class RecordBookTest extends KitchenTestCase
         self::assertStringNotContainsString('cooked through is open', $this->sheet($day), 'nothing is reasoned twice');
         $this->signed($day, []);
         $sheet = $this->sheet($day);
-        self::assertStringContainsString('Everything of this day is signed', $sheet);
+        self::assertStringContainsString('All entries of this day are signed', $sheet);
         self::assertStringContainsString('Signed by Dell Farrow at Wed 25 Nov 2026 04:00', $sheet);
         $this->client->request('POST', '/days/'.$day, ['password' => 'oak-and-patience']);
         self::assertResponseStatusCodeSame(422, 'nothing is left to sign');
@@ -143,10 +143,10 @@ final class RecordBookTest extends KitchenTestCase
         self::assertSame(2, $this->number('SELECT count(*) FROM day_sign'), 'a retry is no second signature');
         $this->keep('7 174 yesterday 13:00 because the card lay at the pit', isSure: true);
         $this->logIn('dell');
-        self::assertStringContainsString('You sign what was written down since', $this->sheet($day));
+        self::assertStringContainsString('You sign the entries since the last signature', $this->sheet($day));
         $this->signed($day, []);
         $sheet = $this->sheet($day);
-        self::assertStringContainsString('Everything of this day is signed', $sheet);
+        self::assertStringContainsString('All entries of this day are signed', $sheet);
         self::assertStringContainsString('Signed by Dell Farrow at Wed 25 Nov 2026 04:00', $sheet);
         self::assertSame(3, $this->number('SELECT count(*) FROM day_sign'));
     }
@@ -156,11 +156,11 @@ final class RecordBookTest extends KitchenTestCase
         $this->logIn('dell');
         $row = fn (string $day): Crawler => $this->client->request('GET', '/days/'.$day)->filter('[data-batch="15"]');
         $later = $row($this->day(0));
-        self::assertStringContainsString('belongs to the sheet of Mon 23 Nov 2026', $later->text());
-        self::assertStringNotContainsString('It took between', $later->text());
-        $own = $row(basename((string) $later->selectLink('belongs to the sheet of Mon 23 Nov 2026')->attr('href')));
-        self::assertStringContainsString('It took between', $own->text());
-        self::assertMatchesRegularExpression('/shown by \\d+ entries, \\d\\d:\\d\\d to \\d\\d:\\d\\d/', $own->text());
+        self::assertStringContainsString('in the daily log of Mon 23 Nov 2026', $later->text());
+        self::assertStringNotContainsString('The readings do not document that it was in time', $later->text());
+        $own = $row(basename((string) $later->selectLink('in the daily log of Mon 23 Nov 2026')->attr('href')));
+        self::assertStringContainsString('The readings do not document that it was in time', $own->text());
+        self::assertMatchesRegularExpression('/\\d+ readings, \\d\\d:\\d\\d to \\d\\d:\\d\\d/', $own->text());
     }
 
     public function testAnActionSettlesAFindingAndTheSheetSaysWhoseItWas(): void
@@ -173,7 +173,7 @@ final class RecordBookTest extends KitchenTestCase
         ]);
         $this->client->submit($form);
         $row = $this->client->request('GET', '/days/'.$day)->filter('[data-batch="18"]')->text();
-        self::assertStringContainsString('Settled 14:00 by MR: back on the heat to 150 (read 151 in both)', $row);
+        self::assertStringContainsString('Resolved 14:00 by MR: back on the heat to 150 (read 151 in both)', $row);
         $this->logIn('dell');
         self::assertStringNotContainsString('Pork loin: cooked through is open', $this->sheet($day));
     }
@@ -189,7 +189,7 @@ final class RecordBookTest extends KitchenTestCase
         self::assertResponseRedirects();
         $page = $this->client->request('GET', '/batches/'.$id);
         self::assertSelectorNotExists('#actions', $page->filter('main')->text());
-        self::assertStringNotContainsString('Back on the heat', $page->filter('main')->text());
+        self::assertStringNotContainsString('Put it back on the heat until the record documents the full requirement', $page->filter('main')->text());
         self::assertSelectorNotExists('[data-due] a[href*="'.$id.'"]', $this->client->request('GET', '/')->text());
         $this->logIn('dell');
         $sheet = $this->sheet($day);
@@ -206,14 +206,14 @@ final class RecordBookTest extends KitchenTestCase
         self::mockTime('2026-11-25 12:00:00 UTC');
         $this->logIn('dell');
         $this->signed($day, []);
-        self::assertStringContainsString('another manager signs', $this->sheet($day));
-        self::assertStringNotContainsString('Everything of this day is signed', $this->sheet($day));
-        self::assertStringContainsString('somebody else signs after you', $this->sheet($day));
+        self::assertStringContainsString('The second signature is missing. Another manager must sign', $this->sheet($day));
+        self::assertStringNotContainsString('All entries of this day are signed', $this->sheet($day));
+        self::assertStringContainsString('Another person signs after you', $this->sheet($day));
         $this->logIn('mara');
         self::assertStringContainsString('Your signature is the second', $this->sheet($day));
         $this->signed($day, []);
-        self::assertStringNotContainsString('another manager signs', $this->sheet($day));
-        self::assertStringContainsString('Everything of this day is signed', $this->sheet($day));
+        self::assertStringNotContainsString('The second signature is missing. Another manager must sign', $this->sheet($day));
+        self::assertStringContainsString('All entries of this day are signed', $this->sheet($day));
     }
 
     public function testWhatDoesNotHoldIsSeenBeforeItIsSignedAndStandsUnderTheSheet(): void
@@ -227,13 +227,13 @@ final class RecordBookTest extends KitchenTestCase
         $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
         $this->logIn('dell');
         $page = $this->signed($day, ['until_now' => '1']);
-        self::assertSelectorTextContains('#problem-seen', 'say that you have seen it');
+        self::assertSelectorTextContains('#problem-seen', 'Review the problems below, and confirm that you have seen them');
         self::assertStringContainsString('was altered', $page->filter('main form')->text());
-        $this->client->submit($page->selectButton('Verify and sign')->form([
+        $this->client->submit($page->selectButton('Sign the day')->form([
             'seen' => '1',
             'password' => 'oak-and-patience',
         ]));
-        self::assertStringContainsString('Signed though it did not hold', $this->sheet($day));
+        self::assertStringContainsString('Signed with open problems:', $this->sheet($day));
     }
 
     public function testTheSheetCountsAndMarksWhatWasLateReplacedOrTakenInFromAFile(): void
@@ -241,7 +241,7 @@ final class RecordBookTest extends KitchenTestCase
         $day = $this->day(0);
         $this->logIn('ike');
         $before = $this->client->request('GET', '/days/'.$day)->filter('main')->text();
-        $counted = '/(\d+) entries of this day: (\d+) late, (\d+) replaced, (\d+) from/';
+        $counted = '/(\d+) entries on this day: (\d+) late, (\d+) corrected, (\d+) imported/';
         self::assertMatchesRegularExpression($counted, $before);
         preg_match($counted, $before, $of);
         [, $entries, $late, $replaced] = array_map(intval(...), $of) + [0, 0, 0, 0];
@@ -250,10 +250,10 @@ final class RecordBookTest extends KitchenTestCase
             'SELECT e.id FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.tag = 7 ORDER BY e.seq DESC LIMIT 1',
         );
         $page = $this->client->request('GET', $this->path(7)."/events/$id");
-        $this->client->submit($page->selectButton('Keep the correction')->form(['reason' => 'read wrong']));
+        $this->client->submit($page->selectButton('Save correction')->form(['reason' => 'read wrong']));
         $after = $this->sheet($day);
         self::assertStringContainsString(
-            \sprintf('%d entries of this day: %d late, %d replaced', $entries + 2, $late + 2, $replaced + 1),
+            \sprintf('%d entries on this day: %d late, %d corrected', $entries + 2, $late + 2, $replaced + 1),
             $after,
         );
         self::assertMatchesRegularExpression(
@@ -274,7 +274,7 @@ final class RecordBookTest extends KitchenTestCase
             $fields[$name] = 'seen';
         }
 
-        return $this->client->submit($page->selectButton('Verify and sign')->form($fields));
+        return $this->client->submit($page->selectButton('Sign the day')->form($fields));
     }
 
     private function sheet(string $day): string
@@ -328,7 +328,7 @@ final class RecordBookTest extends KitchenTestCase
             self::assertStringContainsString($one, $page);
         }
         if ($found === []) {
-            self::assertStringContainsString('Nothing found', $page);
+            self::assertStringContainsString('No results for "', $page);
         }
     }
 
@@ -382,7 +382,7 @@ final class RecordBookTest extends KitchenTestCase
         $page = $this->client->request('GET', $path.'/divide');
         $this->client->submit(
             $page
-                ->selectButton('Divide it')
+                ->selectButton('Divide batch')
                 ->form([
                     'total' => '3.5',
                     'left' => '1',
@@ -399,7 +399,7 @@ final class RecordBookTest extends KitchenTestCase
             ['18', '181', '182'],
             $page->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()),
         );
-        self::assertStringContainsString('Thrown away', $page->filter('tr:contains("181")')->text());
+        self::assertStringContainsString('Discarded', $page->filter('tr:contains("181")')->text());
         self::assertStringContainsString('1.5 kg', $page->filter('tr:contains("181")')->text());
         self::assertStringContainsString('here: cabinet', $page->filter('tr:contains("18")')->first()->text());
 
@@ -409,14 +409,14 @@ final class RecordBookTest extends KitchenTestCase
                 'Supplier Ridge Road Provisions',
                 'Received Mon 23 Nov 2026 11:00, 3 pieces, 6.1 kg',
                 'Used 2 pieces, 4.07 kg, in one batch',
-                'Not yet used 1 piece, 2.03 kg, walk-in',
+                'Not used yet 1 piece, 2.03 kg, walk-in',
                 'Found 6.1 kg of 6.1 kg',
             ] as $told
         ) {
             self::assertStringContainsString($told, $text);
         }
         self::assertStringNotContainsString('Not accounted for', $text);
-        self::assertStringContainsString('2 still here, 1 served, thrown away or closed', $text);
+        self::assertStringContainsString('2 still here, 1 served, discarded or finished', $text);
         // What was put together with something else is followed there; what was taken back is where it was.
         $event =
             'INSERT INTO event (id, batch_id, at, recorded_at, account_id, initials, type, members, replaces, reason) '
@@ -438,7 +438,7 @@ final class RecordBookTest extends KitchenTestCase
             $page->filter('tbody a')->each(static fn (Crawler $one): string => $one->text()),
         );
         self::assertStringContainsString('here: cabinet', $page->filter('tr:contains("181")')->text());
-        self::assertStringContainsString('Closed', $page->filter('tbody tr')->eq(2)->text());
+        self::assertStringContainsString('Finished', $page->filter('tbody tr')->eq(2)->text());
         self::assertStringContainsString('Beef cheek', $page->filter('tr:contains("21")')->last()->text());
 
         $thermometer = $this->words("SELECT id::text FROM thermometer WHERE label = 'T2'");

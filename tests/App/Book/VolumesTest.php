@@ -20,10 +20,10 @@ final class VolumesTest extends KitchenTestCase
         $records = array_map(self::record(...), range(1, 8));
         $this->service(RecordImport::class)->import(implode("\n", $records), $by, false);
         $codes = $this->connection()->fetchFirstColumn('SELECT code FROM batch ORDER BY code');
-        $form = $this->client->request('GET', '/packets')->selectButton('Make it')->form();
+        $form = $this->client->request('GET', '/packets')->selectButton('Make packet')->form();
         $this->client->submit($form, ['from' => '2026-11-01', 'to' => '2026-11-24']);
         $page = $this->client->followRedirect();
-        self::assertStringContainsString('2 of 2 volumes are made', $page->filter('main')->text());
+        self::assertStringContainsString('2 of 2 volumes ready', $page->filter('main')->text());
         $packets = $this->service(Packets::class);
         $first = $packets->find(basename((string) $page->getUri()));
         self::assertNotNull($first);
@@ -48,8 +48,8 @@ final class VolumesTest extends KitchenTestCase
         }
         self::assertStringContainsString('T2 QL-0119', $texts[0]);
         self::assertStringNotContainsString('T2 QL-0119', $texts[1], 'what is of all days stands in the first');
-        self::assertStringContainsString('stand in volume 1', $texts[1]);
-        $page = $this->client->submit($page->selectButton('Make a link')->form(['days' => '3']));
+        self::assertStringContainsString('Thermometer checks, pits, deliveries, alarms and signatures are in volume 1', $texts[1]);
+        $page = $this->client->submit($page->selectButton('Create link')->form(['days' => '3']));
         self::assertSame(1, preg_match('#/shared/[0-9a-f]{48}#', $page->filter('main')->text(), $link));
         $this->client->restart();
         $page = $this->client->request('GET', $link[0] ?? '');
@@ -61,7 +61,7 @@ final class VolumesTest extends KitchenTestCase
     public function testOneThatCouldNotBeMadeIsTriedAgainByItself(): void
     {
         $this->logIn('dell');
-        $form = $this->client->request('GET', '/packets')->selectButton('Make it')->form();
+        $form = $this->client->request('GET', '/packets')->selectButton('Make packet')->form();
         $this->client->submit($form, ['from' => '2026-11-24', 'to' => '2026-11-24', 'product' => 'Duck']);
         $id = basename((string) $this->client->followRedirect()->getUri());
         $this->asOwner();

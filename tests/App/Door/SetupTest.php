@@ -30,9 +30,9 @@ final class SetupTest extends KitchenTestCase
         $duck = (string) $page->filter('label:contains("Duck")')->first()->filter('input')->attr('name');
         $this->submit($page, ['code' => strtolower($code), $duck => false] + self::TYPED);
         $page = $this->client->followRedirect();
-        self::assertStringContainsString('Your kitchen is there', $page->text());
+        self::assertStringContainsString('Your kitchen is set up', $page->text());
         self::assertStringNotContainsString('Practice', $page->text());
-        $steps = $page->filter('section:contains("What to do first")');
+        $steps = $page->filter('section:contains("First tasks")');
         self::assertStringContainsString('Invite the crew', $steps->text());
         foreach ($steps->filter('a')->links() as $link) {
             $this->client->click($link);
@@ -88,6 +88,6 @@ final class SetupTest extends KitchenTestCase
     /** @param array<string, string|false> $typed */
     private function submit(Crawler $page, array $typed): Crawler
     {
-        return $this->client->submit($page->selectButton('Begin')->form(), $typed);
+        return $this->client->submit($page->selectButton('Set up kitchen')->form(), $typed);
     }
 }

@@ -74,18 +74,18 @@ final class SimulateTest extends KitchenTestCase
             ['dead-oven:Drum', 'fuel-out:Offset', 'door-open:walk-in', 'probe-out:L1-1'],
             14,
             [
-                'Pit Drum falls' => 360,
-                'Pit Offset falls' => 360,
-                'walk-in is warm' => 800,
-                'L1-1: nothing' => 30,
+                'Pit Drum is losing heat' => 360,
+                'Pit Offset is losing heat' => 360,
+                'walk-in is too warm' => 800,
+                'L1-1: probe not plugged in' => 30,
             ],
         ];
         yield 'the network of one sensor, the clock of another' => [
             ['network-gone:L1', 'wrong-clock:W1'],
             5,
-            ['L1-1, L1-2, L1-3: nothing comes' => 200, 'W1: its clock is wrong' => 30],
+            ['L1-1, L1-2, L1-3: no readings' => 200, 'W1: wrong clock' => 30],
         ];
-        yield 'no power' => [['power-cut'], 5, ['W1: nothing comes' => 200, 'L1-1, L1-2, L1-3: nothing comes' => 200]];
+        yield 'no power' => [['power-cut'], 5, ['W1: no readings' => 200, 'L1-1, L1-2, L1-3: no readings' => 200]];
     }
 
     /** Nobody looks: what is due passes, and is told. */

@@ -13,7 +13,7 @@ final class SitesTest extends KitchenTestCase
     public function testAnOwnerOpensASiteWithACopyOfWhatIsCookedAndNothingElse(): void
     {
         $page = $this->open();
-        self::assertStringContainsString('The site is there', $page->text());
+        self::assertStringContainsString('The site is added. You are in it now', $page->text());
         self::assertStringContainsString('Mill Bend', $page->filter('header')->text());
         self::assertStringNotContainsString('Lamb shoulder', $page->filter('main')->text(), 'no batches');
         $products = $this->client->request('GET', '/products')->text();
@@ -62,7 +62,7 @@ final class SitesTest extends KitchenTestCase
         self::assertStringContainsString('Nothing is due', $calm->text());
         self::assertStringContainsString('you are here', $calm->text());
         $busy = $sections->reduce(static fn (Crawler $one): bool => str_contains($one->text(), 'Go to Quarry Lane'));
-        self::assertStringContainsString('settle it', $busy->text());
+        self::assertStringContainsString('record corrective action', $busy->text());
         self::assertStringContainsString('to sign', $busy->text());
         self::assertGreaterThan(4, $busy->filter('li')->count());
     }
@@ -72,11 +72,11 @@ final class SitesTest extends KitchenTestCase
         $this->open();
         $this->client->request('GET', '/');
         $this->client->submit($this->client->getCrawler()->filter('header form[action$="/enter"]')->form());
-        $form = $this->client->request('GET', '/sites')->selectButton('Let them')->form();
+        $form = $this->client->request('GET', '/sites')->selectButton('Give access')->form();
         $this->client->submit($form, ['person' => $this->account('ike'), 'initials' => 'it', 'role' => 'pitmaster']);
         self::assertResponseRedirects('/sites');
         $this->client->submit($form, ['person' => $this->account('mara'), 'initials' => 'IT', 'role' => 'crew']);
-        self::assertSelectorTextContains('#problem-initials', 'somebody');
+        self::assertSelectorTextContains('#problem-initials', 'taken');
 
         $this->client->restart();
         $this->logIn('ike');
@@ -91,8 +91,8 @@ final class SitesTest extends KitchenTestCase
         $this->client->restart();
         $this->logIn('dell');
         $page = $this->press('ike', 'New link');
-        self::assertStringContainsString('Only an owner may', $page->filter('[role=alert]')->text());
-        $this->press('ike', 'Has left');
+        self::assertStringContainsString('Only an owner can change an owner, or a person who works at other sites too', $page->filter('[role=alert]')->text());
+        $this->press('ike', 'Disable account');
         self::assertResponseStatusCodeSame(303);
         $this->client->restart();
         $login = $this->client->request('GET', '/login')->selectButton('Log in')->form();
@@ -107,7 +107,7 @@ final class SitesTest extends KitchenTestCase
         $this->logIn('dell');
         $ona = $this->account('ona');
         $page = $this->client->request('GET', "/people/$ona");
-        self::assertStringContainsString('Only an owner may', $page->filter('main')->text());
+        self::assertStringContainsString('Only an owner can change an owner, or a person who works at other sites too', $page->filter('main')->text());
         $token = $this->client
             ->request('GET', '/people/'.$this->account('ike'))
             ->filter('[name=_token]')
@@ -130,7 +130,7 @@ final class SitesTest extends KitchenTestCase
         $this->logIn('ona');
         $page = $this->client->request('GET', '/sites/new');
         self::assertSame('America/Denver', $page->filter('[name=timezone]')->attr('value'));
-        $form = $page->selectButton('Open it')->form();
+        $form = $page->selectButton('Add site')->form();
         $form->remove('copy_recipes');
         $this->client->submit($form, ['name' => 'Mill Bend', 'unit' => 'C', 'weight_unit' => 'lb', 'clock' => '12']);
 

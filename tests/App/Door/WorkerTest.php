@@ -39,7 +39,7 @@ final class WorkerTest extends KitchenTestCase
     public function testAPacketWaitsUntilTheWorkerMakesIt(): void
     {
         $id = $this->ask(new PacketScope('2020-01-01', '2100-01-01', product: 'Duck'));
-        self::assertStringContainsString('Being made', $this->page($id));
+        self::assertStringContainsString('In progress', $this->page($id));
         self::assertSame(1, $this->waiting());
         $this->work();
         self::assertStringContainsString('Open the PDF', $this->page($id));
@@ -85,7 +85,7 @@ final class WorkerTest extends KitchenTestCase
         } catch (\Throwable) {
             // It may say so.
         }
-        self::assertStringContainsString('Being made', $this->page($id));
+        self::assertStringContainsString('In progress', $this->page($id));
     }
 
     public function testAFileIsTakenInByTheWorkerAndWhatBecameOfItIsSaid(): void
@@ -93,19 +93,19 @@ final class WorkerTest extends KitchenTestCase
         $this->logIn('dell');
         $readings = $this->number("SELECT count(*) FROM event WHERE type = 'reading'");
         $page = $this->client->request('GET', '/exchange');
-        $form = $page->selectButton('See what would happen')->form();
+        $form = $page->selectButton('Preview import')->form();
         $text = "time,temp\n2026-11-24T12:00:00Z,160.5\n2026-11-24T12:10:00Z,161\n";
         $page = $this->client->request(
             'POST',
             '/exchange',
             ['what' => 'logger', 'tag' => '7', 'text' => $text] + $form->getValues(),
         );
-        $this->client->submit($page->selectButton('Take it')->form());
-        self::assertStringContainsString('being taken in', $this->client->followRedirect()->filter('main')->text());
+        $this->client->submit($page->selectButton('Import')->form());
+        self::assertStringContainsString('importing', $this->client->followRedirect()->filter('main')->text());
         self::assertSame($readings, $this->number("SELECT count(*) FROM event WHERE type = 'reading'"));
         $this->work();
         self::assertStringContainsString(
-            '2 taken in, 0 were there already',
+            '2 imported, 0 already existed',
             $this->client->request('GET', '/exchange')->filter('main')->text(),
         );
         self::assertSame($readings + 2, $this->number("SELECT count(*) FROM event WHERE type = 'reading'"));
@@ -120,26 +120,26 @@ final class WorkerTest extends KitchenTestCase
     public function testAFileWhoseWorkerDiedIsTakenByTheNext(): void
     {
         $this->logIn('dell');
-        $form = $this->client->request('GET', '/exchange')->selectButton('See what would happen')->form();
+        $form = $this->client->request('GET', '/exchange')->selectButton('Preview import')->form();
         $text = "time,temp\n2026-11-24T12:00:00Z,160.5\n";
         $typed = ['what' => 'logger', 'tag' => '7', 'text' => $text] + $form->getValues();
         $page = $this->client->request('POST', '/exchange', $typed);
-        $this->client->submit($page->selectButton('Take it')->form());
+        $this->client->submit($page->selectButton('Import')->form());
         $says = fn (): string => $this->client->request('GET', '/exchange')->filter('main')->text();
         $taken = fn (int $seconds): int => (int) $this->connection()->executeStatement(
             "UPDATE messenger_messages SET delivered_at = ?::timestamp - interval '$seconds seconds'",
             [gmdate('Y-m-d H:i:s')],
         );
-        self::assertSame(1, $taken(40), 'somebody has it');
+        self::assertSame(1, $taken(40), 'No one else is alerted after this');
         $this->work();
-        self::assertStringContainsString('being taken in', $says());
+        self::assertStringContainsString('importing', $says());
         $taken(61);
         self::mockTime('+61 seconds');
         $this->logIn('dell');
-        self::assertStringContainsString('Nobody has worked on it for', $says());
+        self::assertStringContainsString('entries are imported. The next worker resumes by itself', $says());
         self::assertStringNotContainsString('left.', $says());
         $this->work();
-        self::assertStringContainsString('1 taken in', $says());
+        self::assertStringContainsString('1 imported', $says());
         foreach (['deploy/serve', 'deploy/systemd/verjuicer-worker.service'] as $file) {
             $runs = (string) file_get_contents(\dirname(__DIR__, 3).'/'.$file);
             self::assertStringContainsString('messenger:consume work --keepalive=20', $runs);

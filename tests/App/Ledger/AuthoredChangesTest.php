@@ -20,10 +20,10 @@ final class AuthoredChangesTest extends KitchenTestCase
     {
         $this->logIn('dell');
         $page = $this->client->request('GET', '/site');
-        $this->client->submit($page->selectButton('Keep')->form(['elevation_m' => '1650', 'reason' => 'measured']));
+        $this->client->submit($page->selectButton('Save')->form(['elevation_m' => '1650', 'reason' => 'measured']));
         $page = $this->client->request('GET', '/products');
         $page = $this->client->click($page->selectLink('Lamb shoulder')->link());
-        $this->client->submit($page->selectButton('Keep')->form());
+        $this->client->submit($page->selectButton('Save')->form());
         self::assertSame(0, $this->verify()->getStatusCode(), $this->verify()->getDisplay());
         $this->client->request('GET', '/keeping');
         self::assertSelectorNotExists('#unauthored');
@@ -39,14 +39,14 @@ final class AuthoredChangesTest extends KitchenTestCase
         $this->connection()->executeStatement('SET ROLE verjuicer_app');
         $verified = $this->verify();
         self::assertSame(1, $verified->getStatusCode());
-        self::assertStringContainsString('a change nobody made in the application', $verified->getDisplay());
+        self::assertStringContainsString('a change made outside the application, at or before entry', $verified->getDisplay());
         self::assertStringContainsString(": $table ", $verified->getDisplay());
         $this->logIn('dell');
         $page = $this->client->request('GET', '/keeping');
         self::assertStringContainsString($table, $page->filter('[aria-labelledby=unauthored]')->text());
         // A change by the application afterwards signs its own, and nothing of that.
         $page = $this->client->request('GET', '/site');
-        $this->client->submit($page->selectButton('Keep')->form(['address' => '9 Quarry Lane', 'reason' => 'sign']));
+        $this->client->submit($page->selectButton('Save')->form(['address' => '9 Quarry Lane', 'reason' => 'sign']));
         self::assertStringContainsString(": $table ", $this->verify()->getDisplay());
     }
 
@@ -58,7 +58,7 @@ final class AuthoredChangesTest extends KitchenTestCase
             "UPDATE thermometer SET label = CASE label WHEN 'T1' THEN 'T2x' ELSE 'T1x' END WHERE label IN ('T1', 'T2')",
         ];
         yield 'the elevation' => ['site', 'UPDATE site SET elevation_m = 0'];
-        yield 'house limits' => ['site', "UPDATE site SET house_limits = '{\"prep_out_seconds\": 60}'"];
+        yield 'house rules' => ['site', "UPDATE site SET house_limits = '{\"prep_out_seconds\": 60}'"];
         yield 'a role' => ['account', "UPDATE account SET role = 'owner' WHERE initials = 'IT'"];
         yield 'a recipe' => ['recipe', "UPDATE recipe SET name = name || '!'"];
         yield 'a pit' => ['pit', "UPDATE pit SET name = 'Kiln' WHERE name = 'Drum'"];
@@ -85,7 +85,7 @@ final class AuthoredChangesTest extends KitchenTestCase
         $form = $page->filterXPath("//form[.//input[@name='password']]")->form();
         foreach ($form->all() as $field) {
             if (str_starts_with($field->getName(), 'reason')) {
-                $field->setValue('looked at');
+                $field->setValue('Mark as reviewed');
             }
         }
         $this->client->submit($form, ['password' => 'oak-and-patience']);
@@ -96,7 +96,7 @@ final class AuthoredChangesTest extends KitchenTestCase
              SELECT gen_random_uuid(), site_id, '2026-11-22', at, account_id, initials, position, digest, '{}'
              FROM day_sign LIMIT 1",
         );
-        self::assertStringContainsString('carries no proof', $this->verify()->getDisplay());
+        self::assertStringContainsString('has no proof of the password', $this->verify()->getDisplay());
         self::assertSame(1, $this->verify()->getStatusCode());
     }
 
@@ -104,7 +104,7 @@ final class AuthoredChangesTest extends KitchenTestCase
     {
         $this->logIn();
         $this->expectException(DriverException::class);
-        $this->expectExceptionMessage('back in time');
+        $this->expectExceptionMessage('it was recorded with an earlier time');
         $this->connection()->executeStatement(
             "INSERT INTO event (id, batch_id, at, type, initials, members, recorded_at, account_id)
              SELECT gen_random_uuid(), batch_id, at, type, initials, members, recorded_at - interval '2 days',
@@ -125,7 +125,7 @@ final class AuthoredChangesTest extends KitchenTestCase
         } catch (KeyMissing) {
         }
         self::assertFileDoesNotExist($key, 'and makes none of its own');
-        self::assertStringContainsString('the key that seals this site', $this->verify()->getDisplay());
+        self::assertStringContainsString('the key on this machine is not the key named in the chain', $this->verify()->getDisplay());
         (new Filesystem())->dumpFile($key, sodium_bin2hex(sodium_crypto_sign_keypair()));
         $this->expectException(KeyMissing::class);
         $keys->sign($site, 'anything');

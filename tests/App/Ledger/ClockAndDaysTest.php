@@ -76,7 +76,7 @@ final class ClockAndDaysTest extends KitchenTestCase
         self::mockTime('-1 hour');
         $page = $this->keep('7 173');
         self::assertResponseStatusCodeSame(503);
-        self::assertStringContainsString('the clock of this machine says 2026-11-24 13:00', $page->text());
+        self::assertStringContainsString('The clock of this machine says 2026-11-24 13:00', $page->text());
         self::assertSame('7 173', $page->filter('[name=line]')->attr('value'), 'nothing typed is lost');
         self::mockTime('+1 hour');
         $this->keep('7 173');
@@ -88,9 +88,9 @@ final class ClockAndDaysTest extends KitchenTestCase
         self::assertSelectorNotExists('[name=reason]', $this->client->request('GET', '/keeping')->text());
         $this->logIn('dell');
         $page = $this->client->request('GET', '/keeping');
-        $page = $this->client->submit($page->selectButton('The clock is right')->form());
+        $page = $this->client->submit($page->selectButton('Confirm the clock')->form());
         self::assertResponseStatusCodeSame(422, $page->text());
-        $this->client->submit($page->selectButton('The clock is right')->form(['reason' => 'closed for the winter']));
+        $this->client->submit($page->selectButton('Confirm the clock')->form(['reason' => 'closed for the winter']));
         self::assertStringContainsString('closed for the winter', $this->client->followRedirect()->text());
         self::assertSelectorNotExists('[action="/keeping/clock"]');
         $this->logIn('ike');
@@ -135,7 +135,7 @@ final class ClockAndDaysTest extends KitchenTestCase
             $this->logIn('ike');
             self::assertSelectorExists('[data-clock]', $this->client->request('GET', $this->path(7))->text());
             $board = $this->client->request('GET', '/');
-            self::assertStringContainsString('was set from 2026-11-24 14:00 to 2026-11-25 02:00', $board->text());
+            self::assertStringContainsString('was changed from 2026-11-24 14:00 to 2026-11-25 02:00', $board->text());
             self::assertStringContainsString('no alarm is raised', $board->filter('[data-clock]')->text());
             self::assertSame($before, $lanes(), 'nothing is judged by it');
             $this->keep('7 174');
@@ -145,7 +145,7 @@ final class ClockAndDaysTest extends KitchenTestCase
             self::assertStringContainsString('"clock":false', (string) $this->client->getResponse()->getContent());
             // A manager says that it is right now: from here on it counts, and all is judged by it.
             $this->logIn('dell');
-            $form = $this->client->request('GET', '/keeping')->selectButton('The clock is right')->form();
+            $form = $this->client->request('GET', '/keeping')->selectButton('Confirm the clock')->form();
             $this->client->submit($form, ['reason' => 'it was set by hand, and had stood']);
             self::assertResponseRedirects();
             $this->logIn('ike');
@@ -290,7 +290,7 @@ final class ClockAndDaysTest extends KitchenTestCase
         $positions = array_column($ranges, 'position');
         $sorted = $positions;
         sort($sorted);
-        self::assertSame($sorted, $positions, 'one after the other');
+        self::assertSame($sorted, $positions, 'in this order');
         self::assertSame($positions, array_values(array_unique($positions)));
     }
 
@@ -312,12 +312,12 @@ final class ClockAndDaysTest extends KitchenTestCase
         $keys = $this->service(SiteKeys::class);
         (new Filesystem())->remove([$keys->path($site, '.seals'), $keys->path($site, '.head')]);
         self::assertSame(1, $verify->execute([]));
-        self::assertStringContainsString('sent to a second place', $verify->getDisplay());
+        self::assertStringContainsString('that was sent to another place', $verify->getDisplay());
         // The same by a file that came by mail.
         $file = $this->folder.'/'.$site->id->toRfc4122().'.seals';
         rename($file, "$file.mail");
         self::assertSame(1, $verify->execute(['--seals' => ["$file.mail"]]));
-        self::assertStringContainsString('it was cut, emptied or made anew', $verify->getDisplay());
+        self::assertStringContainsString('Entries were removed or replaced', $verify->getDisplay());
         self::assertSame(2, $verify->execute(['--seals' => [__FILE__]]), 'no seals are in that file');
     }
 

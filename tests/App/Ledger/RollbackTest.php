@@ -56,7 +56,7 @@ final class RollbackTest extends KitchenTestCase
         $this->asOwner();
         $verify = new CommandTester($this->service(VerifyCommand::class));
         self::assertSame(1, $verify->execute([]));
-        self::assertStringContainsString('it was cut, emptied or made anew', $verify->getDisplay());
+        self::assertStringContainsString('Entries were removed or replaced', $verify->getDisplay());
 
         self::mockTime('+1 hour');
         $this->connection()->executeStatement('SET ROLE verjuicer_app');
@@ -67,7 +67,7 @@ final class RollbackTest extends KitchenTestCase
         self::assertSame($ids, $this->words(str_replace("recorded_at > '$since'", "id IN ('"
             .str_replace(',', "','", $ids)."')", $later)), 'the same entries, under their ids');
         self::assertSame(0, $verify->execute([]), $verify->getDisplay());
-        self::assertStringContainsString('the database was put back from link', $verify->getDisplay());
+        self::assertStringContainsString('the database was restored from entry', $verify->getDisplay());
         self::assertSame(0, $carry->execute(['folder' => $this->folder]));
         self::assertStringContainsString('0 events imported', $carry->getDisplay(), 'once');
         self::assertSame(1, $this->number('SELECT count(*) FROM chain_rollback'));
@@ -90,7 +90,7 @@ final class RollbackTest extends KitchenTestCase
         );
         $verify = new CommandTester($this->service(VerifyCommand::class));
         self::assertSame(1, $verify->execute([]));
-        self::assertStringContainsString('it was cut, emptied or made anew', $verify->getDisplay());
+        self::assertStringContainsString('Entries were removed or replaced', $verify->getDisplay());
     }
 
     public function testAFolderWithNothingSavedSaysSo(): void

@@ -35,7 +35,7 @@ final class SignedSealsTest extends KitchenTestCase
         self::assertTrue(Statement::isSignedBy($public, 'what was recorded', $signed));
         foreach (
             [
-                [$public, 'something else', $signed],
+                [$public, 'Change the kind of step', $signed],
                 [strrev($public), 'what was recorded', $signed],
                 [$public, 'what was recorded', strrev($signed)],
                 [$public, 'what was recorded', ''],

@@ -181,15 +181,15 @@ final class SiteChainTest extends KitchenTestCase
         yield 'the newest links and their rows cut off' => [
             ["DELETE FROM event WHERE id = $newest", 'DELETE FROM chain_link WHERE position = '
                 .'(SELECT max(position) FROM chain_link)'],
-            'it was cut, emptied or made anew',
+            'Entries were removed or replaced',
         ];
         yield 'a value altered and everything hashed anew' => [
             ["UPDATE event SET members = jsonb_set(members, '{temp}', '{\"f\": 165}') WHERE id = $newest", $rehash],
-            'it was cut, emptied or made anew',
+            'Entries were removed or replaced',
         ];
         yield 'the verdict on the board' => [
             ["UPDATE board_lane SET verdict = 'met' WHERE verdict = 'broken'"],
-            'the board says of',
+            'differently than its record',
         ];
         yield 'the elevation' => [['UPDATE site SET elevation_m = 10'], 'elevation_m was 1610'];
         yield 'the rule set' => [["UPDATE site SET rule_set = 'other'"], 'rule_set was'];
@@ -213,18 +213,18 @@ final class SiteChainTest extends KitchenTestCase
         ];
         yield 'a pit' => [["UPDATE pit SET kind = 'convection'"], 'kind was'];
         yield 'a unit' => [["UPDATE hold_unit SET name = 'Other' WHERE name = 'cabinet'"], 'name was "cabinet"'];
-        yield 'the chain emptied' => [['DELETE FROM chain_link'], 'it was cut, emptied or made anew'];
+        yield 'the chain emptied' => [['DELETE FROM chain_link'], 'Entries were removed or replaced'];
         yield 'two links exchanged' => [
             [
                 'UPDATE chain_link SET position = -1 WHERE position = 30',
                 'UPDATE chain_link SET position = 30 WHERE position = 31',
                 'UPDATE chain_link SET position = 31 WHERE position = -1',
             ],
-            'breaks at link 30',
+            'breaks at entry 30',
         ];
         yield 'the order of events' => [
             ['UPDATE event SET seq = DEFAULT WHERE seq = (SELECT min(seq) FROM event)'],
-            'the row, or its link, was altered',
+            'the row or its chain entry was altered',
         ];
         yield 'a supplier' => [
             ["UPDATE supplier SET name = 'Other' WHERE name = (SELECT min(name) FROM supplier)"],
@@ -232,15 +232,15 @@ final class SiteChainTest extends KitchenTestCase
         ];
         yield 'a thermometer removed' => [
             ["DELETE FROM thermometer WHERE label = 'T3'"],
-            'removed past the application',
+            'it was removed outside the application',
         ];
         yield 'a packet removed' => [
             ['DELETE FROM packet'],
-            'removed past the application',
+            'it was removed outside the application',
         ];
         yield 'the time of a link' => [
             ["UPDATE chain_link SET recorded_at = recorded_at + interval '1 second' WHERE position = 20"],
-            'the link was altered: its place, its time or what it is of',
+            'the chain entry was altered: its position, time or kind',
         ];
     }
 

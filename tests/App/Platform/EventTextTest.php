@@ -33,7 +33,7 @@ final class EventTextTest extends KernelTestCase
     public static function events(): iterable
     {
         yield ['core · 203.5 °F · T1', '0 203.5 T1'];
-        yield ['core · 95 °C · no thermometer named', '0 95c'];
+        yield ['core · 95 °C · thermometer not recorded', '0 95c'];
         yield ['piece 2, flat · 198 °F · T1', '0 198 p2 @flat T1', 4];
         yield ['core · 203 °F · T1 · feels tender', '0 203 T1 feel=tender'];
         yield ['Cook', '0 cook'];
@@ -42,16 +42,16 @@ final class EventTextTest extends KernelTestCase
             'Received · 38.5 °F · frozen · Hollow-Creek · lot HC-1',
             '0 received temp=38.5 frozen=true supplier=Hollow-Creek lot=HC-1',
         ];
-        yield ['In the cold · walk-in', '0 cold_hold place=walk-in'];
-        yield ['In the cold · walk-in', '0 cold_hold holding=walk_in'];
-        yield ['Hot hold · cabinet 2 · covered', '0 hot_hold place=cabinet+2 holding=cabinet covered=true'];
-        yield ['Rest · towels · around it 72 °F', '0 rest method=towels around=72'];
+        yield ['Cold holding · walk-in', '0 cold_hold place=walk-in'];
+        yield ['Cold holding · walk-in', '0 cold_hold holding=walk_in'];
+        yield ['Hot holding · cabinet 2 · covered', '0 hot_hold place=cabinet+2 holding=cabinet covered=true'];
+        yield ['Rest · towels · air 72 °F', '0 rest method=towels around=72'];
         yield ['Rest · insulated box', '0 rest holding=box'];
         yield ['Cooling · pans · 50 mm deep', '0 cool method=pans depth_mm=50'];
         yield ['Thawing · under running water', '0 thaw method=running_water'];
         yield ['Thawing · in the sink', '0 thaw method=in+the+sink'];
         yield ['Reheat · for hot holding · on a steam table', '0 reheat for=hot_hold on=steam_table'];
-        yield ['Out by the clock · from hot', '0 time_control plan=hot_4h'];
+        yield ['Time control · from hot', '0 time_control plan=hot_4h'];
         yield [
             'Seasoned · Quarry rub · 202 g · contains milk, soy',
             '0 season recipe=Quarry+rub weight_kg=0.202 allergens=["milk","soy"]',
@@ -60,17 +60,17 @@ final class EventTextTest extends KernelTestCase
         yield ['Bladed · stuffed', '0 tenderize stuffed=true'];
         yield ['Wrapped · in paper · piece 2', '0 wrap with=paper p2', 3];
         yield ['Wrapped · in leaves', '0 wrap with=in+leaves'];
-        yield ['Probe left · piece 3 · flat · to core', '0 probe_moved p3 @flat to_spot=core', 4];
+        yield ['Probe moved · piece 3 · flat · to core', '0 probe_moved p3 @flat to_spot=core', 4];
         yield ['Probe placed · flat', '0 probe_placed @flat'];
         yield ['Rotated', '0 rotate'];
         yield ['Pack opened', '0 opened'];
         yield ['Note · wanted by 12:30', '0 note ready_by=2026-05-02T18:30:00Z'];
-        yield ['Note · divided · in all 2 kg · missing 300 g', '0 note step=divided total_kg=2 lost_kg=0.3'];
+        yield ['Note · divided · total 2 kg · missing 300 g', '0 note step=divided total_kg=2 lost_kg=0.3'];
         yield ['Packed · vacuum · by plan HP-3', '0 pack method=vacuum plan_name=HP-3'];
         yield ['Served · 2.9 kg · 14 portions', '0 serve weight_kg=2.9 portions=14'];
-        yield ['Thrown away · for safety · clock ran out', '0 discard why=safety', 1, 'clock ran out'];
-        yield ['Action · on cooked through · reheated · on T3', '0 action finding=cook text=reheated evidence=T3'];
-        yield ['Closed · put together · into 1124-3', '0 close step=mixed mixed_into=1124-3'];
+        yield ['Discarded · for safety · clock ran out', '0 discard why=safety', 1, 'clock ran out'];
+        yield ['Corrective action · on Cooking temperature · reheated · evidence: T3', '0 action finding=cook text=reheated evidence=T3'];
+        yield ['Finished · combined · into 1124-3', '0 close step=mixed mixed_into=1124-3'];
         yield ['Note', '0 note recipe=7 weight_kg={} feel=[]'];
     }
 
@@ -79,11 +79,11 @@ final class EventTextTest extends KernelTestCase
         $zone = Zone::named('America/Denver');
         $says = new Imported('DF', Instant::parse('2026-05-02T18:30:00Z'));
         self::assertSame(
-            'Spritzed · taken in from a file by DF, which says it was written down Sat 2 May 2026 12:30',
+            'Spritzed · imported by DF; the file says it was recorded Sat 2 May 2026 12:30',
             self::text()->of(new Spritz(), null, 1, $zone, $says),
         );
         self::assertSame(
-            'Spritzed · taken in from a file by DF',
+            'Spritzed · imported by DF',
             self::text()->of(new Spritz(), null, 1, $zone, new Imported('DF', null)),
         );
     }

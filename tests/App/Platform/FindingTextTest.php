@@ -55,11 +55,11 @@ final class FindingTextTest extends KernelTestCase
             '30',
             ['0 received temp=40', '5 cold_hold', '20 39'],
             [
-                ['receiving', 'met', 'Came in at 40 °F, at or under 41 °F.'],
-                ['cold_hold', 'met', 'At 41 °F or under at every reading (1), last 39 °F at 06:20.'],
+                ['receiving', 'met', 'Received at 40 °F. Limit 41 °F.'],
+                ['cold_hold', 'met', 'At 41 °F or below at every reading (1). Last reading 39 °F at 06:20.'],
             ],
         ];
-        yield ['beef cut', '30', ['0 received temp=44'], [['receiving', 'broken', 'Came in at 44 °F, above 41 °F.']]];
+        yield ['beef cut', '30', ['0 received temp=44'], [['receiving', 'broken', 'Received at 44 °F, above 41 °F.']]];
         yield [
             'beef cut',
             '30',
@@ -68,7 +68,7 @@ final class FindingTextTest extends KernelTestCase
                 [
                     'receiving',
                     'not_shown',
-                    'No temperature was written down at the door, so nothing shows that it came in cold.',
+                    'No temperature was recorded at the door.',
                 ],
             ],
         ];
@@ -77,17 +77,17 @@ final class FindingTextTest extends KernelTestCase
             '700',
             ['0 prep', '90 cook oven=convection set=325', '200 120', '300 146', '304 146', '310 rest', '330 141'],
             [
-                ['cook', 'met', '145 °F for 4 min is shown: 146 °F at 11:04.'],
+                ['cook', 'met', 'Reached 145 °F held 4 min: read 146 °F at 11:04.'],
                 [
                     'rest',
                     'not_shown',
                     'No reading for 6 h 10 min, '
-                    .'from 11:30 to 17:40. It may have fallen under 135 °F; nothing shows that it did not.',
+                    .'from 11:30 to 17:40. It may have dropped below 135 °F.',
                 ],
                 [
                     'house.prep_out',
                     'caution',
-                    'Out of refrigeration for 1 h 30 min before the cook; the house allows 1 h.',
+                    'Out of the cold for 1 h 30 min before cooking. House rule: 1 h.',
                 ],
             ],
         ];
@@ -99,8 +99,7 @@ final class FindingTextTest extends KernelTestCase
                 [
                     'cook',
                     'running',
-                    'At 145 °F since 11:00. One more reading that is still there, at 11:03 or later, '
-                    .'shows 145 °F for 4 min.',
+                    'At 145 °F since 11:00. Check again at 11:03 or later: still at 145 °F documents 4 min.',
                 ],
                 [
                     'cook',
@@ -118,19 +117,18 @@ final class FindingTextTest extends KernelTestCase
                 [
                     'cook',
                     'running',
-                    'Off the heat at 143 °F, read at 11:00. It needs 145 °F for 3 min, '
-                    .'or 158 °F at once (non-intact or ground): if that carries over, two readings show it, '
-                    .'one at 145 °F or above now, and one that is still there 3 min later.',
+                    'Off the heat at 143 °F, read at 11:00. Needs 145 °F held 3 min, or reaches 158 °F '
+                    .'(non-intact or ground). To prove carry-over, read 145 °F or above now, and again 3 min later.',
                 ],
                 [
                     'rest',
                     'running',
-                    'Resting and not read yet. Read it by 13:10: a longer gap could hide a fall under 135 °F.',
+                    'Resting, with no reading yet. Check by 13:10: a longer gap could hide a drop below 135 °F.',
                 ],
                 [
                     'house.raw_leftover',
                     'caution',
-                    'Injected at 05:55. What is left of the brine touched raw meat: throw it away and say so here.',
+                    'Injected at 05:55. The leftover brine touched raw meat. Discard it and tap "Record: leftover discarded".',
                 ],
             ],
         ];
@@ -139,12 +137,12 @@ final class FindingTextTest extends KernelTestCase
             '340',
             ['0 cook', '100 170', '110 hot_hold', '120 150', '330 133'],
             [
-                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
-                ['hot_hold', 'broken', 'Read 133 °F at 11:30, under 135 °F. It fell some time after 08:00.'],
+                ['cook', 'met', 'Reached 145 °F held 15 s: read 170 °F at 07:40.'],
+                ['hot_hold', 'broken', 'Read 133 °F at 11:30, below 135 °F. It dropped some time after 08:00.'],
                 [
                     'house.hot_hold_check',
                     'caution',
-                    'No reading for 3 h 30 min, from 08:00 to 11:30; the house checks every 2 h.',
+                    'No reading for 3 h 30 min, from 08:00 to 11:30. House rule: check every 2 h.',
                 ],
             ],
         ];
@@ -153,16 +151,16 @@ final class FindingTextTest extends KernelTestCase
             '600',
             ['0 cook', '100 170', '110 hot_hold', '120 150'],
             [
-                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
+                ['cook', 'met', 'Reached 145 °F held 15 s: read 170 °F at 07:40.'],
                 [
                     'hot_hold',
                     'not_shown',
-                    'No reading for 8 h, from 08:00 to 16:00. Past 4 h nothing shows that it stayed at 135 °F.',
+                    'No reading for 8 h, from 08:00 to 16:00. After 4 h it is not documented that it stayed at 135 °F.',
                 ],
                 [
                     'house.hot_hold_check',
                     'caution',
-                    'No reading for 8 h, from 08:00 to 16:00; the house checks every 2 h.',
+                    'No reading for 8 h, from 08:00 to 16:00. House rule: check every 2 h.',
                 ],
             ],
         ];
@@ -171,9 +169,9 @@ final class FindingTextTest extends KernelTestCase
             '400',
             ['0 cook', '100 170', '110 cool', '115 136', '120 130', '200 80'],
             [
-                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
-                ['cool.stage1', 'not_shown', '70 °F was due by 09:55 and nothing shows it. Last read 80 °F at 09:20.'],
-                ['cool.total', 'running', 'Must be at 41 °F by 13:55, counting from 07:55. Last read 80 °F at 09:20.'],
+                ['cook', 'met', 'Reached 145 °F held 15 s: read 170 °F at 07:40.'],
+                ['cool.stage1', 'not_shown', '70 °F was due by 09:55 and is not documented. Last reading 80 °F at 09:20.'],
+                ['cool.total', 'running', 'Must reach 41 °F by 13:55, counted from 07:55. Last reading 80 °F at 09:20.'],
             ],
         ];
         yield [
@@ -181,16 +179,16 @@ final class FindingTextTest extends KernelTestCase
             '400',
             ['0 cook', '100 170', '110 cool', '115 136', '120 130', '200 69', '390 40'],
             [
-                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
+                ['cook', 'met', 'Reached 145 °F held 15 s: read 170 °F at 07:40.'],
                 [
                     'cool.stage1',
                     'met',
-                    'At 70 °F in time: 1 h 25 min at the most since it was last shown hot (07:55), 2 h allowed.',
+                    'Reached 70 °F in time: 1 h 25 min at most since it was last read hot (07:55). Allowed: 2 h.',
                 ],
                 [
                     'cool.total',
                     'met',
-                    'At 41 °F in time: 4 h 35 min at the most since it was last shown hot (07:55), 6 h allowed.',
+                    'Reached 41 °F in time: 4 h 35 min at most since it was last read hot (07:55). Allowed: 6 h.',
                 ],
             ],
         ];
@@ -199,9 +197,9 @@ final class FindingTextTest extends KernelTestCase
             '600',
             ['0 cook', '100 170', '110 cool', '115 136', '120 130', '255 71', '300 60'],
             [
-                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
-                ['cool.stage1', 'broken', 'Too slow to 70 °F: at least 2 h 15 min, 2 h allowed.'],
-                ['cool.total', 'not_shown', '41 °F was due by 13:55 and nothing shows it. Last read 60 °F at 11:00.'],
+                ['cook', 'met', 'Reached 145 °F held 15 s: read 170 °F at 07:40.'],
+                ['cool.stage1', 'broken', 'Too slow to 70 °F: at least 2 h 15 min. Allowed: 2 h.'],
+                ['cool.total', 'not_shown', '41 °F was due by 13:55 and is not documented. Last reading 60 °F at 11:00.'],
             ],
         ];
         yield [
@@ -209,12 +207,12 @@ final class FindingTextTest extends KernelTestCase
             '300',
             ['0 cook', '100 170', '110 rest'],
             [
-                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at 07:40.'],
+                ['cook', 'met', 'Reached 145 °F held 15 s: read 170 °F at 07:40.'],
                 [
                     'rest',
                     'not_shown',
                     'No reading for 3 h 10 min, '
-                    .'from 07:50 to 11:00. It may have fallen under 135 °F; nothing shows that it did not.',
+                    .'from 07:50 to 11:00. It may have dropped below 135 °F.',
                 ],
             ],
         ];
@@ -226,7 +224,7 @@ final class FindingTextTest extends KernelTestCase
                 [
                     'reheat',
                     'not_shown',
-                    'It took between 0 s and 2 h 10 min to reach 165 °F; 2 h are allowed. The readings do not show '
+                    'Took between 0 s and 2 h 10 min to reach 165 °F. Allowed: 2 h. The readings do not document '
                     .'that it was in time.',
                 ],
             ],
@@ -235,7 +233,7 @@ final class FindingTextTest extends KernelTestCase
             'beef cut',
             '200',
             ['0 reheat for=hot_hold', '60 120'],
-            [['reheat', 'not_shown', '165 °F was due by 08:00 and nothing shows it. Last read 120 °F at 07:00.']],
+            [['reheat', 'not_shown', '165 °F was due by 08:00 and is not documented. Last reading 120 °F at 07:00.']],
         ];
         yield [
             'beef cut',
@@ -245,7 +243,7 @@ final class FindingTextTest extends KernelTestCase
                 [
                     'time_control',
                     'running',
-                    'Out by the clock since 06:00. Serve it or throw it away by 10:00; it never goes back.',
+                    'Out since 06:00. Serve or discard it by 10:00. It never goes back.',
                 ],
             ],
         ];
@@ -257,18 +255,18 @@ final class FindingTextTest extends KernelTestCase
                 [
                     'hot_hold',
                     'not_shown',
-                    'Not read in this hold (4 h 10 min), so nothing shows that it stayed at 135 °F.',
+                    'No reading in this hold (4 h 10 min). It is not documented that it stayed at 135 °F.',
                 ],
-                ['time_control', 'broken', 'Began at 130 °F (05:50), under 135 °F.'],
+                ['time_control', 'broken', 'Started at 130 °F (05:50), below 135 °F.'],
                 [
                     'time_control',
                     'broken',
-                    'Went on to Hot hold. What was out by the clock is served or thrown away, never returned.',
+                    'Went on to Hot holding. Food under time control must be served or discarded.',
                 ],
                 [
                     'house.hot_hold_check',
                     'caution',
-                    'No reading for 4 h 10 min, from 06:50 to 11:00; the house checks every 2 h.',
+                    'No reading for 4 h 10 min, from 06:50 to 11:00. House rule: check every 2 h.',
                 ],
             ],
         ];
@@ -277,20 +275,20 @@ final class FindingTextTest extends KernelTestCase
             '5000',
             ['0 cook', '100 170', '110 cool', '120 130', '200 69', '300 40', '310 cold_hold', '320 39'],
             [
-                ['cook', 'met', '145 °F for 15 s is shown: 170 °F at Sat 2 May 07:40.'],
+                ['cook', 'met', 'Reached 145 °F held 15 s: read 170 °F at Sat 2 May 07:40.'],
                 [
                     'cool.stage1',
                     'met',
-                    'At 70 °F in time: 1 h 40 min at the most since it was last shown hot (Sat 2 May 07:40), '
-                    .'2 h allowed.',
+                    'Reached 70 °F in time: 1 h 40 min at most since it was last read hot (Sat 2 May 07:40). '
+                    .'Allowed: 2 h.',
                 ],
                 [
                     'cool.total',
                     'met',
-                    'At 41 °F in time: 3 h 20 min at the most since it was last shown hot (Sat 2 May 07:40), '
-                    .'6 h allowed.',
+                    'Reached 41 °F in time: 3 h 20 min at most since it was last read hot (Sat 2 May 07:40). '
+                    .'Allowed: 6 h.',
                 ],
-                ['date_mark', 'running', 'Use by Fri 8 May 2026. Day 1 is Sat 2 May 2026, frozen days left out: 0.'],
+                ['date_mark', 'running', 'Use by Fri 8 May 2026. Day 1 is Sat 2 May 2026, without frozen days: 0.'],
             ],
         ];
     }

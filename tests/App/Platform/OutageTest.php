@@ -19,7 +19,7 @@ final class OutageTest extends KitchenTestCase
         $asked = ['line' => '7 "203" <b>', 'id' => 'x', 'pieces' => ['1', '3'], '_password_again' => 'secret words'];
         $page = $this->answer(new \PDOException('SQLSTATE[08006] [7] connection failed'), 'POST', $asked);
         self::assertNotNull($page);
-        self::assertStringContainsString('Not kept yet', $page);
+        self::assertStringContainsString('Not saved', $page);
         self::assertStringContainsString('7 &quot;203&quot; &lt;b&gt;', $page);
         self::assertStringContainsString('name="pieces[1]" value="3"', $page);
         self::assertStringNotContainsString('secret words', $page);

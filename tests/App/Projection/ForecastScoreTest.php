@@ -31,8 +31,8 @@ final class ForecastScoreTest extends KitchenTestCase
         }
         self::assertSame($this->number($done), $this->number($done.' AND is_over AND came_at IS NOT NULL'));
         $page = $this->client->request('GET', '/trends');
-        $scores = $page->filter('section:contains("How forecasts did")')->text();
-        self::assertMatchesRegularExpression('/windows? stated at 9 in 10/', $scores);
+        $scores = $page->filter('section:contains("Accuracy of forecasts")')->text();
+        self::assertMatchesRegularExpression('/forecasts? stated at 9 in 10/', $scores);
         self::assertStringContainsString('Lamb shoulder done', $scores);
         // Made anew, the read tables leave what was stated as it was.
         $all = "SELECT string_agg(f::text, ', ' ORDER BY f.batch_id, f.what, f.slot)

@@ -47,7 +47,7 @@ final class LanesTest extends KitchenTestCase
         self::assertSame('broken on purpose', $this->words("SELECT problem FROM projection_state $of7"));
         self::assertSame(1, $this->service(Projections::class)->pending($this->logIn()->site));
         self::assertStringContainsString(
-            '1 record was changed and is not judged anew yet',
+            '1 changed record is not judged again yet',
             $this->client->request('GET', '/find?words=lamb')->filter('main')->text(),
         );
         BrittleProjection::$isBroken = false;
@@ -70,13 +70,13 @@ final class LanesTest extends KitchenTestCase
         $board = $this->client->request('GET', '/');
         self::assertResponseIsSuccessful();
         self::assertStringContainsString(
-            'Tag 7 · Lamb shoulder cannot be judged at the moment',
+            'Tag 7 · Lamb shoulder Cannot be judged right now',
             $board->filter('main')->text(),
         );
         self::assertCount(13, $board->filter('li .tag'), 'the others are there');
         $page = $this->client->request('GET', $path);
         self::assertResponseIsSuccessful();
-        self::assertStringContainsString('cannot be judged at the moment', $page->filter('[role=alert]')->text());
+        self::assertStringContainsString('annot be judged right now', $page->filter('[role=alert]')->text());
         self::assertStringContainsString('171 °F', $page->filter('#everything')->text(), 'its record is there');
         $this->keep('7 176');
         self::assertResponseStatusCodeSame(303);
@@ -191,7 +191,7 @@ final class LanesTest extends KitchenTestCase
     public function testTheLimitOfABoughtFoodIsItsOwn(): void
     {
         $this->logIn();
-        $form = $this->client->request('GET', '/products/new')->selectButton('Keep')->form();
+        $form = $this->client->request('GET', '/products/new')->selectButton('Save')->form();
         $this->client->submit($form, [
             'name' => 'Bought sausage',
             'animal' => 'pork',
@@ -202,7 +202,7 @@ final class LanesTest extends KitchenTestCase
         $page = $this->client->request('GET', '/batches/new');
         $this->client->submit(
             $page
-                ->selectButton('Begin')
+                ->selectButton('Start batch')
                 ->form([
                     'product' => (string) $page->filter('option:contains("Bought sausage")')->attr('value'),
                     'tag' => '77',
@@ -214,8 +214,8 @@ final class LanesTest extends KitchenTestCase
         $this->keep('77 90 T1', ['back' => '/']);
         $due = $this->client->request('GET', '/')->filter('[data-due]:contains("Tag 77")')->text();
         $said = $this->client->request('GET', $this->path(77))->filter('[data-rule=reheat]')->text();
-        self::assertStringContainsString('must be at 135 °F', $due);
-        self::assertStringContainsString('Must be at 135 °F', $said);
+        self::assertStringContainsString('must reach 135 °F', $due);
+        self::assertStringContainsString('Must reach 135 °F', $said);
         self::assertStringNotContainsString('165', $due.$said);
     }
 

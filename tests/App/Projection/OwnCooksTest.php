@@ -27,6 +27,7 @@ final class OwnCooksTest extends KitchenTestCase
         $its = "SELECT coalesce(string_agg(concat_ws(' ', l.about, l.subject, l.shown), ', '
               ORDER BY l.about, l.subject), '')
             FROM prior_lesson l WHERE l.batch_id = '$id'";
+        $this->forecastsAreMade();
         self::assertSame('', $this->words($its), 'it is on the heat');
         $this->keep('7 off');
         Clock::get()->sleep(1800);
@@ -71,11 +72,11 @@ final class OwnCooksTest extends KitchenTestCase
         $hear(4, 6, 2.0);
         self::assertCount(2, $priors->all($batch->site), 'what says the same is no further version');
         $page = $this->client->request('GET', '/own-cooks');
-        self::assertStringContainsString('of 6 batches', $page->filter('main')->text());
+        self::assertStringContainsString('from 6 batches', $page->filter('main')->text());
         self::assertStringContainsString('% thicker than their weight says', $page->filter('main')->text());
-        $this->client->submit($page->filter('button[aria-label="Do not hear this of Lamb shoulder"]')->form());
+        $this->client->submit($page->filter('button[aria-label="Ignore Lamb shoulder"]')->form());
         $page = $this->client->followRedirect();
-        self::assertStringContainsString('It is not heard any more', $page->text());
+        self::assertStringContainsString('Ignored, with the batches it came from', $page->text());
         self::assertSame($first, $priors->learned($batch->site, $assessment)->unknowns[Draw::HALF] ?? null);
         $hear(4, 6, 2.0);
         self::assertSame(
@@ -83,7 +84,7 @@ final class OwnCooksTest extends KitchenTestCase
             $priors->learned($batch->site, $assessment)->unknowns[Draw::HALF] ?? null,
             'what it came with is heard no more',
         );
-        $this->client->submit($page->filter('button[aria-label="Hear this of Lamb shoulder again"]')->form());
+        $this->client->submit($page->filter('button[aria-label="Use Lamb shoulder again"]')->form());
         $hear(4, 6, 2.0);
         self::assertNotSame($first, $priors->learned($batch->site, $assessment)->unknowns[Draw::HALF] ?? null);
         // Batches that teach nothing any more, put right as they were, leave what is usual.
@@ -92,7 +93,7 @@ final class OwnCooksTest extends KitchenTestCase
         }
         self::assertSame([], $priors->learned($batch->site, $assessment)->unknowns ?? null);
         $text = $this->client->request('GET', '/own-cooks')->filter('main')->text();
-        self::assertStringContainsString('of no batch', $text);
+        self::assertStringContainsString('from no batches', $text);
     }
 
     /** @return list<Batch> other batches of the kitchen */

@@ -62,7 +62,7 @@ final class DoorsTest extends KitchenTestCase
             'it was used when it was turned on',
         );
         self::assertStringContainsString(
-            'do not go together',
+            'Name or password is not right. Check both and try again',
             $this->logInByForm('dell', 'wrong', self::code($secret)),
         );
         self::mockTime((new \DateTimeImmutable(TestKitchen::MOMENT))->modify('+60 seconds'));
@@ -129,7 +129,7 @@ final class DoorsTest extends KitchenTestCase
         $form = $page->filterXPath("//form[.//input[@name='current']]")->form($sent);
         for ($try = 0; $try < 5; ++$try) {
             $this->client->submit($form);
-            self::assertSelectorTextContains('#problem-current', 'not the password');
+            self::assertSelectorTextContains('#problem-current', 'That is not your current password');
         }
         $this->client->submit($form, ['current' => self::PASSWORD]);
         self::assertSelectorTextContains('#problem-current', 'Too many tries');
@@ -141,7 +141,7 @@ final class DoorsTest extends KitchenTestCase
         $this->logIn('dell');
         $this->client->request('GET', '/');
         self::assertResponseRedirects('/me/factor');
-        self::assertStringContainsString('asks managers', $this->client->followRedirect()->text());
+        self::assertStringContainsString('This site requires a second factor for managers', $this->client->followRedirect()->text());
         $this->logIn('mara');
         $this->client->request('GET', '/');
         self::assertResponseIsSuccessful();
@@ -150,21 +150,21 @@ final class DoorsTest extends KitchenTestCase
     public function testWhatMattersAsksForThePasswordAgainAndLosesNothing(): void
     {
         $this->logIn('dell');
-        $form = $this->client->request('GET', '/site')->selectButton('Keep')->form();
+        $form = $this->client->request('GET', '/site')->selectButton('Save')->form();
         $this->later('+11 minutes');
         $page = $this->client->submit($form, ['address' => '4 Quarry Lane', 'reason' => 'new sign']);
-        self::assertStringContainsString('Your password again', $page->text());
-        $page = $this->client->submit($page->selectButton('Go on')->form(['_password_again' => 'wrong']));
+        self::assertStringContainsString('Confirm your password', $page->text());
+        $page = $this->client->submit($page->selectButton('Continue')->form(['_password_again' => 'wrong']));
         self::assertResponseStatusCodeSame(422);
         self::assertSame(0, $this->number('SELECT count(*) FROM site_change'));
-        $this->client->submit($page->selectButton('Go on')->form(['_password_again' => self::PASSWORD]));
+        $this->client->submit($page->selectButton('Continue')->form(['_password_again' => self::PASSWORD]));
         self::assertResponseRedirects('/site');
         self::assertSame('4 Quarry Lane', $this->words('SELECT address FROM site'));
         $this->logIn('wynn');
         $this->later('+30 minutes');
         $page = $this->client->request('GET', '/export/readings?from=2026-11-01&to=2026-11-30');
-        self::assertStringContainsString('Your password again', $page->text());
-        $this->client->submit($page->selectButton('Go on')->form(['_password_again' => self::PASSWORD]));
+        self::assertStringContainsString('Confirm your password', $page->text());
+        $this->client->submit($page->selectButton('Continue')->form(['_password_again' => self::PASSWORD]));
         self::assertResponseIsSuccessful();
         self::assertStringStartsWith('text/csv', $this->client->getResponse()->headers->get('Content-Type') ?? '');
     }

@@ -60,7 +60,7 @@ final class NitriteTest extends KitchenTestCase
         $product = $this->words("SELECT id FROM product WHERE name = 'Mutton ham'");
         $page = $this->client->request('GET', "/products/$product");
         self::assertStringNotContainsString('Ham cure', $page->filter('main')->text());
-        $this->client->submit($page->selectButton('Keep')->form(['cured' => '1']));
+        $this->client->submit($page->selectButton('Save')->form(['cured' => '1']));
         $this->assertSaid($this->client->request('GET', "/products/$product"));
         self::assertStringContainsString(
             'Ham cure 187.5 ppm',
@@ -73,10 +73,10 @@ final class NitriteTest extends KitchenTestCase
         $this->logIn('dell');
         $product = $this->words("SELECT id FROM product WHERE name = 'Mutton ham'");
         $page = $this->client->request('GET', "/products/$product");
-        self::assertStringNotContainsString('No recipe here says', $page->filter('aside')->text());
-        $this->client->submit($page->selectButton('Keep')->form(['cured' => '1']));
+        self::assertStringNotContainsString('No recipe here states its nitrite content', $page->filter('aside')->text());
+        $this->client->submit($page->selectButton('Save')->form(['cured' => '1']));
         $page = $this->client->request('GET', "/products/$product");
-        self::assertStringContainsString('No recipe here says how much', $page->filter('aside')->text());
+        self::assertStringContainsString('No recipe here states its nitrite content', $page->filter('aside')->text());
     }
 
     private function assertSaid(Crawler $page): void
@@ -85,9 +85,9 @@ final class NitriteTest extends KitchenTestCase
         foreach (
             [
                 '187.5 mg of sodium nitrite',
-                'chopped or ground 9 CFR 424.21(c) 156 ▲ above it',
-                'in a pickle 9 CFR 424.21(c) 200 not above it',
-                'Shown, not advised',
+                'chopped or ground 9 CFR 424.21(c) 156 ▲ above the limit',
+                'in a pickle 9 CFR 424.21(c) 200 within the limit',
+                'For information only',
             ] as $said
         ) {
             self::assertStringContainsString($said, (string) $text);

@@ -11,7 +11,7 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Tests\App\KitchenTestCase;
 
-/** What people did beside the record, for a manager. */
+/** Activity log beside the record, for a manager. */
 final class PeopleLogTest extends KitchenTestCase
 {
     public function testLoginsExportsAndPacketsAreToldToAManager(): void
@@ -36,10 +36,10 @@ final class PeopleLogTest extends KitchenTestCase
         $told = $this->client->request('GET', '/people/log')->filter('tbody')->text();
         foreach (
             [
-                'IT tried to log in: wrong password',
+                'IT failed login: wrong password',
                 'IT logged in',
-                'DF took data out readings-2026-11-01-2026-11-24.csv',
-                'somebody with a link opened a packet',
+                'DF exported data readings-2026-11-01-2026-11-24.csv',
+                'person with a link opened a packet',
             ] as $line
         ) {
             self::assertStringContainsString($line, $told);

@@ -24,11 +24,11 @@ final class PeopleTest extends KitchenTestCase
         $this->client->restart();
         $page = $this->client->request('GET', $link);
         self::assertStringContainsString('Nela Birch', $page->filter('main')->text());
-        $page = $this->client->submit($page->selectButton('Keep and go in')->form(['password' => 'letmein2026!']));
+        $page = $this->client->submit($page->selectButton('Save and log in')->form(['password' => 'letmein2026!']));
         self::assertResponseStatusCodeSame(422);
         self::assertSelectorExists('#problem-password');
-        $this->client->submit($page->selectButton('Keep and go in')->form(['password' => 'walnut lattice morning']));
-        self::assertStringContainsString('You are in', $this->client->followRedirect()->text());
+        $this->client->submit($page->selectButton('Save and log in')->form(['password' => 'walnut lattice morning']));
+        self::assertStringContainsString('You are logged in', $this->client->followRedirect()->text());
         $this->keep('7 171');
         self::assertSame('NB', $this->words('SELECT initials FROM event ORDER BY seq DESC LIMIT 1'));
         $this->client->request('GET', $link);
@@ -38,17 +38,17 @@ final class PeopleTest extends KitchenTestCase
         $hers = $this->client->getCookieJar()->all();
         $this->client->restart();
         $this->logIn('dell');
-        $this->press('nela', 'Has left');
+        $this->press('nela', 'Disable account');
         $this->client->restart();
         array_walk($hers, fn ($cookie) => $this->client->getCookieJar()->set($cookie));
         $this->client->request('GET', '/');
         self::assertResponseRedirects('/login');
         $this->logInByForm('nela', 'walnut lattice morning');
-        self::assertStringContainsString('do not go together', $this->client->followRedirect()->text());
+        self::assertStringContainsString('Name or password is not right. Check both and try again', $this->client->followRedirect()->text());
         $this->logIn('dell');
-        self::assertStringContainsString('Nela Birch has left', $this->client->request('GET', '/people')->text());
+        self::assertStringContainsString('Nela Birch disabled', $this->client->request('GET', '/people')->text());
         $page = $this->add('Niko Bell', 'NB', 'niko');
-        self::assertStringContainsString('of one who has left', $page->filter('#problem-initials')->text());
+        self::assertStringContainsString('These initials are taken, maybe by a person who left', $page->filter('#problem-initials')->text());
         self::assertNull($this->service(ChainWalk::class)->firstBreak($by->site));
     }
 
@@ -58,7 +58,7 @@ final class PeopleTest extends KitchenTestCase
         $link = self::way($this->press('ike', 'New link'));
         $this->client->restart();
         $this->logInByForm('ike', self::PASSWORD);
-        self::assertStringContainsString('do not go together', $this->client->followRedirect()->text());
+        self::assertStringContainsString('Name or password is not right. Check both and try again', $this->client->followRedirect()->text());
         self::mockTime('+4 days');
         $this->client->request('GET', $link);
         self::assertResponseStatusCodeSame(410, 'a link expires');
@@ -72,7 +72,7 @@ final class PeopleTest extends KitchenTestCase
         self::assertSame(2, $command->execute(['login' => 'nobody']));
         $command->execute(['login' => 'dell']);
         $page = $this->client->request('GET', (string) parse_url(trim($command->getDisplay()), \PHP_URL_PATH));
-        $this->client->submit($page->selectButton('Keep and go in')->form(['password' => 'a pier in thick fog']));
+        $this->client->submit($page->selectButton('Save and log in')->form(['password' => 'a pier in thick fog']));
         $this->client->request('GET', '/people');
         self::assertResponseIsSuccessful();
     }
@@ -80,13 +80,13 @@ final class PeopleTest extends KitchenTestCase
     public function testWhatSomebodySpeaksIsKeptAndChanged(): void
     {
         $this->logIn('dell');
-        $form = $this->client->request('GET', '/people')->selectButton('Invite')->form();
+        $form = $this->client->request('GET', '/people')->selectButton('Create invitation')->form();
         $typed = ['name' => 'Ned Wold', 'initials' => 'NW', 'login' => 'ned', 'languages' => 'Spanish, English'];
         $this->client->submit($form, $typed);
         $row = $this->client->request('GET', '/people')->filter('tr:contains("Ned Wold")');
         self::assertStringContainsString('Spanish, English', $row->text());
         $page = $this->client->click($row->selectLink('Ned Wold')->link());
-        $this->client->submit($page->selectButton('Keep')->form(), ['languages' => 'Spanish']);
+        $this->client->submit($page->selectButton('Save')->form(), ['languages' => 'Spanish']);
         self::assertStringContainsString(
             '"languages": "Spanish"',
             $this->words("SELECT after::text FROM account_change WHERE what = 'changed' ORDER BY seq DESC LIMIT 1"),
@@ -97,12 +97,12 @@ final class PeopleTest extends KitchenTestCase
     {
         $this->logIn('dell');
         $this->connection()->executeStatement("UPDATE account SET role = 'crew' WHERE initials = 'OQ'");
-        $page = $this->press('dell', 'Has left');
-        self::assertStringContainsString('Nobody else could manage', $page->filter('[role=alert]')->text());
+        $page = $this->press('dell', 'Disable account');
+        self::assertStringContainsString('This is the only manager of the site', $page->filter('[role=alert]')->text());
         $id = $this->words("SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'dell'");
         $page = $this->client->request('GET', "/people/$id");
-        $page = $this->client->submit($page->selectButton('Keep')->form(), ['role' => 'crew']);
-        self::assertStringContainsString('Nobody else could manage', $page->filter('[role=alert]')->text());
+        $page = $this->client->submit($page->selectButton('Save')->form(), ['role' => 'crew']);
+        self::assertStringContainsString('This is the only manager of the site', $page->filter('[role=alert]')->text());
     }
 
     /** @param array<string, string> $typed */
@@ -110,7 +110,7 @@ final class PeopleTest extends KitchenTestCase
     public function testWhoCannotBeAddedIsRefused(array $typed, string $field, string $said): void
     {
         $this->logIn('dell');
-        $typed += ['name' => 'Somebody New', 'initials' => 'SN', 'login' => 'somebody'];
+        $typed += ['name' => 'Somebody New', 'initials' => 'SN', 'login' => 'taken'];
         $page = $this->add($typed['name'], $typed['initials'], $typed['login']);
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString($said, $page->filter("#problem-$field")->text());
@@ -120,10 +120,10 @@ final class PeopleTest extends KitchenTestCase
     /** @return iterable<string, array{array<string, string>, string, string}> */
     public static function refused(): iterable
     {
-        yield 'a login somebody has' => [['login' => 'MARA'], 'login', 'already'];
-        yield 'initials somebody has' => [['initials' => 'mr'], 'initials', 'somebody'];
-        yield 'no letters' => [['initials' => '12'], 'initials', 'One to four letters'];
-        yield 'a login with a space' => [['login' => 'a b'], 'login', 'small letters'];
+        yield 'a login somebody has' => [['login' => 'MARA'], 'login', 'taken'];
+        yield 'initials somebody has' => [['initials' => 'mr'], 'initials', 'taken'];
+        yield 'no letters' => [['initials' => '12'], 'initials', 'one to four letters'];
+        yield 'a login with a space' => [['login' => 'a b'], 'login', 'Use 2 to 40 lowercase letters, digits, dots, dashes or underscores, or an email address'];
     }
 
     #[DataProvider('passwords')]
@@ -153,14 +153,14 @@ final class PeopleTest extends KitchenTestCase
         $this->client->restart();
         $this->logInByForm('wynn', self::PASSWORD);
         $page = $this->client->request('GET', '/me');
-        $form = $page->selectButton('Keep')->form();
+        $form = $page->selectButton('Save')->form();
         $page = $this->client->submit($form, ['current' => 'wrong', 'password' => 'cedar and slow water']);
         self::assertSelectorExists('#problem-current');
         $this->client->submit(
-            $page->selectButton('Keep')->form(),
+            $page->selectButton('Save')->form(),
             ['current' => self::PASSWORD, 'password' => 'cedar and slow water'],
         );
-        self::assertStringContainsString('All other sessions are over', $this->client->followRedirect()->text());
+        self::assertStringContainsString('All other sessions are logged out', $this->client->followRedirect()->text());
         $this->client->restart();
         array_walk($elsewhere, fn ($cookie) => $this->client->getCookieJar()->set($cookie));
         $this->client->request('GET', '/');
@@ -183,7 +183,7 @@ final class PeopleTest extends KitchenTestCase
 
     private function add(string $name, string $initials, string $login): Crawler
     {
-        $form = $this->client->request('GET', '/people')->selectButton('Invite')->form();
+        $form = $this->client->request('GET', '/people')->selectButton('Create invitation')->form();
 
         return $this->client->submit($form, ['name' => $name, 'initials' => $initials, 'login' => $login]);
     }

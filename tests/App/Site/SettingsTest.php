@@ -17,7 +17,7 @@ final class SettingsTest extends KitchenTestCase
     {
         $by = $this->logIn('dell');
         $this->change(['address' => '4 Quarry Lane', 'permit' => 'P-77', 'reason' => 'the permit came']);
-        $changes = $this->client->followRedirect()->filter('section:contains("What was changed") tbody tr')->text();
+        $changes = $this->client->followRedirect()->filter('section:contains("History") tbody tr')->text();
         self::assertStringContainsString('Address nothing → 4 Quarry Lane', $changes);
         self::assertStringContainsString('the permit came', $changes);
         self::assertNull($this->service(ChainWalk::class)->firstBreak($by->site));
@@ -47,7 +47,7 @@ final class SettingsTest extends KitchenTestCase
         $this->logIn('mara');
         $page = $this->client->request('GET', '/batches/new');
         $product = (string) $page->filter('option:contains("Lamb leg")')->attr('value');
-        $this->client->submit($page->selectButton('Begin')->form(['tag' => '88', 'product' => $product]));
+        $this->client->submit($page->selectButton('Start batch')->form(['tag' => '88', 'product' => $product]));
         $new = $this->service(StoredRecords::class)->of($this->batch(88));
         self::assertSame(12, $new->site->elevationM);
         self::assertSame('America/New_York', $new->site->zone->name);
@@ -85,13 +85,13 @@ final class SettingsTest extends KitchenTestCase
     /** @return iterable<string, array{array<string, string>, string, string}> */
     public static function refused(): iterable
     {
-        yield 'no reason' => [['reason' => ''], 'reason', 'Fill this in'];
+        yield 'no reason' => [['reason' => ''], 'reason', 'Fill in this field'];
         yield 'no such zone' => [['timezone' => 'Mars/Base'], 'timezone', 'is not a known time zone'];
         yield 'a mountain too high' => [['elevation_m' => '9000'], 'elevation_m', 'from -430 to 5500'];
         yield 'looser than our default' => [['prep_out_seconds' => '90'], 'prep_out_seconds', 'from 1 to 60'];
-        yield 'no name' => [['name' => ' '], 'name', 'Fill this in'];
+        yield 'no name' => [['name' => ' '], 'name', 'Fill in this field'];
         yield 'no hour' => [['opens_at' => '25:00'], 'opens_at', '06:00'];
-        yield 'adopted in the past' => [['rules_from' => '2020-01-01'], 'rules_from', 'day that is over'];
+        yield 'adopted in the past' => [['rules_from' => '2020-01-01'], 'rules_from', 'An edition cannot start on a day in the past'];
     }
 
     public function testPoundsAndAClockOfTwelveHoursAreEverywhere(): void
@@ -118,6 +118,6 @@ final class SettingsTest extends KitchenTestCase
     /** @param array<string, string> $typed */
     private function change(array $typed): \Symfony\Component\DomCrawler\Crawler
     {
-        return $this->client->submit($this->client->request('GET', '/site')->selectButton('Keep')->form(), $typed);
+        return $this->client->submit($this->client->request('GET', '/site')->selectButton('Save')->form(), $typed);
     }
 }

@@ -46,7 +46,7 @@ final class TabletTest extends KitchenTestCase
         foreach (['/site', '/people', '/devices', ...$own, '/days/2026-11-24', '/exchange'] as $path) {
             $this->client->request('POST', $path);
             self::assertResponseStatusCodeSame(403, $path);
-            self::assertStringContainsString('Not by PIN', (string) $this->client->getResponse()->getContent());
+            self::assertStringContainsString('Password needed', (string) $this->client->getResponse()->getContent());
         }
     }
 
@@ -75,10 +75,10 @@ final class TabletTest extends KitchenTestCase
         $this->client->followRedirect();
         self::assertResponseRedirects('/who');
         $page = $this->client->followRedirect();
-        $page = $this->client->click($page->selectLink('Log in with a password')->link());
+        $page = $this->client->click($page->selectLink('Log in with password')->link());
         $this->client->submit($page->selectButton('Log in')->form(['_username' => 'ike', '_password' => 'wrong']));
         $this->client->followRedirect();
-        self::assertSelectorTextContains('[role=alert]', 'do not go together');
+        self::assertSelectorTextContains('[role=alert]', 'Name or password is not right. Check both and try again');
         $this->enter($this->client->request('GET', '/who'), 'ike', '4711');
         $page = $this->client->request('GET', '/');
         $this->client->submit($page->selectButton('Log out')->form());
@@ -121,7 +121,7 @@ final class TabletTest extends KitchenTestCase
         $this->register('pit tablet');
         $this->logIn('dell');
         $page = $this->client->request('GET', '/devices');
-        $this->client->submit($page->selectButton('Take it away')->form());
+        $this->client->submit($page->selectButton('Remove')->form());
         $this->client->request('GET', '/who');
         self::assertResponseRedirects('/login');
     }
@@ -135,9 +135,9 @@ final class TabletTest extends KitchenTestCase
     {
         $this->logIn($login);
         $page = $this->client->request('GET', '/me');
-        $this->client->submit($page->selectButton('Keep PIN')->form(['pin' => '1111']));
+        $this->client->submit($page->selectButton('Save PIN')->form(['pin' => '1111']));
         self::assertSelectorExists('#problem-pin');
-        $this->client->submit($page->selectButton('Keep PIN')->form(['pin' => $pin]));
+        $this->client->submit($page->selectButton('Save PIN')->form(['pin' => $pin]));
         self::assertResponseRedirects('/me');
     }
 
@@ -145,7 +145,7 @@ final class TabletTest extends KitchenTestCase
     {
         $this->logIn('dell');
         $page = $this->client->request('GET', '/devices');
-        $this->client->submit($page->selectButton('Register this browser')->form(['name' => $name]));
+        $this->client->submit($page->selectButton('Register this tablet')->form(['name' => $name]));
         self::assertResponseRedirects('/devices');
         self::mockTime(TestKitchen::MOMENT);
     }
@@ -155,7 +155,7 @@ final class TabletTest extends KitchenTestCase
         $of = "JOIN person p ON p.id = a.person_id WHERE p.login = '$login'";
         $person = $this->words("SELECT a.id FROM account a $of");
 
-        return $this->client->submit($page->selectButton('Go on')->form(['person' => $person, 'pin' => $pin]));
+        return $this->client->submit($page->selectButton('Continue')->form(['person' => $person, 'pin' => $pin]));
     }
 
     private function lastInitials(): string

@@ -13,7 +13,7 @@ final class TokenPagesTest extends KitchenTestCase
     {
         $this->logIn('dell');
         $this->client->request('GET', '/tokens');
-        $page = $this->client->submitForm('Make a secret', ['name' => 'Accounts']);
+        $page = $this->client->submitForm('Create API key', ['name' => 'Accounts']);
         $secret = trim($page->filter('section code')->text());
         self::assertGreaterThan(30, \strlen($secret));
         self::assertSame(0, $this->number("SELECT count(*) FROM access_token WHERE token_hash = '$secret'"));
@@ -21,18 +21,18 @@ final class TokenPagesTest extends KitchenTestCase
         self::assertSame(401, $this->ask($secret.'x'));
         self::assertSame(0, $this->client->request('GET', '/tokens')->filter('section code')->count(), 'once');
         $this->client->submit(
-            $this->client->getCrawler()->selectButton('Take it back')->form(),
+            $this->client->getCrawler()->selectButton('Revoke')->form(),
         );
         self::assertResponseRedirects('/tokens');
         self::assertSame(401, $this->ask($secret));
-        self::assertStringContainsString('taken back on', $this->client->request('GET', '/tokens')->text());
+        self::assertStringContainsString('revoked on', $this->client->request('GET', '/tokens')->text());
     }
 
     public function testOneNeedsANameAndAManager(): void
     {
         $this->logIn('dell');
         $this->client->request('GET', '/tokens');
-        $this->client->submitForm('Make a secret', ['name' => '']);
+        $this->client->submitForm('Create API key', ['name' => '']);
         self::assertResponseStatusCodeSame(422);
         self::assertSame(1, $this->client->getCrawler()->filter('#problem-name')->count());
         $this->logIn();

@@ -27,7 +27,7 @@ final class AfterThePitTest extends KitchenTestCase
         $path = $this->path(21);
         $page = $this->client->request('GET', $path.'/divide');
         $form = $page
-            ->selectButton('Divide it')
+            ->selectButton('Divide batch')
             ->form([
                 'total' => '2.0',
                 'grams0' => '1.2',
@@ -38,12 +38,12 @@ final class AfterThePitTest extends KitchenTestCase
             ]);
         $page = $this->client->submit($form);
         self::assertResponseStatusCodeSame(422);
-        self::assertStringContainsString('300 g are missing', $page->filter('main')->text());
+        self::assertStringContainsString('300 g is missing', $page->filter('main')->text());
         self::assertSame('1.2', $page->filter('[name=grams0]')->attr('value'));
-        $page = $this->client->submit($page->selectButton('Divide it')->form(['total' => '1.5']));
-        self::assertSelectorTextContains('#problem-total', 'weigh more than all of it');
+        $page = $this->client->submit($page->selectButton('Divide batch')->form(['total' => '1.5']));
+        self::assertSelectorTextContains('#problem-total', 'The portions weigh more than the total');
         $before = $this->number('SELECT count(*) FROM batch');
-        $form = $page->selectButton('Divide it')->form(['total' => '2.0', 'reason' => 'juice and bones']);
+        $form = $page->selectButton('Divide batch')->form(['total' => '2.0', 'reason' => 'juice and bones']);
         $this->client->submit($form);
         self::assertResponseRedirects($path);
         $this->client->submit($form);
@@ -55,7 +55,7 @@ final class AfterThePitTest extends KitchenTestCase
             'nothing is left in it',
         );
         self::assertStringContainsString(
-            'divided · in all 2 kg · missing 300 g · juice and bones',
+            'divided · total 2 kg · missing 300 g · juice and bones',
             $page->filter('#everything')->text(),
         );
         self::assertSame(
@@ -73,7 +73,7 @@ final class AfterThePitTest extends KitchenTestCase
         self::assertCount($shared + 2, $records->of($portion)->events);
         $page = $this->client->request('GET', '/batches/'.$portion->id->toRfc4122());
         self::assertSelectorExists('[data-rule=cook][data-verdict=met]', 'the cook was its own');
-        self::assertStringContainsString('Split off 2026', $page->filter('#went')->closest('section')?->text() ?? '');
+        self::assertStringContainsString('Split off from 2026', $page->filter('#went')->closest('section')?->text() ?? '');
 
         // A reading of the portion is its own alone.
         $this->keep($portion->tag.' 128');
@@ -89,7 +89,7 @@ final class AfterThePitTest extends KitchenTestCase
             ->first();
         $page = $this->client->click($row->selectLink('Correct')->link());
         $this->client->submit(
-            $page->selectButton('Keep the correction')->form(['temp' => '103', 'reason' => 'misread']),
+            $page->selectButton('Save correction')->form(['temp' => '103', 'reason' => 'misread']),
         );
         $lanes = $this->service(Lanes::class);
         foreach ([$parent, $portion] as $batch) {
@@ -129,28 +129,28 @@ final class AfterThePitTest extends KitchenTestCase
         $path = $this->path(18);
         $page = $this->client->request('GET', '/');
         self::assertStringContainsString(
-            'not cooked through by the record',
+            'not cooked through: record corrective action',
             $page->filter('[data-due]')->first()->text(),
         );
         $page = $this->client->click($page->filter('[data-due] a')->first()->link());
         $form = $page->filter('#actions form')->first();
         self::assertStringContainsString('Never got there', $form->text());
-        $this->client->submit($page->selectButton('Keep the action')->form());
-        self::assertSelectorTextContains('[role=alert]', 'Say what was done');
-        $this->client->submit($page->selectButton('I take it')->form());
+        $this->client->submit($page->selectButton('Save corrective action')->form());
+        self::assertSelectorTextContains('[role=alert]', 'Choose or enter a corrective action');
+        $this->client->submit($page->selectButton('I\'ve got it')->form());
         self::assertStringContainsString(
-            'MR has it',
+            'assigned to MR',
             $this->client->request('GET', '/')->filter('[data-due]:contains("Tag 18")')->text(),
         );
         $page = $this->client->request('GET', $path);
         $this->client->submit(
             $page
-                ->selectButton('Keep the action')
+                ->selectButton('Save corrective action')
                 ->form(['other' => 'back on the heat to 158 °F', 'evidence' => 'T3, both pieces']),
         );
         $page = $this->client->followRedirect();
         self::assertSelectorNotExists('#actions');
-        self::assertSelectorExists('[data-rule=cook][data-verdict=broken]', 'the finding stays');
+        self::assertSelectorExists('[data-rule=cook][data-verdict=broken]', 'The limit is still not met');
         self::assertStringContainsString('back on the heat to 158 °F', $page->filter('#everything')->text());
         self::assertStringNotContainsString(
             'not cooked through',
@@ -164,24 +164,24 @@ final class AfterThePitTest extends KitchenTestCase
         $page = $this->client->request('GET', '/hot-round');
         self::assertSame(['18', '21'], $page->filter('.tag')->each(static fn (Crawler $tag): string => $tag->text()));
         $before = $this->number("SELECT count(*) FROM event WHERE type = 'reading'");
-        $this->client->submit($page->selectButton('Keep the round')->form());
+        $this->client->submit($page->selectButton('Save check')->form());
         self::assertStringContainsString(
             'at least one temperature',
             $this->client->getCrawler()->filter('[role=alert]')->text(),
         );
-        $page = $this->client->submit($page->selectButton('Keep the round')->form(['t18' => '144', 't21' => '-30']));
+        $page = $this->client->submit($page->selectButton('Save check')->form(['t18' => '144', 't21' => '-30']));
         self::assertSelectorExists('#problem-t21', 'a slip is asked about');
         self::assertSame(
             $before + 1,
             $this->number("SELECT count(*) FROM event WHERE type = 'reading'"),
             'and holds up nothing else of the round',
         );
-        $form = $page->selectButton('Keep the round')->form(['t21' => '141']);
+        $form = $page->selectButton('Save check')->form(['t21' => '141']);
         $this->client->submit($form);
         $this->client->submit($form);
         self::assertSame($before + 2, $this->number("SELECT count(*) FROM event WHERE type = 'reading'"));
         $dues = $this->client->request('GET', '/')->filter('section[aria-labelledby=due-next]')->text();
-        self::assertStringContainsString('read it: the round of cabinet', $dues, 'by the interval of its unit');
+        self::assertStringContainsString('check cabinet', $dues, 'by the interval of its unit');
     }
 
     public function testALabelSaysWhatItIsUntilWhenAndLeadsToItsEntry(): void
@@ -191,7 +191,7 @@ final class AfterThePitTest extends KitchenTestCase
         $svg = $page->filter('main svg')->text();
         self::assertStringContainsString('House sausage', $svg);
         self::assertMatchesRegularExpression('/DISCARD AT \w+ \d+ \w+ \d+ \d\d:\d\d/', $svg);
-        $form = $page->selectButton('Print it')->form();
+        $form = $page->selectButton('Print label')->form();
         $this->client->submit($form);
         $this->client->submit($form);
         self::assertSame(1, $this->number('SELECT count(*) FROM label'), 'a retry prints once');
@@ -233,13 +233,13 @@ final class AfterThePitTest extends KitchenTestCase
         yield 'a shallow ice bath can' => [['method' => 'ice_bath', 'depth' => '2.5', 'start' => '150'], '70 °F: 2'];
         yield 'a warm cabinet stays hot' => [
             ['method' => 'cabinet', 'weight' => '3', 'start' => '190', 'around' => '145'],
-            'stays above the hot limit',
+            'It stays above the hot-holding limit there',
         ];
         yield 'a rest has an end' => [
             ['method' => 'counter', 'weight' => '2', 'start' => '180'],
-            'Under the hot limit from',
+            'Below the hot-holding limit from',
         ];
-        yield 'half a question' => [['method' => 'counter', 'start' => '180'], 'Fill this in'];
+        yield 'half a question' => [['method' => 'counter', 'start' => '180'], 'Fill in this field'];
         yield 'no method' => [['method' => 'sun', 'weight' => '2', 'start' => '180'], 'Choose one'];
         yield 'it never clears food' => [
             ['method' => 'counter', 'weight' => '2', 'start' => '180'],
@@ -253,19 +253,19 @@ final class AfterThePitTest extends KitchenTestCase
         $mix = function (Batch $from, string $tag): Crawler {
             $form = $this->client
                 ->request('GET', '/batches/'.$from->id->toRfc4122().'/steps')
-                ->selectButton('Put together')
+                ->selectButton('Combine')
                 ->form(['tag' => $tag]);
 
             return $this->client->submit($form);
         };
         self::assertStringContainsString('No open batch', $mix($one, '999')->filter('[role=alert]')->text());
         self::assertStringContainsString(
-            'Only portions of one product',
+            'Only portions of the same product can be combined',
             $mix($one, '18')->filter('[role=alert]')->text(),
         );
         $this->keep($other->tag.' 128');
         self::assertStringContainsString(
-            'must not go together',
+            'Do not combine them',
             $mix($one, (string) $other->tag)->filter('[role=alert]')->text(),
         );
         $row = $this->client
@@ -274,7 +274,7 @@ final class AfterThePitTest extends KitchenTestCase
             ->first();
         $page = $this->client->click($row->selectLink('Correct')->link());
         $this->client->submit(
-            $page->selectButton('Keep the correction')->form(['temp' => '148', 'reason' => 'misread']),
+            $page->selectButton('Save correction')->form(['temp' => '148', 'reason' => 'misread']),
         );
         $mix($one, (string) $other->tag);
         $page = $this->client->followRedirect();
@@ -289,7 +289,7 @@ final class AfterThePitTest extends KitchenTestCase
         $went = $this->client->request('GET', $path)->filter('#went')->closest('section')?->text() ?? '';
         self::assertStringContainsString('Bought 4.07 kg 100 %', $went, 'two of three pieces of 6.1 kg');
         self::assertStringContainsString('Served 2.9 kg 71 %', $went);
-        self::assertStringContainsString('2.61 a portion (14 served)', $went);
+        self::assertStringContainsString('2.61 per portion (14 served)', $went);
     }
 
     public function testThrowingAwaySaysWhatForAndHowMuch(): void
@@ -298,7 +298,7 @@ final class AfterThePitTest extends KitchenTestCase
         $all = ['why' => 'safety', 'weight_kg' => '0.4', 'all' => '1', 'reason' => 'clock ran out'];
         $this->step($path, 'discard', $all);
         self::assertStringContainsString(
-            'Thrown away · for safety · 400 g · all of it · clock ran out',
+            'Discarded · for safety · 400 g · all of it · clock ran out',
             $this->client->request('GET', $path)->filter('#everything')->text(),
         );
         self::assertSelectorExists('[data-rule=time_control][data-verdict=met]');
@@ -310,7 +310,7 @@ final class AfterThePitTest extends KitchenTestCase
         $this->step($path, 'cool', ['method' => 'shallow pans', 'depth_mm' => '50', 'around' => '38']);
         $page = $this->client->request('GET', $path);
         self::assertStringContainsString(
-            'Cooling · shallow pans · 50 mm deep · around it 38 °F',
+            'Cooling · shallow pans · 50 mm deep · air 38 °F',
             $page->filter('#everything')->text(),
         );
         self::assertStringContainsString('shallow pans', $page->filter('.bg-sand')->text());
@@ -336,7 +336,7 @@ final class AfterThePitTest extends KitchenTestCase
         $page = $this->client->request('GET', '/batches/'.$parent->id->toRfc4122().'/divide');
         $this->client->submit(
             $page
-                ->selectButton('Divide it')
+                ->selectButton('Divide batch')
                 ->form([
                     'total' => '2',
                     'grams0' => '1.2',

@@ -54,7 +54,7 @@ final class AlarmsTest extends KitchenTestCase
         [$pit, $inside] = $this->deadOven($account);
         $alarm = $this->raised('pit:');
         self::assertSame(Level::Wake, $alarm->level);
-        self::assertStringContainsString("Pit $pit falls", $alarm->words);
+        self::assertStringContainsString("Pit $pit is losing heat", $alarm->words);
         self::assertStringContainsString($inside, implode(' ', $alarm->effects), 'one alarm, with its list');
         $open = \count($this->open());
         $this->look();
@@ -65,11 +65,11 @@ final class AlarmsTest extends KitchenTestCase
         $this->wait(14);
         self::assertCount(2, array_unique(array_column($this->toldOf($pit), 1)), 'nobody took it: the next is told');
         $this->client->request('GET', '/alarms/'.$alarm->id);
-        $this->client->submitForm('I take it: MR');
+        $this->client->submitForm('I\'ve got it (MR)');
         $this->wait(60);
         self::assertCount(2, array_unique(array_column($this->toldOf($pit), 1)), 'somebody has it: nobody else is');
         $page = $this->client->request('GET', '/alarms/'.$alarm->id)->text();
-        foreach (['raised', 'told', 'told the next', 'taken'] as $did) {
+        foreach (['raised', 'alerted', 'escalated', 'assigned'] as $did) {
             self::assertStringContainsString($did, $page);
         }
     }
@@ -83,11 +83,11 @@ final class AlarmsTest extends KitchenTestCase
         self::assertStringContainsString('Tag 16', $alarm->words);
         $this->logIn();
         $board = $this->client->request('GET', '/')->filter('[data-due]');
-        self::assertStringContainsString('Pit far under its set point', implode(' ', $board->each(
+        self::assertStringContainsString('pit far below its set point: check fire and fuel', implode(' ', $board->each(
             static fn (Crawler $line): string => $line->text(),
         )));
         $page = $this->client->request('GET', $this->path(16))->filter('main')->text();
-        self::assertStringContainsString('The pit has been under its set point of 325 °F', $page);
+        self::assertStringContainsString('The pit has been below its set point of 325 °F', $page);
     }
 
     public function testARefusedClockIsToldInLineWithoutARecord(): void
@@ -127,7 +127,7 @@ final class AlarmsTest extends KitchenTestCase
         $before = \count($this->testsGiven());
         self::assertGreaterThan(0, $before);
         $this->client->request('GET', '/alarms/'.$alarm->id);
-        $form = $this->client->getCrawler()->selectButton('Put it off')->form();
+        $form = $this->client->getCrawler()->selectButton('Snooze')->form();
         $this->client->submit($form, ['reason' => '', 'minutes' => '30']);
         self::assertResponseStatusCodeSame(422);
         $this->client->submit($form, ['reason' => 'the plumber is on his way', 'minutes' => '30']);
@@ -238,11 +238,11 @@ final class AlarmsTest extends KitchenTestCase
         }
         self::assertGreaterThan(80, \count($this->testsGiven()), 'nobody gives up on it');
         $this->client->request('GET', '/alarms/'.$alarm->id);
-        $this->client->submitForm('I take it: MR');
+        $this->client->submitForm('I\'ve got it (MR)');
         $given = \count($this->testsGiven());
         $this->answers = 202;
         $this->wait(30);
-        self::assertCount($given, $this->testsGiven(), 'somebody has it');
+        self::assertCount($given, $this->testsGiven(), 'No one else is alerted after this');
     }
 
     public function testMailSaysWhatAndUnderOneId(): void
@@ -314,7 +314,7 @@ final class AlarmsTest extends KitchenTestCase
         $panel = $this->client->request('GET', '/board/live')->filter('[data-alarms]');
         self::assertStringContainsString($alarm->id, (string) $panel->attr('data-sounding'));
         $this->client->request('GET', '/alarms/'.$alarm->id);
-        $this->client->submitForm('I take it: MR');
+        $this->client->submitForm('I\'ve got it (MR)');
         $panel = $this->client->request('GET', '/board/live')->filter('[data-alarms]');
         self::assertStringNotContainsString($alarm->id, (string) $panel->attr('data-sounding'));
     }
@@ -322,12 +322,12 @@ final class AlarmsTest extends KitchenTestCase
     public function testAWeekWithoutATryIsALineOfTheBoard(): void
     {
         $this->logIn();
-        self::assertStringContainsString('Try an alarm', $this->client->request('GET', '/board/live')->text());
+        self::assertStringContainsString('Send a test alarm', $this->client->request('GET', '/board/live')->text());
         $this->test();
-        self::assertStringNotContainsString('Try an alarm', $this->client->request('GET', '/board/live')->text());
+        self::assertStringNotContainsString('Send a test alarm', $this->client->request('GET', '/board/live')->text());
         $this->wait(7 * 24 * 60 + 1);
         $this->logIn();
-        self::assertStringContainsString('Try an alarm', $this->client->request('GET', '/board/live')->text());
+        self::assertStringContainsString('Send a test alarm', $this->client->request('GET', '/board/live')->text());
     }
 
     #[DataProvider('shifts')]
@@ -433,7 +433,7 @@ final class AlarmsTest extends KitchenTestCase
     private function test(): Alarm
     {
         $this->client->request('GET', '/alarms');
-        $this->client->submitForm('Try an alarm');
+        $this->client->submitForm('Send a test alarm');
         self::assertResponseRedirects();
         $this->look();
 
@@ -492,7 +492,7 @@ final class AlarmsTest extends KitchenTestCase
         return array_values(
             array_filter(
                 $this->given,
-                static fn (array $one): bool => \is_string($one['words']) && str_contains($one['words'], 'A test by'),
+                static fn (array $one): bool => \is_string($one['words']) && str_contains($one['words'], 'Test alarm by'),
             ),
         );
     }

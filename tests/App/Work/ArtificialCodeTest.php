@@ -34,7 +34,7 @@ final class ArtificialCodeTest extends KitchenTestCase
             ->filter('[data-due]')
             ->each(static fn (Crawler $one): string => $one->text());
         $this->assertSpeaksOfNoRealLimit(implode("\n", $dues));
-        self::assertStringContainsString('must be at '.$this->degrees('cooling', 'middle'), implode("\n", $dues));
+        self::assertStringContainsString('must reach '.$this->degrees('cooling', 'middle'), implode("\n", $dues));
         $flags = $this->client
             ->getCrawler()
             ->filter('.post text')
@@ -115,7 +115,7 @@ final class ArtificialCodeTest extends KitchenTestCase
         $text = (string) preg_replace('/\s+/', ' ', $process->mustRun()->getOutput());
         self::assertSame(
             1,
-            preg_match('/.*U\.S\. Food and Drug(.*?)readings in hot hold/s', $text, $part),
+            preg_match('/.*U\.S\. Food and Drug(.*?)hot-holding check at least/s', $text, $part),
             'the rules it was judged by',
         );
         $rules = $part[1] ?? '';

@@ -31,16 +31,16 @@ final class CookSideTest extends KitchenTestCase
         $page = $this->client->submit($form);
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString(
-            '42.1 is above 41 °F: refuse it (3-202.11(A))',
+            '42.1 is above 41 °F. Refuse it (3-202.11(A))',
             $page->filter('form [role=alert]')->text(),
         );
         self::assertSame('NF-950', $page->filter('[name=number0]')->attr('value'), 'nothing typed is lost');
         self::assertSame(0, $this->number("SELECT count(*) FROM lot WHERE number = 'NF-950'"));
 
-        $form = $page->selectButton('Keep the delivery')->form(['decision0' => 'refused']);
+        $form = $page->selectButton('Save delivery')->form(['decision0' => 'refused']);
         $page = $this->client->submit($form);
-        self::assertSelectorTextContains('#problem-reason0', 'Say why');
-        $form = $page->selectButton('Keep the delivery')->form(['reason0' => 'too warm in the middle']);
+        self::assertSelectorTextContains('#problem-reason0', 'Enter a reason');
+        $form = $page->selectButton('Save delivery')->form(['reason0' => 'too warm in the middle']);
         $this->client->submit($form);
         self::assertResponseRedirects('/receiving');
         $this->client->submit($form);
@@ -91,7 +91,7 @@ final class CookSideTest extends KitchenTestCase
         $lots = $this->service(Lots::class);
         $lot = $this->lot('NF-881');
         $page = $this->client->request('GET', '/batches/new?lot='.$lot);
-        $this->client->submit($page->selectButton('Begin')->form(['tag' => '61', 'pieces' => '3']));
+        $this->client->submit($page->selectButton('Start batch')->form(['tag' => '61', 'pieces' => '3']));
         self::assertResponseStatusCodeSame(303);
         $page = $this->client->followRedirect();
         $log = $page->filter('#everything')->text();
@@ -108,9 +108,9 @@ final class CookSideTest extends KitchenTestCase
         self::assertSame(3, $lots->find($site, $lot)?->piecesLeft, '8 came, 2 went before, 3 now');
 
         $page = $this->client->request('GET', '/batches/new?lot='.$lot);
-        $this->client->submit($page->selectButton('Begin')->form(['tag' => '62', 'pieces' => '4']));
+        $this->client->submit($page->selectButton('Start batch')->form(['tag' => '62', 'pieces' => '4']));
         self::assertResponseStatusCodeSame(422);
-        self::assertSelectorTextContains('#problem-pieces', 'fewer pieces left');
+        self::assertSelectorTextContains('#problem-pieces', 'The lot has fewer pieces remaining');
         $page = $this->client->request('GET', '/lots/'.$lot);
         self::assertCount(2, $page->filter('main a[href*="/batches/"]:not(.key)'), 'a lot leads to every batch');
     }
@@ -120,14 +120,14 @@ final class CookSideTest extends KitchenTestCase
         $this->logIn('ike');
         $path = '/lots/'.$this->lot('HC-2211');
         $page = $this->client->request('GET', $path);
-        $this->client->submit($page->selectButton('Keep')->form(['type' => 'discard', 'pieces' => '1']));
-        self::assertSelectorTextContains('#problem-reason', 'Fill this in');
+        $this->client->submit($page->selectButton('Save')->form(['type' => 'discard', 'pieces' => '1']));
+        self::assertSelectorTextContains('#problem-reason', 'Fill in this field');
         $this->client->submit(
-            $page->selectButton('Keep')->form(['type' => 'discard', 'pieces' => '9', 'reason' => 'smells']),
+            $page->selectButton('Save')->form(['type' => 'discard', 'pieces' => '9', 'reason' => 'smells']),
         );
         self::assertSelectorExists('#problem-pieces');
         $this->client->submit(
-            $page->selectButton('Keep')->form(['type' => 'discard', 'pieces' => '1', 'reason' => 'smells']),
+            $page->selectButton('Save')->form(['type' => 'discard', 'pieces' => '1', 'reason' => 'smells']),
         );
         $page = $this->client->followRedirect();
         self::assertStringContainsString('1 · 2.43 kg', $page->filter('main')->text(), 'four came, two are in a batch');
@@ -198,7 +198,7 @@ final class CookSideTest extends KitchenTestCase
             ->filterXPath("//table[@id='everything']//tr[contains(., 'set to 240 °F')]");
         $page = $this->client->click($row->selectLink('Correct')->link());
         $this->client->submit(
-            $page->selectButton('Keep the correction')->form(['set' => '245', 'reason' => 'misread']),
+            $page->selectButton('Save correction')->form(['set' => '245', 'reason' => 'misread']),
         );
         self::assertStringContainsString(
             'set to 245 °F',
@@ -214,17 +214,17 @@ final class CookSideTest extends KitchenTestCase
         $inDrum = $this->setPoints(5);
         $this->keep('7 set 240 -30');
         $this->keep('7 off rack -5');
-        $this->correct('set to 240 °F', 'Take it back');
+        $this->correct('set to 240 °F', 'Void entry');
         self::assertSame([$inDrum, 0], [$this->setPoints(5), $this->setPoints(7)], 'off the heat by then');
         // What is no pit's leaves nothing there.
         $before = $this->number('SELECT count(*) FROM site_event');
         $this->keep('5 rotate');
-        $this->correct('Rotated', 'Take it back', 5);
+        $this->correct('Rotated', 'Void entry', 5);
         self::assertSame($before, $this->number('SELECT count(*) FROM site_event'));
         // Of another pit after all, it is gone from the first.
         $this->keep('5 set 241 -20');
         self::assertSame($inDrum + 1, $this->setPoints(5));
-        $this->correct('set to 241 °F', 'Keep the correction', 5, ['pit' => 'Offset']);
+        $this->correct('set to 241 °F', 'Save correction', 5, ['pit' => 'Offset']);
         [$drum, $offset] = [$this->pit('Drum'), $this->pit('Offset')];
         self::assertStringNotContainsString('241', $this->client->request('GET', $drum)->filter('main')->text());
         self::assertStringContainsString(
@@ -234,7 +234,7 @@ final class CookSideTest extends KitchenTestCase
         // Taken back at the pit, it is taken back in the batch it was entered in.
         $page = $this->client->request('GET', $offset);
         $entry = $page->filterXPath("//li[contains(normalize-space(.), 'Set to 241 °F')]");
-        $this->client->submit($entry->selectButton('Take it back')->form(['reason' => 'not set at all']));
+        $this->client->submit($entry->selectButton('Void entry')->form(['reason' => 'not set at all']));
         self::assertSame($inDrum, $this->setPoints(5));
         self::assertStringNotContainsString('241', $this->client->request('GET', $offset)->filter('main')->text());
         self::assertStringContainsString(
@@ -313,7 +313,7 @@ final class CookSideTest extends KitchenTestCase
         $page = $this->client->request('GET', $path);
         $cook = $page->filter('#pieces')->closest('section')?->text() ?? '';
         self::assertStringContainsString('non-intact or ground', $cook);
-        self::assertStringContainsString('the surface was carried inside', $cook);
+        self::assertStringContainsString('The surface was carried inside, so the stricter requirement applies', $cook);
         self::assertStringContainsString(
             'Contains wheat, soy',
             $page->filter('main')->text(),
@@ -334,13 +334,13 @@ final class CookSideTest extends KitchenTestCase
         $this->client->submit(
             $this->client
                 ->request('GET', '/batches/new?lot='.$this->lot('RR-4471'))
-                ->selectButton('Begin')
+                ->selectButton('Start batch')
                 ->form(['tag' => '63', 'pieces' => '1']),
         );
         $path = (string) $this->client->getResponse()->headers->get('Location');
         $this->tap($path, 'tenderize/stuffed/1');
         $page = $this->client->request('GET', $path);
-        self::assertStringContainsString('poultry rule: 165 °F at once', $page->filter('main')->text());
+        self::assertStringContainsString('poultry: 165 °F instantly', $page->filter('main')->text());
         $this->client->request('GET', $path.'/record.json');
         self::assertStringContainsString('"stuffed": true', (string) $this->client->getResponse()->getContent());
     }
@@ -360,9 +360,9 @@ final class CookSideTest extends KitchenTestCase
         self::assertSelectorTextContains('h1', '2 of 2: piece 1, point?');
         $page = $this->client->submit($page->selectButton('Next')->form(['temp' => '-38']));
         self::assertSelectorTextContains('#problem-temp', 'colder than meat in a kitchen gets');
-        $page = $this->client->click($page->selectLink('Skip it')->link());
-        self::assertSelectorTextContains('h1', '1 of 2 read');
-        self::assertStringContainsString('Not read: point', $page->filter('main')->text());
+        $page = $this->client->click($page->filter('main')->selectLink('Skip')->link());
+        self::assertSelectorTextContains('h1', '1 of 2 checked');
+        self::assertStringContainsString('Not checked: point', $page->filter('main')->text());
         self::assertStringContainsString(
             'flat · 117 °F · T1 · feels tight',
             $this->client->request('GET', $this->path(24))->filter('#everything')->text(),
@@ -378,7 +378,7 @@ final class CookSideTest extends KitchenTestCase
         $page = $this->client->request('GET', '/thermometers/'.$thermometer);
         self::assertStringContainsString('Water boils at 202.4 °F at 1610 m', $page->filter('main')->text());
         $form = $page
-            ->selectButton('Keep the check')
+            ->selectButton('Save check')
             ->form(['method' => 'boil', 'read' => '196.1', 'outcome' => 'retired']);
         $this->client->submit($form);
         $this->client->submit($form);
@@ -389,7 +389,7 @@ final class CookSideTest extends KitchenTestCase
         $page = $this->client->request('GET', '/thermometers/'.$thermometer);
         self::assertStringContainsString(
             'Turkey breast',
-            $page->filter('section:contains("In doubt because of it")')->text(),
+            $page->filter('section:contains("Readings in doubt")')->text(),
         );
         self::assertSelectorNotExists('main form', 'retired');
         $this->client->request('GET', $path);
@@ -400,7 +400,7 @@ final class CookSideTest extends KitchenTestCase
         );
         self::assertNotContains('T3', $this->service(Thermometers::class)->labels($this->batch(12)->site));
         self::assertStringContainsString(
-            'no thermometer named',
+            'thermometer not recorded',
             (string) json_encode($this->echoOf('5 140')),
             'a retired one is not filled in',
         );
@@ -412,7 +412,7 @@ final class CookSideTest extends KitchenTestCase
         $thermometer = $this->words("SELECT id::text FROM thermometer WHERE label = 'T1'");
         $page = $this->client->request('GET', '/thermometers/'.$thermometer);
         $this->client->submit(
-            $page->selectButton('Keep the check')->form(['method' => 'boil', 'read' => '95c', 'pressure' => '850']),
+            $page->selectButton('Save check')->form(['method' => 'boil', 'read' => '95c', 'pressure' => '850']),
         );
         self::assertJsonStringEqualsJsonString(
             '{"c":95.2}',
@@ -426,7 +426,7 @@ final class CookSideTest extends KitchenTestCase
         $page = $this->client->request('GET', '/recipes/new');
         $page = $this->client->submit(
             $page
-                ->selectButton('Keep')
+                ->selectButton('Save')
                 ->form([
                     'name' => 'Harvest rub',
                     'kind' => 'rub',
@@ -439,7 +439,7 @@ final class CookSideTest extends KitchenTestCase
                 ]),
         );
         self::assertSelectorExists('#problem-parts1');
-        $form = $page->selectButton('Keep')->form(['parts1' => '1', 'price1' => '8.50']);
+        $form = $page->selectButton('Save')->form(['parts1' => '1', 'price1' => '8.50']);
         $this->client->submit($form, ['a1_sesame' => '1']);
         self::assertResponseRedirects('/recipes');
         $page = $this->client->click(
@@ -447,10 +447,10 @@ final class CookSideTest extends KitchenTestCase
         );
         $page = $this->client->submit($page->selectButton('Scale')->form(['meat' => '10']));
         $scaled = $page->filter('aside')->text();
-        foreach (['For 10 kg of meat', 'Salt 200 g', 'Sesame sesame 100 g', 'In all 300 g', 'Costs 1.05'] as $figure) {
+        foreach (['For 10 kg of meat', 'Salt 200 g', 'Sesame sesame 100 g', 'Total 300 g', 'Costs 1.05'] as $figure) {
             self::assertStringContainsString($figure, $scaled);
         }
-        $form = $page->selectButton('Keep')->form(['name' => 'Quarry rub']);
+        $form = $page->selectButton('Save')->form(['name' => 'Quarry rub']);
         $this->client->submit($form);
         self::assertSelectorTextContains('#problem-name', 'taken');
     }
@@ -461,15 +461,15 @@ final class CookSideTest extends KitchenTestCase
         $page = $this->client->request('GET', '/products');
         self::assertGreaterThanOrEqual(35, $page->filter('tbody tr')->count());
         $row = $page->filter('tr:contains("Beef rib roast")')->text();
-        self::assertStringContainsString('145 °F for 4 min or 158 °F at once (3-401.11(B)(2))', $row);
+        self::assertStringContainsString('145 °F for 4 min or 158 °F instantly (3-401.11(B)(2))', $row);
         self::assertStringContainsString('120–130 °F', $row);
         $page = $this->client->click($page->filter('a:contains("Beef rib roast")')->link());
         self::assertStringContainsString('Once injected, bladed or stuffed', $page->filter('aside')->text());
-        $form = $page->selectButton('Keep')->form(['from' => '130', 'to' => '120']);
+        $form = $page->selectButton('Save')->form(['from' => '130', 'to' => '120']);
         $this->client->submit($form);
         self::assertSelectorExists('#problem-to');
         $this->client->submit(
-            $page->selectButton('Keep')->form(['to' => '128', 'spot2' => 'cap', 'where2' => 'under the cap']),
+            $page->selectButton('Save')->form(['to' => '128', 'spot2' => 'cap', 'where2' => 'under the cap']),
         );
         self::assertResponseRedirects('/products');
         self::assertStringContainsString(
@@ -479,7 +479,7 @@ final class CookSideTest extends KitchenTestCase
         $page = $this->client->request('GET', '/batches/new');
         $roast = (string) $page->filter('option:contains("Beef rib roast")')->attr('value');
         $this->client->submit(
-            $page->selectButton('Begin')->form(['product' => $roast, 'tag' => '73', 'pieces' => '1']),
+            $page->selectButton('Start batch')->form(['product' => $roast, 'tag' => '73', 'pieces' => '1']),
         );
         self::assertStringContainsString(
             '"cap"',
@@ -493,9 +493,9 @@ final class CookSideTest extends KitchenTestCase
         $this->logIn('dell');
         self::assertSelectorExists('[name=advisory]', $this->client->request('GET', '/batches/new')->text());
         $page = $this->client->request('GET', '/site');
-        $page = $this->client->submit($page->selectButton('Keep')->form(), ['susceptible' => '1']);
-        self::assertStringContainsString('nothing undercooked', $page->filter('[role=alert]')->text());
-        $this->client->submit($page->selectButton('Keep')->form(), [
+        $page = $this->client->submit($page->selectButton('Save')->form(), ['susceptible' => '1']);
+        self::assertStringContainsString('A highly susceptible population is never served undercooked food', $page->filter('[role=alert]')->text());
+        $this->client->submit($page->selectButton('Save')->form(), [
             'advisory' => false,
             'susceptible' => false,
             'reason' => 'the menu is new',
@@ -504,11 +504,11 @@ final class CookSideTest extends KitchenTestCase
         $page = $this->client->request('GET', '/batches/new');
         self::assertSelectorNotExists('[name=advisory]');
         $values = $page
-            ->selectButton('Begin')
+            ->selectButton('Start batch')
             ->form(['tag' => '70', 'product' => (string) $page->filter('option:contains("Lamb leg")')->attr('value')])
             ->getValues();
         $page = $this->client->request('POST', '/batches/new', ['advisory' => '1'] + $values);
-        self::assertStringContainsString('Undercooked by intent only', $page->filter('[role=alert]')->text());
+        self::assertStringContainsString('A batch can be undercooked on purpose only with the consumer advisory, and never for a highly susceptible population', $page->filter('[role=alert]')->text());
     }
 
     #[DataProvider('guarded')]
@@ -538,7 +538,7 @@ final class CookSideTest extends KitchenTestCase
 
     private function deliveryOf(Crawler $page, string $product, string $number, string $temp): Form
     {
-        return $page->selectButton('Keep the delivery')->form([
+        return $page->selectButton('Save delivery')->form([
             'supplier' => 'North Fork Poultry',
             'product0' => (string) $page->filter("option:contains('$product')")->attr('value'),
             'number0' => $number,
@@ -558,7 +558,7 @@ final class CookSideTest extends KitchenTestCase
 
     private function tap(string $path, string $tap): void
     {
-        $form = $this->client->request('GET', $path.'/steps')->filter('form[aria-label="One tap"]')->form();
+        $form = $this->client->request('GET', $path.'/steps')->filter('form[aria-label="Quick steps"]')->form();
         $this->client->request('POST', $path.'/step', ['tap' => $tap] + $form->getValues());
         self::assertResponseStatusCodeSame(303);
     }

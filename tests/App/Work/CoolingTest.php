@@ -16,17 +16,17 @@ final class CoolingTest extends KitchenTestCase
         self::assertStringContainsString('within 2 h and 6 h', $page->text());
         $rows = $page->filter('tbody tr');
         self::assertCount(5, $rows);
-        self::assertStringContainsString('not this way', $rows->reduce(
+        self::assertStringContainsString('do not use', $rows->reduce(
             static fn ($row): bool => str_contains($row->text(), 'counter'),
         )->text());
         $asked = ['method' => 'blast_chiller', 'depth' => '2'];
-        $page = $this->client->submit($page->selectButton('Work it out')->form(), $asked);
-        self::assertStringContainsString('more than 9 in 10', $page->filter('[aria-live]')->text());
-        self::assertMatchesRegularExpression('/this way: \d/', $page->filter('[aria-live]')->text());
+        $page = $this->client->submit($page->selectButton('Make forecast')->form(), $asked);
+        self::assertStringContainsString('almost certain, over 9 in 10', $page->filter('[aria-live]')->text());
+        self::assertMatchesRegularExpression('/9 in 10 chance: \d/', $page->filter('[aria-live]')->text());
         $asked = ['method' => 'walk_in', 'depth' => '9'];
-        $page = $this->client->submit($page->selectButton('Work it out')->form(), $asked);
-        self::assertStringContainsString('fewer than 1 in 10', $page->filter('[aria-live]')->text());
-        $this->client->submit($page->selectButton('Work it out')->form(), ['depth' => '-3']);
+        $page = $this->client->submit($page->selectButton('Make forecast')->form(), $asked);
+        self::assertStringContainsString('unlikely, under 1 in 10', $page->filter('[aria-live]')->text());
+        $this->client->submit($page->selectButton('Make forecast')->form(), ['depth' => '-3']);
         self::assertResponseStatusCodeSame(422);
         self::assertSelectorExists('#problem-depth');
     }

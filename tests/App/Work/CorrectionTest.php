@@ -20,7 +20,7 @@ final class CorrectionTest extends KitchenTestCase
         $page = $this->open($path, '146 °F');
         self::assertSame('146', $page->filter('[name=temp]')->attr('value'));
         $before = $this->number('SELECT count(*) FROM event');
-        $form = $page->selectButton('Keep the correction')->form(['temp' => '126', 'reason' => 'misread the dial']);
+        $form = $page->selectButton('Save correction')->form(['temp' => '126', 'reason' => 'misread the dial']);
         $this->client->submit($form);
         self::assertResponseRedirects($path);
         $this->client->submit($form);
@@ -40,7 +40,7 @@ final class CorrectionTest extends KitchenTestCase
     {
         $page = $this->open($this->path(7), '171 °F');
         $before = $this->number('SELECT count(*) FROM event');
-        $page = $this->client->submit($page->selectButton('Keep the correction')->form($typed + ['reason' => 'slip']));
+        $page = $this->client->submit($page->selectButton('Save correction')->form($typed + ['reason' => 'slip']));
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString($said, $page->filter('form[aria-labelledby=put-right]')->text());
         foreach ($typed as $name => $value) {
@@ -52,17 +52,17 @@ final class CorrectionTest extends KitchenTestCase
     /** @return iterable<array{array<string, string>, string}> */
     public static function refusals(): iterable
     {
-        yield [['temp' => 'warm'], 'A temperature is a number'];
-        yield [['temp' => ''], 'Write the temperature'];
-        yield [['piece' => '9'], 'this batch holds 1, 2, 3, 4'];
+        yield [['temp' => 'warm'], 'Enter a temperature with at most one decimal, such as 38.5'];
+        yield [['temp' => ''], 'Enter the temperature'];
+        yield [['piece' => '9'], 'This batch has 1, 2, 3, 4'];
         yield [['piece' => 'two'], 'whole number'];
         yield [['when' => '2026-02-30 10:00'], 'not a time'];
-        yield [['when' => '2100-01-01T10:00'], 'ahead of now'];
-        yield [['when' => ''], 'Say when it happened'];
-        yield [['spot' => 'elbow'], 'is no spot of this product'];
-        yield [['temp' => '1710'], 'A temperature is a number'];
-        yield [['temp' => '400'], 'Yes, keep it'];
-        yield [['reason' => ''], 'needs a reason'];
+        yield [['when' => '2100-01-01T10:00'], 'is in the future'];
+        yield [['when' => ''], 'Enter when it happened: now, 10 for ten minutes ago, 1 h 30, 14:05, or yesterday 22:10'];
+        yield [['spot' => 'elbow'], '), and nothing else this line takes'];
+        yield [['temp' => '1710'], 'Enter a temperature with at most one decimal, such as 38.5'];
+        yield [['temp' => '400'], 'Yes, save it'];
+        yield [['reason' => ''], 'Enter a reason for the correction'];
     }
 
     public function testABatchIsNotOpenedAgainBesideAnotherOfItsTag(): void
@@ -72,7 +72,7 @@ final class CorrectionTest extends KitchenTestCase
         $form = $this->client->request('GET', '/batches/new');
         $this->client->submit(
             $form
-                ->selectButton('Begin')
+                ->selectButton('Start batch')
                 ->form([
                     'product' => (string) $form->filter('option:contains("Lamb leg")')->attr('value'),
                     'tag' => '11',
@@ -80,7 +80,7 @@ final class CorrectionTest extends KitchenTestCase
         );
         self::assertResponseStatusCodeSame(303);
         $page = $this->open($path, 'Served');
-        $this->client->submit($page->selectButton('Take it back')->form(['reason' => 'not yet']));
+        $this->client->submit($page->selectButton('Void entry')->form(['reason' => 'not yet']));
         self::assertResponseStatusCodeSame(409);
         self::assertSelectorTextContains('[role=alert]', 'tag is on another open batch');
     }

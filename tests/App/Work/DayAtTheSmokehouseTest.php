@@ -57,12 +57,12 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         }
         self::assertStringContainsString('non-intact or ground', $this->batchPage(405)->text());
         self::assertStringContainsString(
-            'The low rows of the roast table are open',
+            'Roast times below the full temperature count: oven, set point and weight meet the conditions of the code',
             $this->batchPage(402)->text(),
             'a small roast at 325 °F in moving air',
         );
         self::assertStringContainsString(
-            'The low rows are closed',
+            'Only the full temperature counts',
             $this->batchPage(401)->text(),
             'at 250 °F they are not',
         );
@@ -95,12 +95,12 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         }
         $this->line('406 off rack');
         $this->batchPage(406);
-        self::assertSelectorTextContains('[data-rule=cook][data-verdict=met]', '155 °F for 17 s is shown: 158 °F');
+        self::assertSelectorTextContains('[data-rule=cook][data-verdict=met]', 'Reached 155 °F held 17 s: read 158 °F');
 
         // The roast by the table: 131 °F is held, not reached; one more reading shows it.
         $this->at('10:10', 'mara');
         $this->readings('T2', ['402 140', '403.1 breast 140', '404.1 breast 150', '404.1 thigh 147']);
-        self::assertStringContainsString('One more reading that is still there', $this->batchPage(402)->text());
+        self::assertStringContainsString('or later: still at', $this->batchPage(402)->text());
         $this->at('10:25', 'mara');
         $this->readings('T2', [
             '402 142',
@@ -169,7 +169,7 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         $this->readings('T1', ['501 181']);
         $this->at('17:15', 'ike');
         $this->readings('T1', ['501 168']);
-        self::assertStringContainsString('may fall under 135 °F', $this->dues(501), 'said while it is at 168');
+        self::assertStringContainsString('may drop below 135 °F', $this->dues(501), 'said while it is at 168');
         $this->at('18:20', 'ike');
         $this->readings('T1', ['501 150']);
         $this->line('501 hold cabinet');
@@ -188,8 +188,8 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         $this->readings('T1', ['502 133']);
         $this->at('20:05', 'ike');
         $this->readings('T1', ['502 128']);
-        self::assertStringContainsString('at this rate past 70 °F too late', $this->dues(502));
-        self::assertStringContainsString('Split it into shallow pans', $this->batchPage(502)->text());
+        self::assertStringContainsString('will miss 70 °F: act now', $this->dues(502));
+        self::assertStringContainsString('Do this now: at most 5 cm (2 in) deep', $this->batchPage(502)->text());
         $this->divide(502, ['521' => '1.1', '522' => '1.0']);
         foreach ([521, 522] as $tag) {
             $this->line("$tag cool ice bath");
@@ -212,8 +212,8 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         // A hot-hold dip: it opens a decision, and stays open until the reheat is written down.
         $this->at('22:45', 'ike');
         $this->readings('T1', ['501 128']);
-        self::assertStringContainsString('fell under its hot limit: settle it', $this->dues(501));
-        self::assertStringContainsString('Reheat to 165 °F', $this->batchPage(501)->filter('#actions')->text());
+        self::assertStringContainsString('fell below the hot-holding limit: record corrective action', $this->dues(501));
+        self::assertStringContainsString('Reheat it to 165 °F', $this->batchPage(501)->filter('#actions')->text());
         $this->line('501 reheat');
         $this->at('23:30', 'ike');
         $this->readings('T1', ['501 166']);
@@ -224,7 +224,7 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         // A tray by the clock, and what is left of it at the end, thrown away in one step.
         $this->line('521 clock cold');
         $this->readings('T1', ['521 39.5']);
-        self::assertStringContainsString('serve or throw away what is left', $this->dues(521));
+        self::assertStringContainsString('serve or discard what is left', $this->dues(521));
         $this->at('23:59', 'ike');
         $this->line('521 discard end of service');
         $expected = [
@@ -267,7 +267,7 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
                 "place$row" => 'walk-in',
             ];
         }
-        $this->client->submit($page->selectButton('Keep the delivery')->form($fields));
+        $this->client->submit($page->selectButton('Save delivery')->form($fields));
         self::assertResponseRedirects('/receiving');
     }
 
@@ -289,7 +289,7 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
             '/batches/new?lot='.$this->words("SELECT id::text FROM lot WHERE number = '$lot'"),
         );
         $this->client->submit(
-            $page->selectButton('Begin')->form(['tag' => (string) $tag, 'pieces' => (string) $pieces]),
+            $page->selectButton('Start batch')->form(['tag' => (string) $tag, 'pieces' => (string) $pieces]),
         );
         self::assertResponseStatusCodeSame(303);
     }
@@ -299,7 +299,7 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         $page = $this->client->request('GET', '/batches/new');
         $this->client->submit(
             $page
-                ->selectButton('Begin')
+                ->selectButton('Start batch')
                 ->form([
                     'product' => (string) $page->filter("[name=product] option:contains('$product')")->attr('value'),
                     'tag' => (string) $tag,
@@ -335,7 +335,7 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
             'GET',
             '/thermometers/'.$this->words("SELECT id::text FROM thermometer WHERE label = '$label'"),
         );
-        $this->client->submit($page->selectButton('Keep the check')->form(['method' => $method, 'read' => $read]));
+        $this->client->submit($page->selectButton('Save check')->form(['method' => $method, 'read' => $read]));
         self::assertResponseStatusCodeSame(303);
     }
 
@@ -352,7 +352,7 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
                 "depth$row" => '4',
             ];
         }
-        $this->client->submit($page->selectButton('Divide it')->form($fields));
+        $this->client->submit($page->selectButton('Divide batch')->form($fields));
         self::assertResponseStatusCodeSame(303);
     }
 

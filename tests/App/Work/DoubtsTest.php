@@ -18,34 +18,34 @@ final class DoubtsTest extends KitchenTestCase
         $page = $this->keep($line);
         self::assertStringContainsString($said, $page->filter('[role=alertdialog]')->text());
         self::assertSame($before, $this->number('SELECT count(*) FROM event'), 'it is not kept');
-        $this->client->submit($page->selectButton('Yes, keep it')->form());
+        $this->client->submit($page->selectButton('Yes, save it')->form());
         self::assertResponseRedirects();
-        self::assertSame($before + 1, $this->number('SELECT count(*) FROM event'), 'it is kept once');
+        self::assertSame($before + 1, $this->number('SELECT count(*) FROM event'), 'You can try more than once. The entry is saved only once');
     }
 
     /** @return iterable<string, array{string, string}> */
     public static function doubtful(): iterable
     {
         yield 'frozen, off the freezer' => ['5 -4', 'outside a freezer'];
-        yield 'a jump' => ['7 74', 'bigger jump'];
-        yield 'a jump beside another spot of the piece' => ['7 bone 74', 'another spot of this piece'];
-        yield 'the other unit' => ['7 79c', 'this kitchen works in °F'];
-        yield 'before it began' => ['7 wrap foil 2026-11-20 10:00', 'before anything happened'];
-        yield 'served while it was still read' => ['7 serve -60', 'Later than that'];
-        yield 'packed while it is warm' => ['7 pack vacuum', 'last read above the cold limit'];
+        yield 'a jump' => ['7 74', 'This change since the last reading is bigger than meat can make'];
+        yield 'a jump beside another spot of the piece' => ['7 bone 74', 'This is too far from another reading of the same piece'];
+        yield 'the other unit' => ['7 79c', 'This kitchen uses °F'];
+        yield 'before it began' => ['7 wrap foil 2026-11-20 10:00', 'This is before the first entry of the batch'];
+        yield 'served while it was still read' => ['7 serve -60', 'There are later readings or steps in this batch'];
+        yield 'packed while it is warm' => ['7 pack vacuum', 'The last reading is above the cold-holding limit'];
         yield 'a slip of the minutes, into another stage' => ['7 160 -345 because late', 'in an earlier stage'];
         yield 'more than two hours ago' => ['7 160 -125 because late', 'more than two hours ago'];
         yield 'a note says that it was pierced' => ['7 note studded with garlic', 'something went into the meat'];
         yield 'so does what it was seasoned with' => ['7 note cut slits for the rub', 'something went into the meat'];
-        yield 'put into the cold while it is warm' => ['7 cold', 'last read above the cold limit'];
+        yield 'put into the cold while it is warm' => ['7 cold', 'The last reading is above the cold-holding limit'];
     }
 
     public function testEachPieceThatIsPutIntoTheColdCounts(): void
     {
         $this->logIn();
-        $this->client->submit($this->keep('7.1 40')->selectButton('Yes, keep it')->form());
+        $this->client->submit($this->keep('7.1 40')->selectButton('Yes, save it')->form());
         self::assertStringContainsString(
-            'last read above the cold limit',
+            'The last reading is above the cold-holding limit',
             $this->keep('7 cold')->filter('[role=alertdialog]')->text(),
             'the others are warm',
         );
@@ -62,8 +62,8 @@ final class DoubtsTest extends KitchenTestCase
             ->filterXPath("//form[input[@name='type'][@value='discard']]")
             ->form();
         $page = $this->client->submit($form, ['weight_kg' => '400', 'reason' => 'fell']);
-        self::assertStringContainsString('more than is left', $page->filter('[role=alertdialog]')->text());
-        $this->client->submit($page->selectButton('Yes, keep it')->form());
+        self::assertStringContainsString('This is more than remains of the batch', $page->filter('[role=alertdialog]')->text());
+        $this->client->submit($page->selectButton('Yes, save it')->form());
         self::assertResponseRedirects($path);
         self::assertSame(
             '400',
@@ -87,7 +87,7 @@ final class DoubtsTest extends KitchenTestCase
             ),
         );
         $page = $this->keep('7 discard 2.6 kg');
-        self::assertStringContainsString('more than is left', $page->filter('[role=alertdialog]')->text());
+        self::assertStringContainsString('This is more than remains of the batch', $page->filter('[role=alertdialog]')->text());
         $this->keep('7 discard 2.5 kg');
         self::assertResponseRedirects();
         self::assertSame('discard', $this->words('SELECT type FROM event ORDER BY seq DESC LIMIT 1'), 'that is all');
@@ -100,16 +100,16 @@ final class DoubtsTest extends KitchenTestCase
         $before = $this->number('SELECT count(*) FROM event');
         $page = $this->keep('7 160 -61');
         self::assertResponseStatusCodeSame(422);
-        self::assertStringContainsString('Say why it is entered late', $page->filter('[role=alert]')->text());
+        self::assertStringContainsString('min old', $page->filter('[role=alert]')->text());
         $form = $this->client->request('GET', $path.'/check')->filterXPath("//form[.//input[@name='from']]")->form();
         $this->client->submit($form, ['temp' => '160', 'when' => '-61']);
-        self::assertSelectorTextContains('#problem-reason', 'Say why it is entered late');
+        self::assertSelectorTextContains('#problem-reason', 'min old');
         $form = $this->client
             ->request('GET', $this->path(28).'/steps')
             ->filterXPath("//form[input[@name='type'][@value='cook']]")
             ->form();
         $page = $this->client->submit($form, ['temp_on' => '39', 'when' => '-61']);
-        self::assertSelectorTextContains('#problem-reason', 'Say why it is entered late');
+        self::assertSelectorTextContains('#problem-reason', 'min old');
         self::assertSame($before, $this->number('SELECT count(*) FROM event'));
         $again = $page->filterXPath("//form[input[@name='type'][@value='cook']]")->form();
         $this->client->submit($again, ['reason' => 'the card was in the truck']);
@@ -124,7 +124,7 @@ final class DoubtsTest extends KitchenTestCase
     public function testABatchRemembersItsUnit(): void
     {
         $this->logIn();
-        $this->client->submit($this->keep('7 79c')->selectButton('Yes, keep it')->form());
+        $this->client->submit($this->keep('7 79c')->selectButton('Yes, save it')->form());
         $this->keep('7 80.5');
         self::assertResponseRedirects();
         self::assertSame(
@@ -143,7 +143,7 @@ final class DoubtsTest extends KitchenTestCase
     {
         $this->logIn();
         $page = $this->keep('7 bome 173');
-        self::assertStringContainsString('"bome" is not understood', $page->filter('[role=alert]')->text());
+        self::assertStringContainsString('"bome" is not a probe location', $page->filter('[role=alert]')->text());
         $this->client->submit($page->selectButton('bone')->form());
         self::assertResponseRedirects();
         self::assertSame(
@@ -152,7 +152,7 @@ final class DoubtsTest extends KitchenTestCase
         );
         foreach (['bone 2', 'between bones 3-4', 'thin end'] as $spot) {
             $page = $this->keep('7 '.$spot.' 174');
-            $this->client->submit($page->selectButton('New spot "'.$spot.'"')->form());
+            $this->client->submit($page->selectButton('New probe location "'.$spot.'"')->form());
             self::assertResponseRedirects(null, null, $spot);
             self::assertSame(
                 $spot,
@@ -167,7 +167,7 @@ final class DoubtsTest extends KitchenTestCase
         );
         self::assertSelectorNotExists('button[name=new_spot]', 'a label is never a spot');
         self::assertStringContainsString(
-            '"wrp" is not understood',
+            '"wrp" is not a word of the log line',
             $this->keep('7 wrp foil')->filter('[role=alert]')->text(),
         );
         $this->client->submit($this->keep('7 wrp foil')->selectButton('wrap')->form());

@@ -98,18 +98,18 @@ final class KeepingTest extends KitchenTestCase
     {
         yield ['99 140', 422, 'No open batch has tag 99'];
         yield ['11 140', 422, 'No open batch has tag 11'];
-        yield ['7.5 140', 422, 'this batch holds 1, 2, 3, 4'];
+        yield ['7.5 140', 422, 'This batch has 1, 2, 3, 4'];
         yield ['7 1400', 422, '"1400" is not a temperature'];
         yield ['7 48', 422, 'Is this right?'];
         yield ['7 77', 422, 'Check the unit'];
-        yield ['<b>7', 422, '"<b>7" is no tag'];
+        yield ['<b>7', 422, '"<b>7" is not a tag'];
     }
 
     public function testADoubtedReadingIsKeptWhenSomebodyIsSure(): void
     {
         $this->logIn();
         $page = $this->keep('7 48');
-        $this->client->submit($page->selectButton('Yes, keep it')->form());
+        $this->client->submit($page->selectButton('Yes, save it')->form());
         self::assertResponseStatusCodeSame(303);
         self::assertSame(
             '7',
@@ -143,9 +143,9 @@ final class KeepingTest extends KitchenTestCase
     public function testTakingBackNeedsAReason(): void
     {
         $page = $this->client->click($this->client->request('GET', $this->path(7))->selectLink('Correct')->link());
-        $this->client->submit($page->selectButton('Take it back')->form(['reason' => ' ']));
+        $this->client->submit($page->selectButton('Void entry')->form(['reason' => ' ']));
         self::assertResponseStatusCodeSame(422);
-        self::assertSelectorTextContains('#problem-reason', 'needs a reason');
+        self::assertSelectorTextContains('#problem-reason', 'Enter a reason for the correction');
     }
 
     #[DataProvider('changes')]
@@ -178,7 +178,7 @@ final class KeepingTest extends KitchenTestCase
         $page = $this->client->request('GET', '/batches/new');
         $product = (string) $page->filter('option:contains("Lamb leg")')->attr('value');
         $form = $page
-            ->selectButton('Begin')
+            ->selectButton('Start batch')
             ->form([
                 'product' => $product,
                 'tag' => '7',
@@ -213,7 +213,7 @@ final class KeepingTest extends KitchenTestCase
         $this->logIn();
         $form = $this->client
             ->request('GET', '/batches/new')
-            ->selectButton('Begin')
+            ->selectButton('Start batch')
             ->form([
                 'tag' => 'x',
                 'pieces' => '0',
@@ -232,7 +232,7 @@ final class KeepingTest extends KitchenTestCase
     {
         $path = $this->path(7);
         $form = $this->client
-            ->request('GET', $path)
+            ->request('GET', $path.'/steps')
             ->filter('input[name=type][value=rest]')
             ->closest('form')
             ?->form(['method' => 'towels', 'when' => '3']);

@@ -38,7 +38,7 @@ final class KeptPagesTest extends KitchenTestCase
         yield 'the board, for its script' => ['/board/live'];
         yield 'a batch' => ['/batches/{7}'];
         yield 'a batch that asks for an action' => ['/batches/{24}'];
-        yield 'a portion' => ['/batches/{261}'];
+        yield 'per portion (' => ['/batches/{261}'];
         yield 'a batch, for its script' => ['/batches/{7}/live'];
         yield 'the wall' => ['/wall/live'];
     }

@@ -33,7 +33,7 @@ final class MadeOfflineTest extends KitchenTestCase
         self::assertSame($now - $happened, $this->number(\sprintf($sql, 'extract(epoch FROM at)::bigint')));
         self::assertSame($now, $this->number(\sprintf($sql, 'extract(epoch FROM recorded_at)::bigint')));
         self::assertStringContainsString(
-            'made without a network',
+            'entered without a connection',
             $this->client->request('GET', $this->path(7).'/log')->text(),
         );
     }

@@ -23,19 +23,19 @@ final class MisplacedProbeTest extends KitchenTestCase
         self::assertSame(['1/flat', '1/point'], $this->tracks());
         $page = $this->client->request('GET', $path);
         self::assertStringContainsString(
-            'flat: 92 °F at 11:00, not read since',
+            'flat: 92 °F at 11:00, no later reading',
             $page->filter('section[aria-labelledby=left]')->text(),
         );
         self::assertStringContainsString(
             'line=71%20flat%20',
-            (string) $page->selectLink('Read it again')->attr('href'),
+            (string) $page->selectLink('Check again')->attr('href'),
         );
-        $form = $page->selectButton('Its readings count no more')->form();
+        $form = $page->selectButton('Its readings no longer count')->form();
         $page = $this->client->submit($form, ['reason' => ' ']);
         self::assertSelectorExists('section[aria-labelledby=left] details[open] #problem-reason');
         self::assertSame(['1/flat', '1/point'], $this->tracks(), 'not without a reason');
         $this->client->submit(
-            $page->selectButton('Its readings count no more')->form(['reason' => 'it hung beside the meat']),
+            $page->selectButton('Its readings no longer count')->form(['reason' => 'it hung beside the meat']),
         );
         self::assertResponseRedirects($path);
         self::assertSame(['1/point'], $this->tracks(), 'its readings no longer count for the cook');
@@ -53,23 +53,23 @@ final class MisplacedProbeTest extends KitchenTestCase
         }
         $page = $this->client->request('GET', $path.'/doubted');
         $form = $page
-            ->selectButton('Take these readings back')
+            ->selectButton('Void these readings')
             ->form(['track' => '1/point', 'from' => '2 h', 'to' => '5 h', 'reason' => 'it sat in the fat seam']);
         $page = $this->client->submit($form);
-        self::assertSelectorTextContains('#problem-to', 'The end lies before the beginning');
+        self::assertSelectorTextContains('#problem-to', 'The end is before the start');
         $before = $this->number('SELECT count(*) FROM event');
-        $this->client->submit($page->selectButton('Take these readings back')->form(['from' => '181', 'to' => '59']));
+        $this->client->submit($page->selectButton('Void these readings')->form(['from' => '181', 'to' => '59']));
         self::assertResponseRedirects($path);
         self::assertSame($before + 3, $this->number('SELECT count(*) FROM event'), 'a correction of each');
         $rows = $this->client
             ->followRedirect()
             ->filterXPath("//table[@id='everything']//tr[contains(., 'it sat in the fat seam')]");
-        self::assertStringContainsString('3 readings of point from 11:00 to 13:00 taken back', $rows->eq(0)->text());
+        self::assertStringContainsString('3 readings of point from 11:00 to 13:00 voided', $rows->eq(0)->text());
         self::assertCount(4, $rows, 'one line for all, and each reading struck');
         $page = $this->client->request('GET', $path.'/doubted');
         $again = ['track' => '1/point', 'from' => '181', 'to' => '59', 'reason' => 'again'];
-        $this->client->submit($page->selectButton('Take these readings back')->form($again));
-        self::assertSelectorTextContains('#problem-from', 'No reading of that spot');
+        $this->client->submit($page->selectButton('Void these readings')->form($again));
+        self::assertSelectorTextContains('#problem-from', 'There is no reading at that probe location in this time');
     }
 
     /** Begun five hours ago, straight onto the heat. */
@@ -79,7 +79,7 @@ final class MisplacedProbeTest extends KitchenTestCase
         $page = $this->client->request('GET', '/batches/new');
         $brisket = (string) $page->filter('option:contains("Beef brisket")')->attr('value');
         $page = $this->client->submit(
-            $page->selectButton('Begin')->form([
+            $page->selectButton('Start batch')->form([
                 'product' => $brisket,
                 'tag' => '71',
                 'pieces' => '1',
@@ -88,8 +88,8 @@ final class MisplacedProbeTest extends KitchenTestCase
                 'when' => '5 h',
             ]),
         );
-        $page = $this->client->submit($page->selectButton('Begin')->form(['reason' => 'the card lay at the pit']));
-        $this->client->submit($page->selectButton('Begin')->form(['sure' => '1']));
+        $page = $this->client->submit($page->selectButton('Start batch')->form(['reason' => 'the card lay at the pit']));
+        $this->client->submit($page->selectButton('Start batch')->form(['sure' => '1']));
         self::assertResponseRedirects();
 
         return $this->path(71);

@@ -15,7 +15,7 @@ final class NewBatchTest extends KitchenTestCase
     {
         $this->logIn();
         $page = $this->client->request('GET', '/batches/new');
-        $form = $page->selectButton('Begin')->form();
+        $form = $page->selectButton('Start batch')->form();
         $sent = [
             'product' => (string) $page->filter('option:contains("Lamb shoulder")')->attr('value'),
             'tag' => '88',

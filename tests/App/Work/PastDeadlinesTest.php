@@ -34,22 +34,21 @@ final class PastDeadlinesTest extends KitchenTestCase
         yield 'both gates long past' => [
             24,
             [
-                '70 °F was due by 05:20. That time is over.',
-                '41 °F was due by 09:20. That time is over.',
-                'No reading can show it any more',
+                '70 °F was due by 05:20. The time is up.',
+                '41 °F was due by 09:20. The time is up.',
+                'No reading can document it anymore',
             ],
             [
-                'Split it',
-                'ice bath now',
-                'starting again, once, is possible',
-                'Read it by',
-                'Only a reheat before it ends',
+                'Do this now',
+                'once. Then start cooling again',
+                'Check the temperature by',
+                'Only reheating in time, once',
             ],
         ];
         yield 'a gate that is still ahead' => [
             12,
-            ['Use an ice bath or a blast chiller now', 'Read it by'],
-            ['That time is over', 'No reading can show it any more'],
+            ['Do this now: ', 'Check the temperature by'],
+            ['The time is up', 'No reading can document it anymore'],
         ];
     }
 
@@ -58,7 +57,7 @@ final class PastDeadlinesTest extends KitchenTestCase
         $this->logIn();
         $page = $this->client->request('GET', $this->path(24));
         self::assertSame(
-            ['Throw it away.'],
+            ['Record as done: Discard it.'],
             array_values(
                 array_unique(
                     $page->filter('#actions button[name=text]')->each(static fn (Crawler $one): string => $one->text()),

@@ -21,7 +21,7 @@ final class PiecesTest extends KitchenTestCase
         $before = $this->verdicts($this->batch(7));
         $this->client->request('GET', '/log/echo', ['line' => '7.3 off rack -20']);
         self::assertStringContainsString(
-            'Tag 7, Lamb shoulder · piece 3 goes its own way, as tag 73 · Rest · rack',
+            'Tag 7, Lamb shoulder · piece 3 becomes tag 73 · Rest · rack',
             $this->answer(),
         );
         $this->keep('7.3 off rack -20');
@@ -109,7 +109,7 @@ final class PiecesTest extends KitchenTestCase
             ->filterXPath("//table[@id='everything']//tr[contains(., '161 °F')]");
         $page = $this->client->click($row->selectLink('Correct')->link());
         $this->client->submit(
-            $page->selectButton('Keep the correction')->form(['temp' => '163', 'reason' => 'misread']),
+            $page->selectButton('Save correction')->form(['temp' => '163', 'reason' => 'misread']),
         );
         self::assertResponseRedirects($path);
         foreach ([73, 7] as $tag) {
@@ -138,7 +138,7 @@ final class PiecesTest extends KitchenTestCase
         $page = $this->client->request('GET', $this->path(73));
         $row = $page->filterXPath("//table[@id='everything']//tr[contains(., 'Rest')]");
         $page = $this->client->click($row->selectLink('Correct')->link());
-        $this->client->submit($page->selectButton('Take it back')->form(['reason' => 'it was not off']));
+        $this->client->submit($page->selectButton('Void entry')->form(['reason' => 'it was not off']));
         self::assertSame([3], $this->numbers($this->batch(73)), 'what was read on its own stays on its own');
     }
 
@@ -169,7 +169,7 @@ final class PiecesTest extends KitchenTestCase
         $path = $this->path(7);
         $page = $this->client->request('GET', $path.'/divide');
         $form = $page
-            ->selectButton('Let them go their own ways')
+            ->selectButton('Split off pieces')
             ->form(['piece1' => '71', 'piece3' => '71', 'piece4' => '72', 'when' => '5']);
         $this->client->submit($form);
         self::assertResponseRedirects($path);
@@ -227,7 +227,7 @@ final class PiecesTest extends KitchenTestCase
                 ->closest('section')
                 ?->text() ?? '';
         self::assertStringContainsString('Bought 2.32 kg', $went, 'a quarter of four pieces of 13.9 kg for six');
-        self::assertStringContainsString('a portion (8 served)', $went);
+        self::assertStringContainsString('per portion (8 served)', $went);
     }
 
     public function testServingAPartDoesNotEndIt(): void
@@ -239,10 +239,10 @@ final class PiecesTest extends KitchenTestCase
         self::assertStringContainsString('served a part · 200 g', $page->filter('#everything')->text());
         self::assertStringContainsString('Served 200 g', $page->filter('#went')->closest('section')?->text() ?? '');
         self::assertStringContainsString(
-            'more than is left of it',
+            'This is more than remains of the batch',
             $this->keep('21 serve 40 kg')->filter('[role=alertdialog]')->text(),
         );
-        self::assertStringContainsString('Say of what', $this->keep('21 serve 12')->filter('[role=alert]')->text());
+        self::assertStringContainsString('": kg, g, lb, oz, or plates', $this->keep('21 serve 12')->filter('[role=alert]')->text());
         $this->keepAll('21 serve 1 kg');
         $this->logIn();
         self::assertSame(
@@ -264,7 +264,7 @@ final class PiecesTest extends KitchenTestCase
         foreach ($lines as $line) {
             $page = $this->keep($line);
             if ($this->client->getResponse()->getStatusCode() === 422) {
-                $this->client->submit($page->selectButton('Yes, keep it')->form());
+                $this->client->submit($page->selectButton('Yes, save it')->form());
             }
             self::assertResponseRedirects(null, null, $line);
         }

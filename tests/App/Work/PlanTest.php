@@ -32,7 +32,7 @@ final class PlanTest extends KitchenTestCase
         self::assertMatchesRegularExpression('/4\.64 kg 9\.26 kg short/', $row);
         $short = $page->filter('#short')->closest('section')?->text() ?? '';
         self::assertStringContainsString('Hollow Creek Farm', $short);
-        self::assertStringContainsString('a guest', $short);
+        self::assertStringContainsString('per guest', $short);
     }
 
     public function testTheScheduleIsWorkedBackAndSaysWhatBreaks(): void
@@ -41,13 +41,13 @@ final class PlanTest extends KitchenTestCase
         $this->add('Lamb shoulder');
         $this->shape('Lamb shoulder', ['hold' => '', 'rest' => 'rack']);
         $page = $this->schedule();
-        self::assertStringContainsString('below the hot limit before', $page->filter('.strip-words')->text());
+        self::assertStringContainsString('drops below the hot-holding limit before slicing', $page->filter('.strip-words')->text());
         self::assertStringContainsString('Trim and season: Lamb shoulder', $page->filter('aside')->text());
         self::assertStringContainsString('Into the holding cabinet', $page->filter('aside')->text());
-        $form = $page->selectButton('Take it')->form();
+        $form = $page->selectButton('Use this option')->form();
         $this->client->followRedirects();
         $page = $this->client->submit($form);
-        self::assertStringNotContainsString('below the hot limit', $page->filter('.strip-words')->text());
+        self::assertStringNotContainsString('below the hot-holding limit', $page->filter('.strip-words')->text());
         self::assertSame('cabinet', $this->fact('hold'));
     }
 
@@ -67,7 +67,7 @@ final class PlanTest extends KitchenTestCase
         $uri = $page->filter('form[action$="/move"]')->attr('action') ?? '';
         $token = $page->filter('[name="_token"]')->attr('value');
         $page = $this->client->request('POST', $uri, ['_token' => $token, 'by' => '600']);
-        self::assertStringContainsString('late more than 9 in 10', $page->filter('.strip-words')->text());
+        self::assertStringContainsString('late, almost certain, over 9 in 10', $page->filter('.strip-words')->text());
         self::assertStringContainsString('Load at', $page->filter('aside')->text());
         foreach (['', 'soon', '99999', '1.5'] as $wrong) {
             $this->client->request('POST', $uri, ['_token' => $token, 'by' => $wrong]);
@@ -87,7 +87,7 @@ final class PlanTest extends KitchenTestCase
         self::assertSame($before, $this->number($recorded));
         $this->client->followRedirects();
         $page = $this->client->submit($this->schedule()->filter('aside .key-main')->form());
-        self::assertStringContainsString('each is a batch of its own now', $page->text());
+        self::assertStringContainsString('The batches are started', $page->text());
         $batch = $this->words('SELECT batch_id FROM plan_dish WHERE id = ('.self::DISH.')');
         self::assertSame(2, $this->number("SELECT pieces FROM batch WHERE id = '$batch'"));
         self::assertSame(1, $this->number("SELECT count(*)::int FROM batch_lot WHERE batch_id = '$batch'"));
@@ -106,7 +106,7 @@ final class PlanTest extends KitchenTestCase
         $dish = $this->words("SELECT id FROM plan_dish WHERE batch_id = '$batch'");
         $plan = $this->words(self::PLAN);
         $form = $this->client->request('GET', "/plans/$plan/dishes/$dish");
-        self::assertCount(0, $form->selectButton('Keep'));
+        self::assertCount(0, $form->selectButton('Save'));
         $token = $form->filter('[name="_token"]')->attr('value');
         $this->client->request('POST', "/plans/$plan/dishes/$dish/batch", ['_token' => $token]);
         self::assertSame('/batches/'.$batch, $this->client->getRequest()->getPathInfo());
@@ -148,7 +148,7 @@ final class PlanTest extends KitchenTestCase
         $moved = 'SELECT (services::jsonb #>> \'{0,at}\')::int FROM plan WHERE id = \''.$plan."'";
         $page = $this->client->submit($page->filter('form[action$="/later"] button')->form());
         self::assertGreaterThan($moment, $this->number($moved));
-        self::assertStringContainsString('The meal is moved', $page->text());
+        self::assertStringContainsString('The serving time is changed', $page->text());
         self::assertStringNotContainsString('▲', $page->filter('.strip-words')->text());
         self::assertLessThan($this->number($moved), strtotime($this->words(self::wanted($batch))));
         self::assertGreaterThan($moment - 3600, strtotime($this->words(self::wanted($batch))));
@@ -178,7 +178,7 @@ final class PlanTest extends KitchenTestCase
         $lamb = $this->words("SELECT id FROM product WHERE name = 'Lamb shoulder'");
         $form = fn (): \Symfony\Component\DomCrawler\Form => $this->client
             ->request('GET', "/products/$lamb")
-            ->selectButton('Keep')
+            ->selectButton('Save')
             ->form();
         foreach ([['50', ''], ['60', '50'], ['2', '50']] as [$least, $most]) {
             $this->client->submit($form(), ['yield_least' => $least, 'yield_most' => $most]);
@@ -243,9 +243,9 @@ final class PlanTest extends KitchenTestCase
         yield 'no plates' => [['portions' => '0'], 'whole number'];
         yield 'a length nobody can read' => [['resting' => 'a while'], 'hours and minutes'];
         yield 'years before its meal' => [['load' => '2020-01-01T10:00'], 'at most two weeks'];
-        yield 'after its meal' => [['load' => '2026-11-27T10:00'], 'before its meal'];
-        yield 'a moment that is none' => [['load' => 'noon'], 'Write a day and a time'];
-        yield 'wrapped, and nobody says when' => [['wrap' => 'foil', 'wrap_at' => ''], 'Say when it is wrapped'];
+        yield 'after its meal' => [['load' => '2026-11-27T10:00'], 'Enter a time before the meal, at most two weeks'];
+        yield 'a moment that is none' => [['load' => 'noon'], 'Enter a day and a time, such as 2026-11-28 18:30'];
+        yield 'wrapped, and nobody says when' => [['wrap' => 'foil', 'wrap_at' => ''], 'Enter when to wrap: a temperature or a time'];
         yield 'a temperature' => [['set' => 'hot'], 'temperature'];
     }
 
@@ -253,8 +253,8 @@ final class PlanTest extends KitchenTestCase
     {
         $this->begin();
         $this->add('House sausage');
-        $prices = fn (): string => $this->dishPage('House sausage')->filter('section:contains("heat costs")')->text();
-        self::assertStringContainsString('What is usual', $prices());
+        $prices = fn (): string => $this->dishPage('House sausage')->filter('section:contains("Pit temperature and time")')->text();
+        self::assertStringContainsString('Typical times: fewer than three past cooks with weight and times', $prices());
         $this->asOwner();
         foreach ([0, 1, 2, 3] as $days) {
             $this->connection()->executeStatement(
@@ -277,15 +277,15 @@ final class PlanTest extends KitchenTestCase
             );
         }
         $this->connection()->executeStatement('SET ROLE verjuicer_app');
-        self::assertMatchesRegularExpression('/Your last \d cooks took 1\d\d % of what is usual/', $prices());
+        self::assertMatchesRegularExpression('/Your last \d cooks took 1\d\d % of the typical time/', $prices());
         $row = $this->client->request('GET', '/plans/'.$this->words(self::PLAN))->filter('tbody tr')->text();
         self::assertStringContainsString('90–90 %', $row);
-        self::assertStringContainsString('4 own batches', $row);
+        self::assertStringContainsString('4 past batches', $row);
         $this->client->followRedirects();
-        $page = $this->client->submit($this->dishPage('House sausage')->selectButton('Hear cooks from now on')->form());
-        self::assertStringContainsString('What is usual', $page->filter('section:contains("heat costs")')->text());
-        $page = $this->client->submit($page->selectButton('Hear all cooks again')->form());
-        self::assertStringContainsString('Your last', $page->filter('section:contains("heat costs")')->text());
+        $page = $this->client->submit($this->dishPage('House sausage')->selectButton('Use only cooks from now on')->form());
+        self::assertStringContainsString('Typical times: fewer than three past cooks with weight and times', $page->filter('section:contains("Pit temperature and time")')->text());
+        $page = $this->client->submit($page->selectButton('Use all past cooks')->form());
+        self::assertStringContainsString('Your last', $page->filter('section:contains("Pit temperature and time")')->text());
     }
 
     public function testAPagesStatementsDoNotGrowWithTheDishes(): void
@@ -306,7 +306,7 @@ final class PlanTest extends KitchenTestCase
     private function begin(): void
     {
         $this->logIn();
-        $form = $this->client->request('GET', '/plans')->selectButton('Begin the plan')->form();
+        $form = $this->client->request('GET', '/plans')->selectButton('Start plan')->form();
         $this->client->submit($form, ['name' => 'Supper', 'at' => self::MEAL, 'guests' => '40']);
         self::assertResponseStatusCodeSame(303);
     }

@@ -68,7 +68,7 @@ final class ProbesTest extends KitchenTestCase
         $this->connection()->executeStatement('SET ROLE verjuicer_app');
         $page = $this->keep('7 172');
         self::assertResponseStatusCodeSame(422);
-        self::assertStringContainsString('which thermometer you used', $page->filter('[role=alert]')->text());
+        self::assertStringContainsString('Only a probe has read this batch', $page->filter('[role=alert]')->text());
         $this->keep('7 172 T2');
         self::assertResponseRedirects();
         self::assertSame('T2', $this->words($last));
@@ -138,7 +138,7 @@ final class ProbesTest extends KitchenTestCase
         self::assertStringContainsString('"sequence":13', $page->filter('pre')->text());
         self::assertStringContainsString('could not be recorded', $this->client->request('GET', '/alarms')->text());
         $page = $this->client->request('GET', '/sensors');
-        $this->client->submit($page->selectButton('I have looked at it')->form());
+        $this->client->submit($page->selectButton('Mark as reviewed')->form());
         $this->client->followRedirect();
         self::assertSelectorNotExists('[aria-labelledby=dead-letters]');
     }
@@ -150,7 +150,7 @@ final class ProbesTest extends KitchenTestCase
         $this->post(['readings' => [self::reading(1, $now - 1300, 170.0), self::reading(125, $now - 700, 171.0)]]);
         $this->post(['readings' => [self::reading(126, $now, 172.0)]]);
         $page = $this->client->request('GET', $this->path(7).'/log');
-        self::assertStringContainsString('readings of a sensor missing', $page->text());
+        self::assertStringContainsString('sensor readings missing', $page->text());
         self::assertSame(
             '123',
             $this->words("SELECT members->>'count' FROM event WHERE members->>'step' = 'readings_missing'"),
@@ -250,11 +250,11 @@ final class ProbesTest extends KitchenTestCase
         self::assertSame([151.2, 152.0], $this->read(7, 'P5'));
         $this->logIn();
         $page = $this->client->request('GET', '/sensors/'.$this->id)->text();
-        foreach (['out of the meat', 'nothing plugged in', 'no food is so', 'battery'] as $named) {
+        foreach (['out of the meat', 'probe not plugged in', 'reading out of range', 'battery'] as $named) {
             self::assertStringContainsString($named, $page);
         }
         $log = $this->client->request('GET', $this->path(7).'/log')->text();
-        self::assertStringContainsString('probe not believed', $log);
+        self::assertStringContainsString('probe readings do not count', $log);
     }
 
     public function testOnBoardAndBatchAFaultIsNamed(): void
@@ -266,9 +266,9 @@ final class ProbesTest extends KitchenTestCase
             ['sequence' => 2, 'at' => gmdate(\DATE_RFC3339, $now), 'unplugged' => true],
         ]]);
         $this->logIn();
-        self::assertStringContainsString('P5: nothing plugged in', $this->client->request('GET', '/')->text());
+        self::assertStringContainsString('P5: probe not plugged in', $this->client->request('GET', '/')->text());
         self::assertStringContainsString(
-            'P5: nothing plugged in',
+            'P5: probe not plugged in',
             $this->client->request('GET', $this->path(7))->text(),
         );
     }

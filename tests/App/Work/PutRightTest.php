@@ -23,11 +23,11 @@ final class PutRightTest extends KitchenTestCase
         $this->keep('7.1 off rack -5');
         $path = $this->path(7);
         $page = $this->client->request('GET', $path.'/facts');
-        $page = $this->client->submit($page->selectButton('Keep the correction')->form(['reason' => 'counted again']));
-        self::assertStringContainsString('Nothing is changed', $page->filter('[role=alert]')->text());
+        $page = $this->client->submit($page->selectButton('Save correction')->form(['reason' => 'counted again']));
+        self::assertStringContainsString('You changed nothing', $page->filter('[role=alert]')->text());
         $cheek = (string) $page->filter('option:contains("Beef cheek")')->attr('value');
         $form = $page
-            ->selectButton('Keep the correction')
+            ->selectButton('Save correction')
             ->form([
                 'pieces' => '5',
                 'weight' => '2.5',
@@ -62,11 +62,11 @@ final class PutRightTest extends KitchenTestCase
             'judged anew, as stuffed',
         );
         $said = $this->client->request('GET', $path)->filter('[data-fact]')->text();
-        self::assertStringContainsString('weight of one 2.5 kg, stuffed yes', $said);
+        self::assertStringContainsString('weight per piece 2.5 kg, stuffed yes', $said);
         self::assertSame(
             'Lamb shoulder',
             $this->words('SELECT product_name FROM batch WHERE tag = 7'),
-            'what was written first stays',
+            'The first version stays in the record, with the reason',
         );
         self::assertNull(
             $this->service(ChainWalk::class)->firstBreak($this->batch(7)->site),
@@ -86,18 +86,18 @@ final class PutRightTest extends KitchenTestCase
         ) {
             $fields[$name] = 'seen';
         }
-        $this->client->submit($page->selectButton('Verify and sign')->form($fields));
+        $this->client->submit($page->selectButton('Sign the day')->form($fields));
         $this->asOwner();
         $this->connection()->executeStatement('SET session_replication_role = replica');
         $this->connection()->executeStatement("UPDATE day_sign SET at = at - interval '1 minute'");
         $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
         $page = $this->client->request('GET', $this->path(7).'/facts');
         $this->client->submit(
-            $page->selectButton('Keep the correction')->form(['pieces' => '5', 'reason' => 'counted again']),
+            $page->selectButton('Save correction')->form(['pieces' => '5', 'reason' => 'counted again']),
         );
         $this->logIn('dell');
         self::assertStringContainsString(
-            'Put right what it is',
+            'Edit details',
             $this->client->request('GET', '/days/2026-11-24')->filter('main section')->first()->text(),
         );
     }
@@ -106,14 +106,14 @@ final class PutRightTest extends KitchenTestCase
     {
         $this->logIn();
         $page = $this->client->request('GET', '/batches/new?lot='.$this->lot('HC-2207'));
-        $this->client->submit($page->selectButton('Begin')->form(['tag' => '88', 'pieces' => '1']));
+        $this->client->submit($page->selectButton('Start batch')->form(['tag' => '88', 'pieces' => '1']));
         self::assertResponseRedirects();
         $row = $this->client
             ->request('GET', $this->path(7))
             ->filterXPath("//table[@id='everything']//tr[contains(., 'Received')]");
         $page = $this->client->click($row->selectLink('Correct')->link());
         $this->client->submit(
-            $page->selectButton('Keep the correction')->form(['temp' => '44.6', 'reason' => 'the slip says 44.6']),
+            $page->selectButton('Save correction')->form(['temp' => '44.6', 'reason' => 'the slip says 44.6']),
         );
         self::assertResponseRedirects($this->path(7));
         self::assertSame(
@@ -134,7 +134,7 @@ final class PutRightTest extends KitchenTestCase
         $this->client->submit($form);
         self::assertResponseRedirects();
         $page = $this->client->request('GET', '/batches/new?lot='.$this->lot('HC-2207'));
-        $this->client->submit($page->selectButton('Begin')->form(['tag' => '89', 'pieces' => '1']));
+        $this->client->submit($page->selectButton('Start batch')->form(['tag' => '89', 'pieces' => '1']));
         self::assertSame(['38.1', '38.1', '38.1'], array_map($this->arrival(...), [7, 88, 89]));
     }
 
@@ -143,11 +143,11 @@ final class PutRightTest extends KitchenTestCase
         $path = $this->path(3);
         $row = $this->client->request('GET', $path)->filterXPath("//table[@id='everything']//tr[contains(., 'Rest')]");
         $page = $this->client->click($row->selectLink('Correct')->link());
-        $page = $this->client->click($page->selectLink('Hot hold')->link());
-        self::assertStringContainsString('It was: Hot hold', $page->filter('form[aria-labelledby=put-right]')->text());
+        $page = $this->client->click($page->selectLink('Hot holding')->link());
+        self::assertStringContainsString('Change to: Hot holding', $page->filter('form[aria-labelledby=put-right]')->text());
         $this->client->submit(
             $page
-                ->selectButton('Keep the correction')
+                ->selectButton('Save correction')
                 ->form(['place' => 'cabinet', 'reason' => 'it went straight into the cabinet']),
         );
         self::assertResponseRedirects($path);
@@ -162,7 +162,7 @@ final class PutRightTest extends KitchenTestCase
         $path = $this->path(7);
         $form = $this->client
             ->request('GET', $path.'/steps')
-            ->filter('form[aria-label="One tap"] button[value="wrap/with/foil"]')
+            ->filter('form[aria-label="Quick steps"] button[value="wrap/with/foil"]')
             ->form(['when' => '25', 'of_piece' => '2']);
         $this->client->submit($form);
         self::assertResponseRedirects($path);
@@ -180,7 +180,7 @@ final class PutRightTest extends KitchenTestCase
         self::assertStringContainsString('1 h 5 min later', $page);
         $row = $this->client->request('GET', '/days/2026-11-24')->filter('[data-batch="7"]')->text();
         self::assertStringContainsString(
-            '1 of 11 readings written down more than 1 h later',
+            '1 of 11 readings entered more than 1 h later',
             $row,
             'and the sheet says how many',
         );

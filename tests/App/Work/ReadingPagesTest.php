@@ -155,8 +155,8 @@ final class ReadingPagesTest extends KitchenTestCase
         $login = $this->client->followRedirect()->selectButton('Log in');
         $this->client->submit($login->form(['_username' => 'mara', '_password' => 'oak-and-patience']));
         $page = $this->client->followRedirect();
-        self::assertStringContainsString('What you sent is still here', $page->filter('main')->text());
-        $page = $this->client->submit($page->selectButton('Go on')->form());
+        self::assertStringContainsString('What you entered is still here', $page->filter('main')->text());
+        $page = $this->client->submit($page->selectButton('Continue')->form());
         self::assertSame('7 171 T1', $page->filter('#line')->attr('value'), 'with a fresh token, to be kept');
         $this->client->request('GET', '/resume');
         self::assertResponseRedirects('/');

@@ -197,7 +197,7 @@ final class RecordEntryTest extends KitchenTestCase
             ->filterXPath("//table[@id='everything']//tr[contains(., 'Orchard brine')]");
         $page = $this->client->click($row->selectLink('Correct')->link());
         $this->client->submit(
-            $page->selectButton('Keep the correction')->form(['when' => '10:13', 'reason' => 'a minute earlier']),
+            $page->selectButton('Save correction')->form(['when' => '10:13', 'reason' => 'a minute earlier']),
         );
         self::assertResponseStatusCodeSame(303);
         self::assertEquals($before, $seen());

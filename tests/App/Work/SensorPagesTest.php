@@ -58,15 +58,15 @@ final class SensorPagesTest extends KitchenTestCase
 
         $this->logIn('dell');
         $page = $this->client->request('GET', '/sensors/'.$sensor->id);
-        $page = $this->client->submit($page->selectButton('Another secret')->form());
+        $page = $this->client->submit($page->selectButton('Create new secret')->form());
         $another = trim($page->filter('section code')->text());
         self::assertSame([401, 200], [$this->send($secret, 2), $this->send($another, 3)]);
         $page = $this->client->request('GET', '/sensors/'.$sensor->id);
-        $this->client->submit($page->selectButton('Take out of use')->form());
+        $this->client->submit($page->selectButton('Retire sensor')->form());
         self::assertResponseRedirects('/sensors');
         self::assertSame(401, $this->send($another, 4));
         self::assertStringContainsString(
-            'taken out of use',
+            'retired on',
             $this->client->request('GET', '/sensors/'.$sensor->id)->filter('main')->text(),
         );
     }
@@ -100,7 +100,7 @@ final class SensorPagesTest extends KitchenTestCase
     {
         yield 'of nothing' => [['where' => 'elsewhere']];
         yield 'a batch that is not open' => [['where' => 'batch:01a21ad5-69e8-7f0f-bd8f-78882ee2b297']];
-        yield 'ahead of now' => [['where' => 'none', 'when' => '23:59']];
+        yield 'is in the future' => [['where' => 'none', 'when' => '23:59']];
         yield 'no time' => [['where' => 'none', 'when' => 'soon']];
         yield 'no piece' => [['where' => 'none', 'piece' => 'two']];
     }

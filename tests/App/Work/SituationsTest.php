@@ -17,7 +17,7 @@ use Verjuicer\Tests\Core\Story;
  */
 final class SituationsTest extends KitchenTestCase
 {
-    private const NEVER_PAST = ['Split it', 'ice bath now', 'Only a reheat before it ends', 'Read it by'];
+    private const NEVER_PAST = ['Do this now', 'ice bath now', 'Only reheating in time, once', 'Check the temperature by'];
 
     /** Cooked, cooled in time, and in the cold since. */
     private const COOLED = [
@@ -59,7 +59,8 @@ final class SituationsTest extends KitchenTestCase
     /** @return iterable<string, array{Story, string|null}> */
     public static function likelySteps(): iterable
     {
-        yield 'on the heat' => [Story::of('-60 cook', '-30 120 T1'), 'Off the heat'];
+        yield 'on the heat, short of the code' => [Story::of('-60 cook', '-30 120 T1'), null];
+        yield 'on the heat, and cooked as the code requires' => [Story::of('-60 cook', '-30 180 T1'), 'Off the heat'];
         yield 'cooling, and still warm' => [
             Story::of('-200 cook', '-110 180 T1', '-102 136 T1', '-100 cool', '-20 90 T1'),
             null,
@@ -86,7 +87,7 @@ final class SituationsTest extends KitchenTestCase
         self::assertIsArray($options);
         self::assertIsArray($messages);
         $advice = ['option' => $options, 'due' => $messages['due'] ?? []];
-        $fall = array_flip(['act', 'act_pans', 'hot_read', 'read_by', 'now']);
+        $fall = array_flip(['best', 'none_helps', 'reheat_by', 'hot_read', 'read_by', 'now']);
         $advice['fall'] = array_intersect_key($messages['fall'], $fall);
         unset($advice['due']['claim'], $advice['due']['claimed'], $advice['due']['taken'], $advice['due']['more']);
         $missing = [];
@@ -109,88 +110,91 @@ final class SituationsTest extends KitchenTestCase
     public static function situations(): iterable
     {
         $cook = Story::of('-60 cook', '-30 120 T1');
-        yield 'on the heat' => [$cook, '0', ['Keep it on the heat and read it again.'], ['Throw it away', 'Reheat']];
-        yield 'pieces that were not read' => [
+        yield 'on the heat' => [$cook, '0', ['Keep it on the heat and check it again.'], ['Discard it', 'Reheat']];
+        yield 'Check the pieces without a reading' => [
             Story::of('-60 cook', '-30 160 p1 T1')->about('beef cut 2pieces'),
             '0',
-            ['Read the pieces that were not read.'],
-            ['Throw it away'],
+            ['Check the pieces without a reading.'],
+            ['Discard it.'],
         ];
-        yield 'the time at temperature is full' => [
+        yield 'check the temperature: hold time complete' => [
             Story::of('-90 cook oven=convection set=300', '-10 146 T1', '-9 146 T1')->about('beef roast 3kg'),
             '-5',
-            ['read it: the time at temperature is full'],
-            ['Throw it away'],
+            ['check the temperature: hold time complete'],
+            ['Discard it.'],
         ];
         yield 'off the heat, and it may carry over' => [
             Story::of('-120 cook', '-20 140 T1', '-10 rest')->about('beef roast 3kg'),
             '-8',
-            ['Read it now, and once more when the time is up.'],
+            ['Check it now, and again when the time is up.'],
             ['Keep it on the heat'],
         ];
         yield 'it came off too cool, and was held' => [
             Story::of('-90 cook', '-30 130 T1', '-20 hot_hold', '-19 131 T1'),
             '0',
             [
-                'Not served yet? Back on the heat until the record shows the full requirement.',
-                'not cooked through by the record: settle it',
+                'Not served yet? Put it back on the heat until the record documents the full requirement.',
+                'not cooked through: record corrective action',
             ],
             ['Keep it on the heat'],
         ];
-        yield 'undercooked by intent' => [
+        yield 'undercooked on purpose' => [
             Story::of('-90 cook', '-30 120 T1', '-20 rest', '-19 121 T1')->about('beef cut advisory'),
             '0',
-            ['Served under the consumer advisory, undercooked by intent.'],
-            ['Back on the heat', 'Keep it on the heat'],
+            ['Serve it under the consumer advisory, undercooked on purpose.'],
+            ['Put it back on the heat until the record documents the full requirement', 'Keep it on the heat'],
         ];
-        yield 'it came in too warm' => [
+        yield 'received too warm: record corrective action' => [
             Story::of('-30 received temp=50'),
             '0',
-            ['Refuse it.', 'it came in too warm: settle it'],
+            ['Refuse it.', 'received too warm: record corrective action'],
             ['Keep it on the heat'],
         ];
         yield 'it came in unread' => [
             Story::of('-30 received'),
             '0',
-            ['Read it now and note it; the arrival itself stays not shown.'],
-            ['Throw it away'],
+            ['Check it now and record it. The arrival stays not documented.'],
+            ['Discard it.'],
         ];
         yield 'held hot, and fallen' => [
             Story::of('-400 cook', '-250 180 T1', '-240 hot_hold', '-200 150 T1', '-10 128 T1'),
             '0',
-            ['Throw it away.', 'fell under its hot limit: settle it'],
-            ['Keep it on the heat', 'Reheat to'],
+            ['Discard it.', 'fell below the hot-holding limit: record corrective action'],
+            ['Keep it on the heat', 'then hot-hold it again'],
         ];
         yield 'held hot, and fallen a moment ago' => [
             Story::of('-400 cook', '-250 180 T1', '-240 hot_hold', '-60 150 T1', '-10 128 T1'),
             '0',
-            ['Reheat to 165 °F within 2 h, then hold it hot again.', 'fell under its hot limit: settle it'],
+            ['Reheat it to 165 °F within 2 h, then hot-hold it again.', 'fell below the hot-holding limit: record corrective action'],
             ['Keep it on the heat'],
         ];
         yield 'held hot, to be read' => [
             Story::of('-400 cook', '-250 180 T1', '-240 hot_hold', '-200 150 T1'),
             '0',
             [
-                'last moment to read it: past this nothing shows it stayed hot',
-                'take its temperature (hot hold)',
+                'last chance to check this hold',
+                'check the temperature (hot holding)',
             ],
-            ['Throw it away.'],
+            ['Discard it.'],
+        ];
+        yield 'held hot, and unread for too long' => [
+            Story::of('-700 cook', '-550 180 T1', '-540 hot_hold', '-500 150 T1'),
+            '0',
+            ['not documented that it stayed hot'],
+            ['last chance to check this hold', 'Keep it on the heat'],
         ];
         yield 'cooling too slowly, the gate ahead' => [
             Story::of('-400 cook', '-200 180 T1', '-102 136 T1', '-100 cool', '-99 134 T1', '-60 128 T1', '-20 122 T1'),
             '0',
             [
-                'Cool it faster: shallow pans, ice bath, blast chiller.',
-                'Or reheat to 165 °F now and start the cooling again, once.',
-                'Split it into shallow pans or use an ice bath now.',
-                'Read it by',
-                'so that the record can show it.',
-                'must be at 70 °F',
-                'at this rate past 70 °F too late',
-                'Split it into shallow pans or use an ice bath now. '
-                    .'Reheating to 165 °F and starting again, once, is possible until',
+                'Check the temperature by',
+                'must reach 70 °F',
+                'will miss 70 °F: act now',
+                'Every option will probably miss the limit. Ask the person in charge, or discard it.',
+                'Options that will probably fail',
+                'It must reach 165 °F by 06:18, once.',
             ],
-            ['That time is over', 'Throw it away.'],
+            ['The time is up', 'Do this now'],
         ];
         yield 'cooling too slowly in shallow pans already' => [
             Story::of(
@@ -203,57 +207,68 @@ final class SituationsTest extends KitchenTestCase
                 '-20 122 T1',
             ),
             '0',
+            ['Every option will probably miss the limit.'],
+            ['probably fail in open pans'],
+        ];
+        yield 'cooling, in time' => [
+            Story::of('-400 cook', '-200 180 T1', '-32 136 T1', '-30 cool holding=blast_chiller', '-29 130 T1', '-8 84 T1'),
+            '0',
             [
-                'Use an ice bath or a blast chiller now. '
-                    .'Reheating to 165 °F and starting again, once, is possible until',
+                'Cool it faster: shallow pans, ice bath or blast chiller.',
+                'Or reheat it to 165 °F now and start cooling again, once.',
             ],
-            ['Split it into shallow pans'],
+            ['Do this now', 'Every option will probably miss'],
+        ];
+        yield 'cooling too slowly, with time left' => [
+            Story::of('-400 cook', '-200 180 T1', '-32 136 T1', '-30 cool', '-29 134 T1', '-20 131 T1', '-5 127 T1'),
+            '0',
+            ['Do this now: ', 'Chance to miss the limit: ', 'Options that will probably fail'],
+            ['Every option will probably miss', 'The time is up'],
         ];
         yield 'cooling, both gates past' => [
             Story::of('-800 cook', '-600 180 T1', '-580 cool', '-579 134 T1', '-500 128 T1'),
             '0',
             [
-                'That time is over.',
-                'was due at 70 °F',
-                'was due at 41 °F',
-                'No reading can show it any more. '
-                    .'The person in charge decides and writes down why; in doubt, throw it away.',
-                'not shown: cooling, first gate. Say what was done',
+                'The time is up',
+                'had to reach 70 °F',
+                'had to reach 41 °F',
+                'No reading can document it anymore. The person in charge decides and records why. When in doubt, discard it.',
+                'First cooling limit not documented: record corrective action',
             ],
             self::NEVER_PAST,
         ];
         yield 'past a gate by its readings' => [
             Story::of('-800 cook', '-600 180 T1', '-580 cool', '-579 134 T1', '-400 90 T1', '-100 72 T1'),
             '0',
-            ['past 70 °F too late: settle it', 'Throw it away.'],
+            ['missed 70 °F in cooling: record corrective action', 'Discard it.'],
             self::NEVER_PAST,
         ];
         yield 'resting unread' => [
             Story::of('-400 cook', '-250 180 T1', '-60 rest'),
             '0',
             [
-                'Read it; hold it hot or start cooling before it falls.',
-                'read it: past this nothing shows it stayed over 135 °F',
+                'Check the temperature. Hot-hold it or start cooling before it drops below the limit.',
+                'check the temperature: last chance to document it stayed above 135 °F',
             ],
-            ['Keep it on the heat', 'Throw it away.'],
+            ['Keep it on the heat', 'Discard it.'],
         ];
         yield 'resting, unread for too long' => [
             Story::of('-700 cook', '-550 180 T1', '-500 rest'),
             '0',
-            ['Read it now. If it is under the hot limit, the cooling clock has been running.'],
-            ['Keep it on the heat', 'Read it; hold it hot'],
+            ['Check the temperature now. Below the hot-holding limit, the cooling clock has been running.'],
+            ['Keep it on the heat', 'Discard it now'],
         ];
         yield 'reheating' => [
             Story::of(...self::COOLED, ...['-60 reheat for=hot_hold', '-30 90 T1']),
             '0',
-            ['Turn up the heat; do not wait for the steam table.', 'must be at 165 °F'],
-            ['Throw it away.', 'Keep it on the heat'],
+            ['Turn up the heat. Do not wait for the steam table.', 'must reach 165 °F'],
+            ['Discard it.', 'Keep it on the heat'],
         ];
         yield 'reheating, its time over' => [
             Story::of(...self::COOLED, ...['-300 reheat for=hot_hold', '-30 120 T1']),
             '0',
-            ['was due at 165 °F', 'not shown: reheated. Say what was done'],
-            ['must be at 165 °F', 'Turn up the heat'],
+            ['had to reach 165 °F', 'Reheating not documented: record corrective action'],
+            ['must reach 165 °F', 'Turn up the heat'],
         ];
         yield 'reheated too slowly' => [
             Story::of(...[
@@ -266,26 +281,26 @@ final class SituationsTest extends KitchenTestCase
                 '-5 166 T1',
             ]),
             '0',
-            ['reheated too slowly: throw it away', 'Throw it away.'],
+            ['reheated too slowly: discard it', 'Discard it.'],
             ['Turn up the heat'],
         ];
         yield 'out by the clock' => [
             Story::of('-400 cook', '-250 180 T1', '-61 150 T1', '-60 time_control plan=hot_4h'),
             '0',
-            ['serve or throw away what is left'],
-            ['Reheat to', 'Read it now', 'Throw it away.'],
+            ['serve or discard what is left'],
+            ['then hot-hold it again', 'Check the temperature now', 'Discard it.'],
         ];
         yield 'out by the clock, its time over' => [
             Story::of('-600 cook', '-450 180 T1', '-401 150 T1', '-400 time_control plan=hot_4h'),
             '0',
-            ['throw it away: out too long or started wrong', 'its time without heat is over: throw away what is left'],
-            ['Reheat to', 'Read it now'],
+            ['out too long or started wrong: discard it', 'time is up: discard what is left'],
+            ['then hot-hold it again', 'Check the temperature now'],
         ];
         yield 'out by the clock, its start unread' => [
             Story::of('-400 cook', '-250 180 T1', '-60 time_control plan=hot_4h'),
             '-58',
-            ['take its temperature'],
-            ['Reheat to', 'Throw it away.'],
+            ['check the temperature (time control)'],
+            ['then hot-hold it again', 'Discard it.'],
         ];
         yield 'kept past its date' => [
             Story::of(
@@ -297,7 +312,7 @@ final class SituationsTest extends KitchenTestCase
                 '-13990 cold_hold',
             ),
             '0',
-            ['past its date: throw it away'],
+            ['past its use-by date: discard it'],
             ['Keep it on the heat'],
         ];
         yield 'kept, its date ahead' => [
@@ -305,78 +320,77 @@ final class SituationsTest extends KitchenTestCase
                 '-10 39 T1'),
             '0',
             ['use by'],
-            ['past its date', 'Throw it away.'],
+            ['past its date', 'Discard it.'],
         ];
-        yield 'too warm in the cold' => [
+        yield 'too warm in cold holding: record corrective action' => [
             Story::of('-3000 cook', '-2900 180 T1', '-2890 cool', '-2850 68 T1', '-2600 40 T1', '-2590 cold_hold',
                 '-500 48 T1', '-100 49 T1'),
             '0',
-            ['too warm in the cold: settle it'],
+            ['too warm in cold holding: record corrective action'],
             ['Keep it on the heat'],
         ];
         yield 'thawing in water' => [
             Story::of('-300 received frozen=true', '-60 thaw method=running_water', '-30 44 T1'),
             '0',
-            ['out of the water and into the cold'],
-            ['Throw it away.'],
+            ['move from the water to the cold'],
+            ['Discard it.'],
         ];
         yield 'thawed too warm' => [
             Story::of('-900 received frozen=true', '-600 thaw method=running_water', '-300 50 T1', '-60 52 T1'),
             '0',
-            ['thawed too warm: throw it away', 'its time in the water is over'],
-            ['out of the water and into the cold'],
+            ['thawed too warm: discard it', 'time in the water is up'],
+            ['move from the water to the cold'],
         ];
         yield 'a thermometer that failed' => [
             Story::of('-60 cook', '-30 150 T1')->withThermometer('T1', '-90 32.0 32.2', '-10 32.0 37.0'),
             '0',
             [
                 'Adjust or replace the thermometer.',
-                'Read again, with another thermometer, all food it cleared.',
+                'Check all food it cleared again with another thermometer.',
             ],
-            ['Throw it away.'],
+            ['Discard it.'],
         ];
         yield 'a thermometer that was never checked' => [
             Story::of('-60 cook', '-30 150 T9'),
             '0',
-            ['Check the thermometer in ice water and write it down.'],
-            ['Throw it away.'],
+            ['Check the thermometer in ice water and record it.'],
+            ['Discard it.'],
         ];
         yield 'readings that cannot both be true' => [
             Story::of('-60 cook', '-30 150 T1', '-29 90 T1'),
             '0',
             ['Correct the reading that is wrong, with a reason.'],
-            ['Throw it away.'],
+            ['Discard it.'],
         ];
-        yield 'out of the cold for prep' => [
+        yield 'Time out of the cold for prep' => [
             Story::of('-400 received temp=38', '-300 prep', '-299 39 T1'),
             '0',
-            ['Back to the cold, or onto the heat.'],
+            ['Put it back in the cold or on the heat.'],
             ['Keep it on the heat'],
         ];
         yield 'out of the cold for a while yet' => [
             Story::of('-100 received temp=38', '-20 prep', '-19 39 T1'),
             '0',
-            ['onto the heat or back to the cold, house limit'],
-            ['Throw it away.'],
+            ['put on the heat or back in the cold (house rule)'],
+            ['Discard it.'],
         ];
         yield 'coming up from the cold' => [
             Story::of('-60 cook', '-59 39 T1', '-30 70 T1')->about('beef roast 3kg'),
             '0',
-            ['135 °F by now? Come-up, house limit'],
-            ['Throw it away.'],
+            ['should pass 135 °F by now (house rule)'],
+            ['Discard it.'],
         ];
         yield 'resting, and falling' => [
             Story::of('-400 cook', '-70 195 T1', '-60 rest holding=counter', '-55 190 T1', '-30 172 T1', '-5 156 T1'),
             '0',
-            ['read it: it may fall under 135 °F from then on', 'a later reading could miss the fall. '
-                    .'From then on the cooling clock runs, whatever it is called.'],
-            ['Keep it on the heat', 'Throw it away.'],
+            ['check the temperature: it may drop below 135 °F after this', 'Below this limit the cooling clock starts, even during a rest'],
+            ['Keep it on the heat', 'Discard it.'],
         ];
         yield 'cooling, perhaps in time' => [
             Story::of('-400 cook', '-200 180 T1', '-62 136 T1', '-60 cool', '-40 117 T1', '-20 104 T1', '-5 97 T1'),
             '0',
-            ['may pass 70 °F too late'],
-            ['Throw it away.'],
+            ['may miss 70 °F'],
+            ['Discard it.'],
         ];
         yield 'wanted sooner than it will be done' => [
             Story::of('-300 cook oven=still set=250', '-299 note ready_by='.Story::at('30')->rfc3339(),
@@ -384,7 +398,7 @@ final class SituationsTest extends KitchenTestCase
                 '-180 95 T1', '-120 115 T1', '-60 132 T1', '-5 145 T1'),
             '0',
             ['will be late for service'],
-            ['Throw it away.'],
+            ['Discard it.'],
         ];
         yield 'wanted about when it will be done' => [
             Story::of('-300 cook oven=still set=250', '-299 note ready_by='.Story::at('270')->rfc3339(),
@@ -392,31 +406,31 @@ final class SituationsTest extends KitchenTestCase
                 '-180 95 T1', '-120 115 T1', '-60 132 T1', '-5 145 T1'),
             '0',
             ['may be late for service'],
-            ['Throw it away.'],
+            ['Discard it.'],
         ];
         yield 'brine that is left over' => [
             Story::of('-60 prep', '-50 inject'),
             '0',
-            ['Throw the left-over away, then tap "Left-over thrown away".'],
+            ['Discard the leftover, then tap "Record: leftover discarded".'],
             [],
         ];
         yield 'held in a cabinet with rounds of its own' => [
             Story::of('-400 cook', '-250 180 T1', '-240 hot_hold place=cabinet', '-40 150 T1'),
             '0',
-            ['read it: the round of cabinet'],
-            ['Throw it away.'],
+            ['check cabinet'],
+            ['Discard it.'],
         ];
         yield 'on a pit that lost its heat' => [
             Story::of('-100 cook pit=p1 set=250', '-60 pit_reading temp=200', '-20 120 T1'),
             '0',
-            ['Pit far under its set point: check fire and fuel'],
-            ['Throw it away.'],
+            ['pit far below its set point: check fire and fuel'],
+            ['Discard it.'],
         ];
         yield 'packed without air' => [
             Story::of(...self::COOLED, ...['-400 pack method=vacuum']),
             '0',
-            ['out of the vacuum pack, or thrown away'],
-            ['Throw it away.'],
+            ['take out of the vacuum pack or discard'],
+            ['Discard it.'],
         ];
         yield 'broken in the cold, settled, and its date still ahead' => [
             Story::of(
@@ -432,13 +446,13 @@ final class SituationsTest extends KitchenTestCase
             ),
             '0',
             ['use by'],
-            ['too warm in the cold: settle it'],
+            ['too warm in cold holding: record corrective action'],
         ];
         yield 'broken in the cold, and its date still ahead' => [
             Story::of('-3000 cook', '-2900 180 T1', '-2890 cool', '-2850 68 T1', '-2600 40 T1', '-2590 cold_hold',
                 '-500 48 T1', '-100 49 T1'),
             '0',
-            ['too warm in the cold: settle it'],
+            ['too warm in cold holding: record corrective action'],
             ['use by (', 'in 3 d'],
         ];
     }

@@ -27,7 +27,7 @@ final class WhatIsTypedTest extends KitchenTestCase
         );
         $page = $this->correction($path, 'Orchard brine');
         $this->client->submit(
-            $page->selectButton('Keep the correction')->form(['reason' => 'it was a minute earlier']),
+            $page->selectButton('Save correction')->form(['reason' => 'it was a minute earlier']),
         );
         self::assertResponseRedirects($path);
         self::assertStringContainsString(
@@ -57,7 +57,7 @@ final class WhatIsTypedTest extends KitchenTestCase
         $page = $this->correction($path, 'Orchard brine');
         $page = $this->client->submit(
             $page
-                ->selectButton('Keep the correction')
+                ->selectButton('Save correction')
                 ->form(['recipe' => 'Butter sauce', 'reason' => 'the other bottle']),
         );
         self::assertStringContainsString(
@@ -69,7 +69,7 @@ final class WhatIsTypedTest extends KitchenTestCase
         );
         $page = $this->correction($path, 'Butter sauce');
         $this->client->submit(
-            $page->selectButton('Keep the correction')->form(['recipe' => '', 'reason' => 'water only']),
+            $page->selectButton('Save correction')->form(['recipe' => '', 'reason' => 'water only']),
         );
         self::assertStringContainsString(
             'Allergens not all known',
@@ -86,7 +86,7 @@ final class WhatIsTypedTest extends KitchenTestCase
         $page = $this->client->request('GET', '/batches/new');
         $this->client->submit(
             $page
-                ->selectButton('Begin')
+                ->selectButton('Start batch')
                 ->form([
                     'product' => (string) $page->filter('option:contains("Beef brisket")')->attr('value'),
                     'tag' => '71',
@@ -119,10 +119,10 @@ final class WhatIsTypedTest extends KitchenTestCase
     /** @return iterable<array{string, string}> */
     public static function notUnderstood(): iterable
     {
-        yield ['7 polish -5', '"polish" is not understood: it is no spot of this product (core, bone)'];
-        yield ['7 thick end 160', '"thick end" is not understood'];
-        yield ['7 160 T9', 'There is no thermometer "t9" here'];
-        yield ['7 flat 160', '"flat" is not understood'];
+        yield ['7 polish -5', '"polish" is not a probe location of this product (core, bone)'];
+        yield ['7 thick end 160', '"thick end" is not a probe location'];
+        yield ['7 160 T9', 'There is no thermometer "t9"'];
+        yield ['7 flat 160', '"flat" is not a probe location'];
     }
 
     /** @param array<string, string> $typed */
@@ -156,14 +156,14 @@ final class WhatIsTypedTest extends KitchenTestCase
             3,
             'cool',
             ['depth_mm' => '0', 'method' => 'shallow pans'],
-            '"0" does not fit here: write a whole number from 1 to 1,000',
+            '"0" does not fit here. Enter a whole number from 1 to 1,000',
         ];
         yield 'a depth of metres' => [3, 'cool', ['depth_mm' => '999999999999'], 'from 1 to 1,000'];
         yield 'a depth in words' => [3, 'cool', ['depth_mm' => 'two'], 'from 1 to 1,000'];
         yield 'portions' => [3, 'serve', ['portions' => '0'], 'from 1 to 100,000'];
-        yield 'when, left empty' => [3, 'cool', ['when' => '', 'method' => 'the blue tub'], 'Say when it happened'];
-        yield 'when, in words' => [3, 'cool', ['when' => 'ten'], '"ten" is not a time this takes'];
-        yield 'when, ahead' => [3, 'cool', ['when' => '14:01'], 'lies ahead of now'];
+        yield 'when, left empty' => [3, 'cool', ['when' => '', 'method' => 'the blue tub'], 'Enter when it happened: now, 10 for ten minutes ago, 1 h 30, 14:05, or yesterday 22:10'];
+        yield 'when, in words' => [3, 'cool', ['when' => 'ten'], '"ten" is not a time'];
+        yield 'when, ahead' => [3, 'cool', ['when' => '14:01'], 'is in the future'];
         yield 'when, in another age' => [3, 'cool', ['when' => '2016-11-01 10:00'], 'more than ten years ago'];
     }
 

@@ -18,7 +18,7 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         $this->logIn();
         $page = $this->keep($line);
         if ($this->client->getResponse()->getStatusCode() === 422) {
-            $this->client->submit($page->selectButton('Yes, keep it')->form());
+            $this->client->submit($page->selectButton('Yes, save it')->form());
         }
         self::assertResponseRedirects();
         self::assertStringContainsString(
@@ -32,13 +32,13 @@ final class WordsOfTheTradeTest extends KitchenTestCase
     {
         yield 'glaze' => ['7 glaze Butter sauce', 'Sauced · Butter sauce'];
         yield 'unwrap' => ['7 unwrap', 'Unwrapped'];
-        yield 'vent, and its end' => ['3 vent end', 'Vented · it is over'];
+        yield 'vent, and its end' => ['3 vent end', 'Vented · finished'];
         yield 'rotate' => ['7 rotate', 'Rotated'];
         yield 'carve' => ['3 carve', 'Sliced'];
         yield 'chop' => ['3 chop', 'Pulled'];
         yield 'sear' => [
             '3 sear 450',
-            'over direct heat, no oven: the low rows of the roast table are closed from here',
+            'over direct heat, no oven: only the full roast temperature counts from here',
         ];
         yield 'braise' => [
             '3 braise Oven 300',
@@ -83,7 +83,7 @@ final class WordsOfTheTradeTest extends KitchenTestCase
             ->text();
         $page = $this->keep('3 sauce house red');
         self::assertStringContainsString('"house red"', $page->filter('[role=alert]')->text());
-        $this->client->submit($page->selectButton('That is all of it. Keep it')->form(['allergen_soy' => '1']));
+        $this->client->submit($page->selectButton('Save these allergens')->form(['allergen_soy' => '1']));
         self::assertResponseRedirects();
         self::assertStringContainsString(
             'Sauced · house red',
@@ -95,7 +95,7 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         $page = $this->keep('3 wrap foil with butter');
         $this->client->submit(
             $page
-                ->selectButton('That is all of it. Keep it')
+                ->selectButton('Save these allergens')
                 ->form(['allergen_milk' => '1', 'allergen_alcohol' => '1']),
         );
         self::assertStringContainsString(
@@ -147,13 +147,13 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         $page = $this->client->request('GET', '/templates');
         $page = $this->client->submit(
             $page
-                ->selectButton('Keep the template')
+                ->selectButton('Save template')
                 ->form(['name' => 'Slow and wrapped', 'lines' => "spritz every\nwrap at 1650"]),
         );
         self::assertStringContainsString('1650', $page->filter('#problem-lines')->text());
         $this->client->submit(
             $page
-                ->selectButton('Keep the template')
+                ->selectButton('Save template')
                 ->form(['lines' => "spritz every 30\nwrap at 165\nturn when the colour is set"]),
         );
         self::assertResponseRedirects('/templates');
@@ -161,7 +161,7 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         $brisket = (string) $page->filter('option:contains("Beef brisket")')->attr('value');
         $template = (string) $page->filter('select[name=template] option:contains("Slow and wrapped")')->attr('value');
         $this->client->submit(
-            $page->selectButton('Begin')->form([
+            $page->selectButton('Start batch')->form([
                 'product' => $brisket,
                 'tag' => '71',
                 'pieces' => '1',
@@ -200,7 +200,7 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         $page = $this->client->request('GET', '/batches/new');
         $this->client->submit(
             $page
-                ->selectButton('Begin')
+                ->selectButton('Start batch')
                 ->form([
                     'product' => (string) $page->filter('option:contains("Beef brisket")')->attr('value'),
                     'tag' => '71',
@@ -209,8 +209,8 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         );
         $this->keep('71 cook Drum');
         $page = $this->client->followRedirect();
-        self::assertStringContainsString('It went on unread', $page->filter('main [role=status]')->text());
-        self::assertStringContainsString('line=71%20', (string) $page->selectLink('Read it now')->attr('href'));
+        self::assertStringContainsString('No temperature was logged before it went on the heat', $page->filter('main [role=status]')->text());
+        self::assertStringContainsString('line=71%20', (string) $page->selectLink('Check the temperature now')->attr('href'));
         $this->keep('71 40');
         $this->keep('71 cook Oven 300');
         self::assertStringNotContainsString(
@@ -221,7 +221,7 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         $page = $this->client->request('GET', '/batches/new');
         $this->client->submit(
             $page
-                ->selectButton('Begin')
+                ->selectButton('Start batch')
                 ->form([
                     'product' => (string) $page->filter('option:contains("Beef brisket")')->attr('value'),
                     'tag' => '72',
