@@ -13,7 +13,7 @@ final class LateDishTest extends PlanTestCase
     {
         $this->logIn();
         $this->schedule('Tonight');
-        $this->seeIn('aside', 'Options now');
+        $this->seeIn('aside', 'Options:');
         $this->browser->findElement(WebDriverBy::cssSelector('aside a[href^="/log"]'))->click();
         $this->find('#line');
         self::assertStringContainsString('set', (string) $this->find('#line')->getAttribute('value'));

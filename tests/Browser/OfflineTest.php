@@ -34,7 +34,7 @@ final class OfflineTest extends BrowserTestCase
         $this->seeIn('#unsent', '7 172.1');
         $this->type('7 nonsense');
         $this->open("/alarms/$alarm");
-        $this->send($this->button('I take it: MR'));
+        $this->send($this->button("I've got it (MR)"));
         $this->seeIn('#unsent', 'Alarms');
         // On the kitchen's clock, whatever zone the device is in.
         $this->seeIn('#unsent', (new \DateTimeImmutable('now', new \DateTimeZone('America/Denver')))->format('H:'));
@@ -73,7 +73,7 @@ final class OfflineTest extends BrowserTestCase
         $this->cutOff();
         $this->open('/');
         $this->type("$held 128");
-        $this->seeIn('#unsent', 'Under 135: tell somebody now');
+        $this->seeIn('#unsent', 'Under 135. Tell someone now');
         $this->reconnect();
         $this->open('/');
         // It may be doubted, or kept: either way nothing is lost on the way.

@@ -17,9 +17,9 @@ final class ServiceTest extends BrowserTestCase
         $this->begin('Pork ribs', '51');
 
         $this->type('51 38.5 T1');
-        $this->seeIn('main [role=status]', 'Kept: Tag 51, Pork ribs · ribs · 38.5 °F · T1 · now');
+        $this->seeIn('main [role=status]', 'Saved: Tag 51, Pork ribs · ribs · 38.5 °F · T1 · now');
         $this->type('51 cook 250 convection');
-        $this->seeIn('[data-rule=cook]', 'No reading yet. Needs 145 °F for 15 s (intact cut).');
+        $this->seeIn('[data-rule=cook]', 'No reading yet. Needs 145 °F held 15 s (intact cut).');
 
         // The keypad: tag, number, done.
         $this->open('/');
@@ -36,7 +36,7 @@ final class ServiceTest extends BrowserTestCase
         $this->seeIn('main [role=status]', '203 °F');
 
         $this->openTag(51);
-        $this->seeIn('[data-rule=cook][data-verdict=met]', '145 °F for 15 s is shown: 203 °F');
+        $this->seeIn('[data-rule=cook][data-verdict=met]', 'Reached 145 °F held 15 s: read 203 °F');
         $this->seeIn('[data-rule=cook]', '3-401.11(A)(1)');
         $this->button('Off the heat')->click();
         $this->find('details[open] > form [name=method]')->sendKeys('rack under foil');
@@ -45,9 +45,9 @@ final class ServiceTest extends BrowserTestCase
         $this->button('More steps')->click();
         $this->button('Record: served')->click();
         $this->find('details[open] > form > button')->click();
-        $this->seeIn('.batch-head', 'shown');
+        $this->seeIn('.batch-head', 'Met');
         $this->seeIn('main', 'This batch has ended.');
-        self::assertSame(['shown'], $this->worded('.batch-head span.v-met'));
+        self::assertSame(['Met'], $this->worded('.batch-head span.v-met'));
         $this->assertTheCommandAgrees(['cook' => 'met', 'rest' => 'met']);
     }
 
@@ -92,13 +92,13 @@ final class ServiceTest extends BrowserTestCase
             $this->type($line, sure: true);
         }
         $this->openTag(52);
-        $this->seeIn('[data-rule="cool.stage1"]', 'nothing shows it');
+        $this->seeIn('[data-rule="cool.stage1"]', 'is not documented');
         $this->type('52 66 T1 -80', sure: true);
         $this->openTag(52);
-        $this->seeIn('[data-rule="cool.stage1"][data-verdict=met]', '70 °F in time: 1 h 50 min');
-        $this->seeIn('[data-rule="cool.total"]', 'Must be at 41 °F by');
+        $this->seeIn('[data-rule="cool.stage1"][data-verdict=met]', 'Reached 70 °F in time: 1 h 50 min');
+        $this->seeIn('[data-rule="cool.total"]', 'Must reach 41 °F by');
         self::assertCount(2, $this->browser->findElements(WebDriverBy::cssSelector('svg[role=group] .p-post-flag')));
-        $this->seeIn('figcaption', 'fell under 135° between');
+        $this->seeIn('figcaption', 'fell below 135° between');
     }
 
     public function testAHalfTypedEntrySurvivesARefreshAndALostConnection(): void
@@ -183,7 +183,7 @@ final class ServiceTest extends BrowserTestCase
         $this->openTag(71);
         $this->seeIn('#everything', 'in Drum');
         $this->seeIn('#everything', '39.5 °F');
-        $this->seeIn('[data-rule=receiving]', 'shown');
+        $this->seeIn('[data-rule=receiving]', 'Met');
     }
 
     public function testALongListIsNarrowedAndSorted(): void

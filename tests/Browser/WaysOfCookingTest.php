@@ -232,7 +232,7 @@ final class WaysOfCookingTest extends BrowserTestCase
         }
         $this->button('Void these readings')->click();
         $this->seeIn('#everything', '3 readings of core');
-        $this->seeIn('[data-rule=cook][data-verdict=met]', 'is shown');
+        $this->seeIn('[data-rule=cook][data-verdict=met]', 'Reached');
         self::assertSame('met', $this->ofTheCommand()['rules_judged']['cook']);
     }
 
@@ -256,7 +256,7 @@ final class WaysOfCookingTest extends BrowserTestCase
         );
         $this->type('43 serve -5', sure: true);
         $this->openAny('43');
-        $this->button('Serve it under the consumer advisory, undercooked on purpose.')->click();
+        $this->button('Record as done: Serve it under the consumer advisory, undercooked on purpose.')->click();
         $this->seeIn('#everything', 'Served under the consumer advisory');
         self::assertSame(
             [],

@@ -168,7 +168,8 @@ final readonly class LaneFacts
          *     int}|null, target: string|null, late_gates: list<array{string, bool, int, list<string>|null}>,
          *     hot_until: int|null, hot: list<string>, cold: list<string>, left: list<array{int, string, string}>,
          *     numbers: list<int>|null, reminders: list<array{string, int|null, string|null}>, grams: int|null,
-         *     container: string|null, has_leftover: bool, is_mass: bool} $facts
+         *     container: string|null, has_leftover: bool, is_mass: bool,
+         *     last_in_doubt: bool, is_short_of_code: bool} $facts
          */
         $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
         if (array_diff_key(array_flip(self::PACKED), $facts) !== []) {

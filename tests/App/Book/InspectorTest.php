@@ -98,7 +98,12 @@ final class InspectorTest extends KitchenTestCase
             ['Goat leg', 'Orchard brine'],
             ['Pork loin'],
         ];
-        yield 'nothing' => [new PacketScope($from, $to, batch: 'none'), 'A4', ['No batches in this time'], ['Goat leg']];
+        yield 'nothing' => [
+            new PacketScope($from, $to, batch: 'none'),
+            'A4',
+            ['No batches in this time'],
+            ['Goat leg'],
+        ];
     }
 
     public function testAPacketStandsAlone(): void
@@ -190,7 +195,9 @@ final class InspectorTest extends KitchenTestCase
         );
         self::assertSelectorExists('#problem-to');
         $page = $this->client->submit(
-            $page->selectButton('Make packet')->form(['from' => '2020-01-01', 'to' => '2026-12-01', 'lot' => 'NO-SUCH']),
+            $page->selectButton('Make packet')->form(
+                ['from' => '2020-01-01', 'to' => '2026-12-01', 'lot' => 'NO-SUCH'],
+            ),
         );
         self::assertStringContainsString(
             'No batch of these days has this batch code, lot or product',

@@ -106,7 +106,10 @@ final class PagesTest extends KitchenTestCase
         $this->connection()->executeStatement(self::UNSETTLED);
         $this->connection()->executeStatement("UPDATE board_lane SET version = nextval('board_version')");
         $board = $this->client->request('GET', '/');
-        self::assertSame('138 more ended batches need a corrective action', trim($board->filter('a[href="/unsettled"]')->text()));
+        self::assertSame(
+            '138 more ended batches need a corrective action',
+            trim($board->filter('a[href="/unsettled"]')->text()),
+        );
         self::assertCount($before + 12, $board->filter('[data-due]'));
     }
 

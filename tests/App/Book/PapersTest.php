@@ -34,7 +34,10 @@ final class PapersTest extends KitchenTestCase
         $body = $page->filter('textarea')->text();
         self::assertStringContainsString('## ', $page->filter('textarea')->html());
         self::assertDoesNotMatchRegularExpression('/\{\w+\}|\bapproved by\b/i', $body, 'every figure is filled in');
-        self::assertStringContainsString('Your regulatory authority decides what you need and if it is enough', $page->filter('main')->text());
+        self::assertStringContainsString(
+            'Your regulatory authority decides what you need and if it is enough',
+            $page->filter('main')->text(),
+        );
         self::assertStringNotContainsString('Approved by', $page->filter('main section')->first()->text());
     }
 
@@ -69,7 +72,10 @@ final class PapersTest extends KitchenTestCase
         self::assertSelectorTextContains('#problem-from', 'approval of an authority');
         $form['approved_by'] = 'County health';
         $this->client->submit($form);
-        self::assertSelectorTextContains('#problem-approved_by', 'Enter the authority, the date and the number of the approval, or none of them');
+        self::assertSelectorTextContains(
+            '#problem-approved_by',
+            'Enter the authority, the date and the number of the approval, or none of them',
+        );
         $form['approved_on'] = '2026-11-02';
         $form['approval_number'] = 'V-77';
         $this->client->submit($form);
@@ -96,7 +102,14 @@ final class PapersTest extends KitchenTestCase
         $content = (string) $this->client->getResponse()->getContent();
         $pdf = new Process(['pdftotext', '-layout', '-', '-'], null, null, $content);
         $pdf->mustRun();
-        foreach (['HP-1, 1', 'County health', 'HACCP plan', 'Your regulatory authority decides what you need and if it is enough'] as $words) {
+        foreach (
+            [
+                'HP-1, 1',
+                'County health',
+                'HACCP plan',
+                'Your regulatory authority decides what you need and if it is enough',
+            ] as $words
+        ) {
             self::assertStringContainsString($words, (string) preg_replace('/\s+/', ' ', $pdf->getOutput()));
         }
         $walk = $this->service(ChainWalk::class);

@@ -189,7 +189,10 @@ final class RecordBookTest extends KitchenTestCase
         self::assertResponseRedirects();
         $page = $this->client->request('GET', '/batches/'.$id);
         self::assertSelectorNotExists('#actions', $page->filter('main')->text());
-        self::assertStringNotContainsString('Put it back on the heat until the record documents the full requirement', $page->filter('main')->text());
+        self::assertStringNotContainsString(
+            'Put it back on the heat until the record documents the full requirement',
+            $page->filter('main')->text(),
+        );
         self::assertSelectorNotExists('[data-due] a[href*="'.$id.'"]', $this->client->request('GET', '/')->text());
         $this->logIn('dell');
         $sheet = $this->sheet($day);
@@ -206,13 +209,19 @@ final class RecordBookTest extends KitchenTestCase
         self::mockTime('2026-11-25 12:00:00 UTC');
         $this->logIn('dell');
         $this->signed($day, []);
-        self::assertStringContainsString('The second signature is missing. Another manager must sign', $this->sheet($day));
+        self::assertStringContainsString(
+            'The second signature is missing. Another manager must sign',
+            $this->sheet($day),
+        );
         self::assertStringNotContainsString('All entries of this day are signed', $this->sheet($day));
         self::assertStringContainsString('Another person signs after you', $this->sheet($day));
         $this->logIn('mara');
         self::assertStringContainsString('Your signature is the second', $this->sheet($day));
         $this->signed($day, []);
-        self::assertStringNotContainsString('The second signature is missing. Another manager must sign', $this->sheet($day));
+        self::assertStringNotContainsString(
+            'The second signature is missing. Another manager must sign',
+            $this->sheet($day),
+        );
         self::assertStringContainsString('All entries of this day are signed', $this->sheet($day));
     }
 
@@ -227,7 +236,10 @@ final class RecordBookTest extends KitchenTestCase
         $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
         $this->logIn('dell');
         $page = $this->signed($day, ['until_now' => '1']);
-        self::assertSelectorTextContains('#problem-seen', 'Review the problems below, and confirm that you have seen them');
+        self::assertSelectorTextContains(
+            '#problem-seen',
+            'Review the problems below, and confirm that you have seen them',
+        );
         self::assertStringContainsString('was altered', $page->filter('main form')->text());
         $this->client->submit($page->selectButton('Sign the day')->form([
             'seen' => '1',

@@ -48,7 +48,10 @@ final class VolumesTest extends KitchenTestCase
         }
         self::assertStringContainsString('T2 QL-0119', $texts[0]);
         self::assertStringNotContainsString('T2 QL-0119', $texts[1], 'what is of all days stands in the first');
-        self::assertStringContainsString('Thermometer checks, pits, deliveries, alarms and signatures are in volume 1', $texts[1]);
+        self::assertStringContainsString(
+            'Thermometer checks, pits, deliveries, alarms and signatures are in volume 1',
+            $texts[1],
+        );
         $page = $this->client->submit($page->selectButton('Create link')->form(['days' => '3']));
         self::assertSame(1, preg_match('#/shared/[0-9a-f]{48}#', $page->filter('main')->text(), $link));
         $this->client->restart();

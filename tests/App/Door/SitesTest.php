@@ -91,7 +91,10 @@ final class SitesTest extends KitchenTestCase
         $this->client->restart();
         $this->logIn('dell');
         $page = $this->press('ike', 'New link');
-        self::assertStringContainsString('Only an owner can change an owner, or a person who works at other sites too', $page->filter('[role=alert]')->text());
+        self::assertStringContainsString(
+            'Only an owner can change an owner, or a person who works at other sites too',
+            $page->filter('[role=alert]')->text(),
+        );
         $this->press('ike', 'Disable account');
         self::assertResponseStatusCodeSame(303);
         $this->client->restart();
@@ -107,7 +110,10 @@ final class SitesTest extends KitchenTestCase
         $this->logIn('dell');
         $ona = $this->account('ona');
         $page = $this->client->request('GET', "/people/$ona");
-        self::assertStringContainsString('Only an owner can change an owner, or a person who works at other sites too', $page->filter('main')->text());
+        self::assertStringContainsString(
+            'Only an owner can change an owner, or a person who works at other sites too',
+            $page->filter('main')->text(),
+        );
         $token = $this->client
             ->request('GET', '/people/'.$this->account('ike'))
             ->filter('[name=_token]')

@@ -99,7 +99,10 @@ final class AbridgedRecordsTest extends KitchenTestCase
             },
         ];
         yield 'rules that changed' => [
-            static fn (self $on) => $on->write('UPDATE abridged_record SET basis = ? WHERE batch_id = ?', 'rows are from an early version')];
+            static fn (self $on) => $on->write(
+                'UPDATE abridged_record SET basis = ? WHERE batch_id = ?',
+                'rows are from an early version',
+            )];
     }
 
     /** @param \Closure(self): void $write */

@@ -39,7 +39,10 @@ final class AuthoredChangesTest extends KitchenTestCase
         $this->connection()->executeStatement('SET ROLE verjuicer_app');
         $verified = $this->verify();
         self::assertSame(1, $verified->getStatusCode());
-        self::assertStringContainsString('a change made outside the application, at or before entry', $verified->getDisplay());
+        self::assertStringContainsString(
+            'a change made outside the application, at or before entry',
+            $verified->getDisplay(),
+        );
         self::assertStringContainsString(": $table ", $verified->getDisplay());
         $this->logIn('dell');
         $page = $this->client->request('GET', '/keeping');
@@ -125,7 +128,10 @@ final class AuthoredChangesTest extends KitchenTestCase
         } catch (KeyMissing) {
         }
         self::assertFileDoesNotExist($key, 'and makes none of its own');
-        self::assertStringContainsString('the key on this machine is not the key named in the chain', $this->verify()->getDisplay());
+        self::assertStringContainsString(
+            'the key on this machine is not the key named in the chain',
+            $this->verify()->getDisplay(),
+        );
         (new Filesystem())->dumpFile($key, sodium_bin2hex(sodium_crypto_sign_keypair()));
         $this->expectException(KeyMissing::class);
         $keys->sign($site, 'anything');

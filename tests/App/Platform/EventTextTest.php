@@ -69,7 +69,10 @@ final class EventTextTest extends KernelTestCase
         yield ['Packed · vacuum · by plan HP-3', '0 pack method=vacuum plan_name=HP-3'];
         yield ['Served · 2.9 kg · 14 portions', '0 serve weight_kg=2.9 portions=14'];
         yield ['Discarded · for safety · clock ran out', '0 discard why=safety', 1, 'clock ran out'];
-        yield ['Corrective action · on Cooking temperature · reheated · evidence: T3', '0 action finding=cook text=reheated evidence=T3'];
+        yield [
+            'Corrective action · on Cooking temperature · reheated · evidence: T3',
+            '0 action finding=cook text=reheated evidence=T3',
+        ];
         yield ['Finished · combined · into 1124-3', '0 close step=mixed mixed_into=1124-3'];
         yield ['Note', '0 note recipe=7 weight_kg={} feel=[]'];
     }

@@ -128,7 +128,8 @@ final class FindingTextTest extends KernelTestCase
                 [
                     'house.raw_leftover',
                     'caution',
-                    'Injected at 05:55. The leftover brine touched raw meat. Discard it and tap "Record: leftover discarded".',
+                    'Injected at 05:55. The leftover brine touched raw meat. Discard it and tap "Record: '
+                        .'leftover discarded".',
                 ],
             ],
         ];
@@ -170,8 +171,16 @@ final class FindingTextTest extends KernelTestCase
             ['0 cook', '100 170', '110 cool', '115 136', '120 130', '200 80'],
             [
                 ['cook', 'met', 'Reached 145 °F held 15 s: read 170 °F at 07:40.'],
-                ['cool.stage1', 'not_shown', '70 °F was due by 09:55 and is not documented. Last reading 80 °F at 09:20.'],
-                ['cool.total', 'running', 'Must reach 41 °F by 13:55, counted from 07:55. Last reading 80 °F at 09:20.'],
+                [
+                    'cool.stage1',
+                    'not_shown',
+                    '70 °F was due by 09:55 and is not documented. Last reading 80 °F at 09:20.',
+                ],
+                [
+                    'cool.total',
+                    'running',
+                    'Must reach 41 °F by 13:55, counted from 07:55. Last reading 80 °F at 09:20.',
+                ],
             ],
         ];
         yield [
@@ -199,7 +208,11 @@ final class FindingTextTest extends KernelTestCase
             [
                 ['cook', 'met', 'Reached 145 °F held 15 s: read 170 °F at 07:40.'],
                 ['cool.stage1', 'broken', 'Too slow to 70 °F: at least 2 h 15 min. Allowed: 2 h.'],
-                ['cool.total', 'not_shown', '41 °F was due by 13:55 and is not documented. Last reading 60 °F at 11:00.'],
+                [
+                    'cool.total',
+                    'not_shown',
+                    '41 °F was due by 13:55 and is not documented. Last reading 60 °F at 11:00.',
+                ],
             ],
         ];
         yield [

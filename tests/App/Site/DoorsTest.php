@@ -141,7 +141,10 @@ final class DoorsTest extends KitchenTestCase
         $this->logIn('dell');
         $this->client->request('GET', '/');
         self::assertResponseRedirects('/me/factor');
-        self::assertStringContainsString('This site requires a second factor for managers', $this->client->followRedirect()->text());
+        self::assertStringContainsString(
+            'This site requires a second factor for managers',
+            $this->client->followRedirect()->text(),
+        );
         $this->logIn('mara');
         $this->client->request('GET', '/');
         self::assertResponseIsSuccessful();

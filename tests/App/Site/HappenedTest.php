@@ -117,7 +117,11 @@ final class HappenedTest extends KitchenTestCase
             'SELECT (SELECT count(*) FROM event) + (SELECT count(*) FROM site_event) + (SELECT count(*) '
             .'FROM thermometer_check)',
         );
-        $slips = ['soon' => '" is not a time', '' => 'Enter when it happened: now, 10 for ten minutes ago, 1 h 30, 14:05, or yesterday 22:10', '14:01' => 'is in the future'];
+        $slips = [
+            'soon' => '" is not a time',
+            '' => 'Enter when it happened: now, 10 for ten minutes ago, 1 h 30, 14:05, or yesterday 22:10',
+            '14:01' => 'is in the future',
+        ];
         foreach ($slips as $typed => $said) {
             $page = $this->client->submit($form, ['when' => $typed]);
             self::assertResponseStatusCodeSame(422);

@@ -73,7 +73,10 @@ final class NitriteTest extends KitchenTestCase
         $this->logIn('dell');
         $product = $this->words("SELECT id FROM product WHERE name = 'Mutton ham'");
         $page = $this->client->request('GET', "/products/$product");
-        self::assertStringNotContainsString('No recipe here states its nitrite content', $page->filter('aside')->text());
+        self::assertStringNotContainsString(
+            'No recipe here states its nitrite content',
+            $page->filter('aside')->text(),
+        );
         $this->client->submit($page->selectButton('Save')->form(['cured' => '1']));
         $page = $this->client->request('GET', "/products/$product");
         self::assertStringContainsString('No recipe here states its nitrite content', $page->filter('aside')->text());

@@ -44,11 +44,17 @@ final class PeopleTest extends KitchenTestCase
         $this->client->request('GET', '/');
         self::assertResponseRedirects('/login');
         $this->logInByForm('nela', 'walnut lattice morning');
-        self::assertStringContainsString('Name or password is not right. Check both and try again', $this->client->followRedirect()->text());
+        self::assertStringContainsString(
+            'Name or password is not right. Check both and try again',
+            $this->client->followRedirect()->text(),
+        );
         $this->logIn('dell');
         self::assertStringContainsString('Nela Birch disabled', $this->client->request('GET', '/people')->text());
         $page = $this->add('Niko Bell', 'NB', 'niko');
-        self::assertStringContainsString('These initials are taken, maybe by a person who left', $page->filter('#problem-initials')->text());
+        self::assertStringContainsString(
+            'These initials are taken, maybe by a person who left',
+            $page->filter('#problem-initials')->text(),
+        );
         self::assertNull($this->service(ChainWalk::class)->firstBreak($by->site));
     }
 
@@ -58,7 +64,10 @@ final class PeopleTest extends KitchenTestCase
         $link = self::way($this->press('ike', 'New link'));
         $this->client->restart();
         $this->logInByForm('ike', self::PASSWORD);
-        self::assertStringContainsString('Name or password is not right. Check both and try again', $this->client->followRedirect()->text());
+        self::assertStringContainsString(
+            'Name or password is not right. Check both and try again',
+            $this->client->followRedirect()->text(),
+        );
         self::mockTime('+4 days');
         $this->client->request('GET', $link);
         self::assertResponseStatusCodeSame(410, 'a link expires');
@@ -123,7 +132,11 @@ final class PeopleTest extends KitchenTestCase
         yield 'a login somebody has' => [['login' => 'MARA'], 'login', 'taken'];
         yield 'initials somebody has' => [['initials' => 'mr'], 'initials', 'taken'];
         yield 'no letters' => [['initials' => '12'], 'initials', 'one to four letters'];
-        yield 'a login with a space' => [['login' => 'a b'], 'login', 'Use 2 to 40 lowercase letters, digits, dots, dashes or underscores, or an email address'];
+        yield 'a login with a space' => [
+            ['login' => 'a b'],
+            'login',
+            'Use 2 to 40 lowercase letters, digits, dots, dashes or underscores, or an email address',
+        ];
     }
 
     #[DataProvider('passwords')]

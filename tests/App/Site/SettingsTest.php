@@ -91,7 +91,11 @@ final class SettingsTest extends KitchenTestCase
         yield 'looser than our default' => [['prep_out_seconds' => '90'], 'prep_out_seconds', 'from 1 to 60'];
         yield 'no name' => [['name' => ' '], 'name', 'Fill in this field'];
         yield 'no hour' => [['opens_at' => '25:00'], 'opens_at', '06:00'];
-        yield 'adopted in the past' => [['rules_from' => '2020-01-01'], 'rules_from', 'An edition cannot start on a day in the past'];
+        yield 'adopted in the past' => [
+            ['rules_from' => '2020-01-01'],
+            'rules_from',
+            'An edition cannot start on a day in the past',
+        ];
     }
 
     public function testPoundsAndAClockOfTwelveHoursAreEverywhere(): void

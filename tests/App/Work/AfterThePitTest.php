@@ -73,7 +73,10 @@ final class AfterThePitTest extends KitchenTestCase
         self::assertCount($shared + 2, $records->of($portion)->events);
         $page = $this->client->request('GET', '/batches/'.$portion->id->toRfc4122());
         self::assertSelectorExists('[data-rule=cook][data-verdict=met]', 'the cook was its own');
-        self::assertStringContainsString('Split off from 2026', $page->filter('#went')->closest('section')?->text() ?? '');
+        self::assertStringContainsString(
+            'Split off from 2026',
+            $page->filter('#went')->closest('section')?->text() ?? '',
+        );
 
         // A reading of the portion is its own alone.
         $this->keep($portion->tag.' 128');

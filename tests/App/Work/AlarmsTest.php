@@ -492,7 +492,10 @@ final class AlarmsTest extends KitchenTestCase
         return array_values(
             array_filter(
                 $this->given,
-                static fn (array $one): bool => \is_string($one['words']) && str_contains($one['words'], 'Test alarm by'),
+                static fn (array $one): bool => \is_string($one['words']) && str_contains(
+                    $one['words'],
+                    'Test alarm by',
+                ),
             ),
         );
     }

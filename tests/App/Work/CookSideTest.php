@@ -494,7 +494,10 @@ final class CookSideTest extends KitchenTestCase
         self::assertSelectorExists('[name=advisory]', $this->client->request('GET', '/batches/new')->text());
         $page = $this->client->request('GET', '/site');
         $page = $this->client->submit($page->selectButton('Save')->form(), ['susceptible' => '1']);
-        self::assertStringContainsString('A highly susceptible population is never served undercooked food', $page->filter('[role=alert]')->text());
+        self::assertStringContainsString(
+            'A highly susceptible population is never served undercooked food',
+            $page->filter('[role=alert]')->text(),
+        );
         $this->client->submit($page->selectButton('Save')->form(), [
             'advisory' => false,
             'susceptible' => false,
@@ -508,7 +511,11 @@ final class CookSideTest extends KitchenTestCase
             ->form(['tag' => '70', 'product' => (string) $page->filter('option:contains("Lamb leg")')->attr('value')])
             ->getValues();
         $page = $this->client->request('POST', '/batches/new', ['advisory' => '1'] + $values);
-        self::assertStringContainsString('A batch can be undercooked on purpose only with the consumer advisory, and never for a highly susceptible population', $page->filter('[role=alert]')->text());
+        self::assertStringContainsString(
+            'A batch can be undercooked on purpose only with the consumer advisory, and never for a highly '
+                .'susceptible population',
+            $page->filter('[role=alert]')->text(),
+        );
     }
 
     #[DataProvider('guarded')]

@@ -58,7 +58,10 @@ final class CorrectionTest extends KitchenTestCase
         yield [['piece' => 'two'], 'whole number'];
         yield [['when' => '2026-02-30 10:00'], 'not a time'];
         yield [['when' => '2100-01-01T10:00'], 'is in the future'];
-        yield [['when' => ''], 'Enter when it happened: now, 10 for ten minutes ago, 1 h 30, 14:05, or yesterday 22:10'];
+        yield [
+            ['when' => ''],
+            'Enter when it happened: now, 10 for ten minutes ago, 1 h 30, 14:05, or yesterday 22:10',
+        ];
         yield [['spot' => 'elbow'], '), and nothing else this line takes'];
         yield [['temp' => '1710'], 'Enter a temperature with at most one decimal, such as 38.5'];
         yield [['temp' => '400'], 'Yes, save it'];

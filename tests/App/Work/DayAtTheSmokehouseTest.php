@@ -212,7 +212,10 @@ final class DayAtTheSmokehouseTest extends KitchenTestCase
         // A hot-hold dip: it opens a decision, and stays open until the reheat is written down.
         $this->at('22:45', 'ike');
         $this->readings('T1', ['501 128']);
-        self::assertStringContainsString('fell below the hot-holding limit: record corrective action', $this->dues(501));
+        self::assertStringContainsString(
+            'fell below the hot-holding limit: record corrective action',
+            $this->dues(501),
+        );
         self::assertStringContainsString('Reheat it to 165 °F', $this->batchPage(501)->filter('#actions')->text());
         $this->line('501 reheat');
         $this->at('23:30', 'ike');

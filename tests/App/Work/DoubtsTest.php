@@ -20,7 +20,11 @@ final class DoubtsTest extends KitchenTestCase
         self::assertSame($before, $this->number('SELECT count(*) FROM event'), 'it is not kept');
         $this->client->submit($page->selectButton('Yes, save it')->form());
         self::assertResponseRedirects();
-        self::assertSame($before + 1, $this->number('SELECT count(*) FROM event'), 'You can try more than once. The entry is saved only once');
+        self::assertSame(
+            $before + 1,
+            $this->number('SELECT count(*) FROM event'),
+            'You can try more than once. The entry is saved only once',
+        );
     }
 
     /** @return iterable<string, array{string, string}> */
@@ -28,7 +32,10 @@ final class DoubtsTest extends KitchenTestCase
     {
         yield 'frozen, off the freezer' => ['5 -4', 'outside a freezer'];
         yield 'a jump' => ['7 74', 'This change since the last reading is bigger than meat can make'];
-        yield 'a jump beside another spot of the piece' => ['7 bone 74', 'This is too far from another reading of the same piece'];
+        yield 'a jump beside another spot of the piece' => [
+            '7 bone 74',
+            'This is too far from another reading of the same piece',
+        ];
         yield 'the other unit' => ['7 79c', 'This kitchen uses °F'];
         yield 'before it began' => ['7 wrap foil 2026-11-20 10:00', 'This is before the first entry of the batch'];
         yield 'served while it was still read' => ['7 serve -60', 'There are later readings or steps in this batch'];
@@ -62,7 +69,10 @@ final class DoubtsTest extends KitchenTestCase
             ->filterXPath("//form[input[@name='type'][@value='discard']]")
             ->form();
         $page = $this->client->submit($form, ['weight_kg' => '400', 'reason' => 'fell']);
-        self::assertStringContainsString('This is more than remains of the batch', $page->filter('[role=alertdialog]')->text());
+        self::assertStringContainsString(
+            'This is more than remains of the batch',
+            $page->filter('[role=alertdialog]')->text(),
+        );
         $this->client->submit($page->selectButton('Yes, save it')->form());
         self::assertResponseRedirects($path);
         self::assertSame(
@@ -87,7 +97,10 @@ final class DoubtsTest extends KitchenTestCase
             ),
         );
         $page = $this->keep('7 discard 2.6 kg');
-        self::assertStringContainsString('This is more than remains of the batch', $page->filter('[role=alertdialog]')->text());
+        self::assertStringContainsString(
+            'This is more than remains of the batch',
+            $page->filter('[role=alertdialog]')->text(),
+        );
         $this->keep('7 discard 2.5 kg');
         self::assertResponseRedirects();
         self::assertSame('discard', $this->words('SELECT type FROM event ORDER BY seq DESC LIMIT 1'), 'that is all');

@@ -88,7 +88,9 @@ final class MisplacedProbeTest extends KitchenTestCase
                 'when' => '5 h',
             ]),
         );
-        $page = $this->client->submit($page->selectButton('Start batch')->form(['reason' => 'the card lay at the pit']));
+        $page = $this->client->submit(
+            $page->selectButton('Start batch')->form(['reason' => 'the card lay at the pit']),
+        );
         $this->client->submit($page->selectButton('Start batch')->form(['sure' => '1']));
         self::assertResponseRedirects();
 

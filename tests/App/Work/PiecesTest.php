@@ -242,7 +242,10 @@ final class PiecesTest extends KitchenTestCase
             'This is more than remains of the batch',
             $this->keep('21 serve 40 kg')->filter('[role=alertdialog]')->text(),
         );
-        self::assertStringContainsString('": kg, g, lb, oz, or plates', $this->keep('21 serve 12')->filter('[role=alert]')->text());
+        self::assertStringContainsString(
+            '": kg, g, lb, oz, or plates',
+            $this->keep('21 serve 12')->filter('[role=alert]')->text(),
+        );
         $this->keepAll('21 serve 1 kg');
         $this->logIn();
         self::assertSame(

@@ -41,7 +41,10 @@ final class PlanTest extends KitchenTestCase
         $this->add('Lamb shoulder');
         $this->shape('Lamb shoulder', ['hold' => '', 'rest' => 'rack']);
         $page = $this->schedule();
-        self::assertStringContainsString('drops below the hot-holding limit before slicing', $page->filter('.strip-words')->text());
+        self::assertStringContainsString(
+            'drops below the hot-holding limit before slicing',
+            $page->filter('.strip-words')->text(),
+        );
         self::assertStringContainsString('Trim and season: Lamb shoulder', $page->filter('aside')->text());
         self::assertStringContainsString('Into the holding cabinet', $page->filter('aside')->text());
         $form = $page->selectButton('Use this option')->form();
@@ -245,7 +248,10 @@ final class PlanTest extends KitchenTestCase
         yield 'years before its meal' => [['load' => '2020-01-01T10:00'], 'at most two weeks'];
         yield 'after its meal' => [['load' => '2026-11-27T10:00'], 'Enter a time before the meal, at most two weeks'];
         yield 'a moment that is none' => [['load' => 'noon'], 'Enter a day and a time, such as 2026-11-28 18:30'];
-        yield 'wrapped, and nobody says when' => [['wrap' => 'foil', 'wrap_at' => ''], 'Enter when to wrap: a temperature or a time'];
+        yield 'wrapped, and nobody says when' => [
+            ['wrap' => 'foil', 'wrap_at' => ''],
+            'Enter when to wrap: a temperature or a time',
+        ];
         yield 'a temperature' => [['set' => 'hot'], 'temperature'];
     }
 
@@ -253,7 +259,9 @@ final class PlanTest extends KitchenTestCase
     {
         $this->begin();
         $this->add('House sausage');
-        $prices = fn (): string => $this->dishPage('House sausage')->filter('section:contains("Pit temperature and time")')->text();
+        $prices = fn (): string => $this->dishPage('House sausage')->filter(
+            'section:contains("Pit temperature and time")',
+        )->text();
         self::assertStringContainsString('Typical times: fewer than three past cooks with weight and times', $prices());
         $this->asOwner();
         foreach ([0, 1, 2, 3] as $days) {
@@ -282,10 +290,18 @@ final class PlanTest extends KitchenTestCase
         self::assertStringContainsString('90–90 %', $row);
         self::assertStringContainsString('4 past batches', $row);
         $this->client->followRedirects();
-        $page = $this->client->submit($this->dishPage('House sausage')->selectButton('Use only cooks from now on')->form());
-        self::assertStringContainsString('Typical times: fewer than three past cooks with weight and times', $page->filter('section:contains("Pit temperature and time")')->text());
+        $page = $this->client->submit(
+            $this->dishPage('House sausage')->selectButton('Use only cooks from now on')->form(),
+        );
+        self::assertStringContainsString(
+            'Typical times: fewer than three past cooks with weight and times',
+            $page->filter('section:contains("Pit temperature and time")')->text(),
+        );
         $page = $this->client->submit($page->selectButton('Use all past cooks')->form());
-        self::assertStringContainsString('Your last', $page->filter('section:contains("Pit temperature and time")')->text());
+        self::assertStringContainsString(
+            'Your last',
+            $page->filter('section:contains("Pit temperature and time")')->text(),
+        );
     }
 
     public function testAPagesStatementsDoNotGrowWithTheDishes(): void

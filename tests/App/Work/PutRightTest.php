@@ -144,7 +144,10 @@ final class PutRightTest extends KitchenTestCase
         $row = $this->client->request('GET', $path)->filterXPath("//table[@id='everything']//tr[contains(., 'Rest')]");
         $page = $this->client->click($row->selectLink('Correct')->link());
         $page = $this->client->click($page->selectLink('Hot holding')->link());
-        self::assertStringContainsString('Change to: Hot holding', $page->filter('form[aria-labelledby=put-right]')->text());
+        self::assertStringContainsString(
+            'Change to: Hot holding',
+            $page->filter('form[aria-labelledby=put-right]')->text(),
+        );
         $this->client->submit(
             $page
                 ->selectButton('Save correction')

@@ -33,7 +33,11 @@ final class SickPlacesTest extends KitchenTestCase
     {
         $set = [300, 'set', 250];
         yield 'it holds' => [[[240, 250.0], [0, 246.0]], [$set], false];
-        yield 'Hot-hold it or start cooling before it drops below the limit' => [[[240, 250.0], [20, 250.0], [0, 190.0]], [$set], true];
+        yield 'Hot-hold it or start cooling before it drops below the limit' => [
+            [[240, 250.0], [20, 250.0], [0, 190.0]],
+            [$set],
+            true,
+        ];
         yield 'it is too cold by now, and fell for a while' => [[[240, 250.0], [6, 250.0], [0, 222.0]], [$set], true];
         yield 'it fell for too short a time' => [[[240, 250.0], [3, 250.0], [0, 190.0]], [$set], false];
         yield 'it wavers below its set point' => [

@@ -17,7 +17,12 @@ use Verjuicer\Tests\Core\Story;
  */
 final class SituationsTest extends KitchenTestCase
 {
-    private const NEVER_PAST = ['Do this now', 'ice bath now', 'Only reheating in time, once', 'Check the temperature by'];
+    private const NEVER_PAST = [
+        'Do this now',
+        'ice bath now',
+        'Only reheating in time, once',
+        'Check the temperature by',
+    ];
 
     /** Cooked, cooled in time, and in the cold since. */
     private const COOLED = [
@@ -165,7 +170,10 @@ final class SituationsTest extends KitchenTestCase
         yield 'held hot, and fallen a moment ago' => [
             Story::of('-400 cook', '-250 180 T1', '-240 hot_hold', '-60 150 T1', '-10 128 T1'),
             '0',
-            ['Reheat it to 165 °F within 2 h, then hot-hold it again.', 'fell below the hot-holding limit: record corrective action'],
+            [
+                'Reheat it to 165 °F within 2 h, then hot-hold it again.',
+                'fell below the hot-holding limit: record corrective action',
+            ],
             ['Keep it on the heat'],
         ];
         yield 'held hot, to be read' => [
@@ -211,7 +219,14 @@ final class SituationsTest extends KitchenTestCase
             ['probably fail in open pans'],
         ];
         yield 'cooling, in time' => [
-            Story::of('-400 cook', '-200 180 T1', '-32 136 T1', '-30 cool holding=blast_chiller', '-29 130 T1', '-8 84 T1'),
+            Story::of(
+                '-400 cook',
+                '-200 180 T1',
+                '-32 136 T1',
+                '-30 cool holding=blast_chiller',
+                '-29 130 T1',
+                '-8 84 T1',
+            ),
             '0',
             [
                 'Cool it faster: shallow pans, ice bath or blast chiller.',
@@ -232,7 +247,8 @@ final class SituationsTest extends KitchenTestCase
                 'The time is up',
                 'had to reach 70 °F',
                 'had to reach 41 °F',
-                'No reading can document it anymore. The person in charge decides and records why. When in doubt, discard it.',
+                'No reading can document it anymore. The person in charge decides and records why. When in '
+                    .'doubt, discard it.',
                 'First cooling limit not documented: record corrective action',
             ],
             self::NEVER_PAST,
@@ -383,7 +399,10 @@ final class SituationsTest extends KitchenTestCase
         yield 'resting, and falling' => [
             Story::of('-400 cook', '-70 195 T1', '-60 rest holding=counter', '-55 190 T1', '-30 172 T1', '-5 156 T1'),
             '0',
-            ['check the temperature: it may drop below 135 °F after this', 'Below this limit the cooling clock starts, even during a rest'],
+            [
+                'check the temperature: it may drop below 135 °F after this',
+                'Below this limit the cooling clock starts, even during a rest',
+            ],
             ['Keep it on the heat', 'Discard it.'],
         ];
         yield 'cooling, perhaps in time' => [

@@ -161,7 +161,12 @@ final class WhatIsTypedTest extends KitchenTestCase
         yield 'a depth of metres' => [3, 'cool', ['depth_mm' => '999999999999'], 'from 1 to 1,000'];
         yield 'a depth in words' => [3, 'cool', ['depth_mm' => 'two'], 'from 1 to 1,000'];
         yield 'portions' => [3, 'serve', ['portions' => '0'], 'from 1 to 100,000'];
-        yield 'when, left empty' => [3, 'cool', ['when' => '', 'method' => 'the blue tub'], 'Enter when it happened: now, 10 for ten minutes ago, 1 h 30, 14:05, or yesterday 22:10'];
+        yield 'when, left empty' => [
+            3,
+            'cool',
+            ['when' => '', 'method' => 'the blue tub'],
+            'Enter when it happened: now, 10 for ten minutes ago, 1 h 30, 14:05, or yesterday 22:10',
+        ];
         yield 'when, in words' => [3, 'cool', ['when' => 'ten'], '"ten" is not a time'];
         yield 'when, ahead' => [3, 'cool', ['when' => '14:01'], 'is in the future'];
         yield 'when, in another age' => [3, 'cool', ['when' => '2016-11-01 10:00'], 'more than ten years ago'];

@@ -209,8 +209,14 @@ final class WordsOfTheTradeTest extends KitchenTestCase
         );
         $this->keep('71 cook Drum');
         $page = $this->client->followRedirect();
-        self::assertStringContainsString('No temperature was logged before it went on the heat', $page->filter('main [role=status]')->text());
-        self::assertStringContainsString('line=71%20', (string) $page->selectLink('Check the temperature now')->attr('href'));
+        self::assertStringContainsString(
+            'No temperature was logged before it went on the heat',
+            $page->filter('main [role=status]')->text(),
+        );
+        self::assertStringContainsString(
+            'line=71%20',
+            (string) $page->selectLink('Check the temperature now')->attr('href'),
+        );
         $this->keep('71 40');
         $this->keep('71 cook Oven 300');
         self::assertStringNotContainsString(
