@@ -31,7 +31,7 @@ final class CheckerTest extends BrowserTestCase
         $unknown = 'Unaltered since the holder of this key signed it. This file cannot show whose key it is';
         $this->assertSays('unknown', $unknown);
         self::assertStringContainsString('Only bin/verify-packet judges the records again', $this->told());
-        self::assertStringContainsString('1 batches, 3 events compared', $this->told());
+        self::assertStringContainsString('1 batches, 3 entries compared', $this->told());
         foreach (ProofCheckTest::alterations() as $what => [$fault, $alter]) {
             $proof = new MadeProof();
             $alter($proof);

@@ -168,7 +168,7 @@ final class ServiceTest extends BrowserTestCase
         $keys->sendKeys('248');
         $this->tabTo('value="reading"');
         $keys->sendKeys(WebDriverKeys::ENTER);
-        $this->seeIn('main', 'Read 248 °F');
+        $this->seeIn('main', 'Reading 248 °F');
 
         // From the lot onto that pit, and round its pieces.
         $this->open('/batches/new');
