@@ -257,7 +257,7 @@ final class WaysOfCookingTest extends BrowserTestCase
         $this->type('43 serve -5', sure: true);
         $this->openAny('43');
         $this->button('Record as done: Serve it under the consumer advisory, undercooked on purpose.')->click();
-        $this->seeIn('#everything', 'Served under the consumer advisory');
+        $this->seeIn('#everything', 'Serve it under the consumer advisory');
         self::assertSame(
             [],
             $this->browser->findElements(WebDriverBy::cssSelector('#actions [name=finding][value=cook]')),

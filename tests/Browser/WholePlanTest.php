@@ -39,7 +39,7 @@ final class WholePlanTest extends PlanTestCase
         self::assertSame(6, $made);
         $this->find('[data-strip]');
         $this->browser->findElement(WebDriverBy::cssSelector('.strip-words a[href^="/batches/"]'))->click();
-        $this->seeIn('body', 'needed by');
+        $this->seeIn('body', 'wanted by');
         self::assertContains($this->ofTheCommand()['verdict'], ['met', 'running', 'not_shown']);
     }
 
