@@ -269,7 +269,7 @@ final class RecordBookTest extends KitchenTestCase
             $after,
         );
         self::assertMatchesRegularExpression(
-            '/late, replaced: 12:55 .*157 °F.* replaced 14:00 by MR: .*read wrong/',
+            '/late, corrected: 12:55 .*157 °F.* corrected 14:00 by MR: .*read wrong/',
             $after,
         );
     }
@@ -462,7 +462,7 @@ final class RecordBookTest extends KitchenTestCase
                 ->each(static fn (Crawler $one): string => $one->text()),
         );
         $page = $this->client->request('GET', '/recall/thermometer/'.$thermometer, ['since' => '2100-01-01']);
-        self::assertStringContainsString('Everything from Fri 1 Jan 2100 on', $page->filter('main')->text());
+        self::assertStringContainsString('Everything since Fri 1 Jan 2100', $page->filter('main')->text());
         self::assertCount(0, $page->filter('tbody a'));
         $recipe = $this->words("SELECT id::text FROM recipe WHERE name = 'Orchard brine'");
         self::assertSame(

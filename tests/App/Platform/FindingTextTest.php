@@ -104,8 +104,8 @@ final class FindingTextTest extends KernelTestCase
                 [
                     'cook',
                     'running',
-                    '1 of 2 pieces read so far. Not read: piece 2. Each piece needs 145 °F for 4 min, '
-                    .'or 158 °F at once.',
+                    '1 of 2 pieces checked so far. Not checked: piece 2. Each piece needs 145 °F held 4 min, '
+                    .'or reaches 158 °F.',
                 ],
             ],
         ];
