@@ -19,7 +19,7 @@ final class ServiceTest extends BrowserTestCase
         $this->type('51 38.5 T1');
         $this->seeIn('main [role=status]', 'Saved: Tag 51, Pork ribs · ribs · 38.5 °F · T1 · now');
         $this->type('51 cook 250 convection');
-        $this->seeIn('[data-rule=cook]', 'No reading yet. Needs 145 °F held 15 s (intact cut).');
+        $this->seeIn('[data-rule=cook]', 'No valid reading yet. Needs 145 °F held 15 s (intact cut).');
 
         // The keypad: tag, number, done.
         $this->open('/');

@@ -75,6 +75,17 @@ final readonly class Lanes
         return \is_int($count) ? $count : 0;
     }
 
+    /** How many batches, open or ended, need a corrective action. */
+    public function countOpenActions(Site $site): int
+    {
+        $count = $this->connection->fetchOne(
+            'SELECT count(*) FROM board_lane WHERE site_id = ? AND has_open_action',
+            [$site->id->toRfc4122()],
+        );
+
+        return \is_int($count) ? $count : 0;
+    }
+
     /** The version of the site's lanes once they are brought up to date. */
     public function current(Site $site): int
     {

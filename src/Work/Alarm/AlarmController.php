@@ -45,7 +45,7 @@ final class AlarmController extends FormController
             'open' => $this->alarms->open($site),
             'past' => $this->alarms->past($site),
             'last_test' => $this->alarms->lastTest($site),
-            'still_open' => $this->lanes->countUnsettled($site),
+            'still_open' => $this->lanes->countOpenActions($site),
             'is_test_due' => $this->lines->isTestDue($site),
         ]);
     }

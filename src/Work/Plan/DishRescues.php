@@ -37,14 +37,6 @@ final readonly class DishRescues
     ) {
     }
 
-    private function rescue(Batch $batch): ?CookRescue
-    {
-        $assessment = $this->assessments->of($batch);
-        $cook = $this->forecasts->cook($batch, $assessment);
-
-        return $cook === null ? null : $this->forecasts->rescue($batch, $assessment, $cook);
-    }
-
     /** @return array{rescue: CookRescue|null, later: Instant|null, held: list<Lane>} */
     public function of(DishSheet $sheet): array
     {
@@ -91,6 +83,14 @@ final readonly class DishRescues
         }
 
         return false;
+    }
+
+    private function rescue(Batch $batch): ?CookRescue
+    {
+        $assessment = $this->assessments->of($batch);
+        $cook = $this->forecasts->cook($batch, $assessment);
+
+        return $cook === null ? null : $this->forecasts->rescue($batch, $assessment, $cook);
     }
 
     /** When it would be served to be there nine times in ten; null where that is too far off. */

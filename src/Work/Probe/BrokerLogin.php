@@ -10,9 +10,6 @@ namespace Verjuicer\App\Work\Probe;
  */
 final readonly class BrokerLogin
 {
-    /** Who the application logs in as: bin/install and bin/start choose its password. */
-    public const APPLICATION = 'verjuicer';
-
     /**
      * @param string $name SHA-256 of the key, in hexadecimal: the end of its topics, too
      * @param string $password SHA-256 of the key followed by "mqtt", in hexadecimal

@@ -11,6 +11,7 @@ use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
+use Symfony\Component\Filesystem\Exception\IOException;
 use Verjuicer\App\Ledger\Chain\ClockProblem;
 use Verjuicer\App\Platform\Machine\BackgroundProcesses;
 use Verjuicer\App\Platform\Mqtt\Broker;
@@ -78,13 +79,15 @@ final class ListenCommand extends Command
     /** Where the database is away, a message is not acknowledged: the broker has it, and sends it again. */
     private function listen(int $until): void
     {
-        $broker = $this->broker->connect('verjuicer-'.substr(hash('sha256', __DIR__), 0, 12));
-        $broker->subscribe(SignedMessage::TOPIC.'+');
-        $broker->subscribe(self::WITH_SECRET.'+');
         try {
+            // First: a broker without a list of logins does not start.
+            $this->writeLogins();
+            $broker = $this->broker->connect('verjuicer-'.substr(hash('sha256', __DIR__), 0, 12));
+            $broker->subscribe(SignedMessage::TOPIC.'+');
+            $broker->subscribe(self::WITH_SECRET.'+');
             while (time() < $until) {
                 $this->processes->beat(BackgroundProcesses::LISTENER);
-                $this->logins->write();
+                $this->writeLogins();
                 $broker->listen(
                     min(self::AT_A_TIME, $until - time()),
                     fn (MqttMessage $message) => $this->take($broker, $message),
@@ -97,6 +100,16 @@ final class ListenCommand extends Command
             $this->logger->error('Nothing can be recorded of sensors now.', ['exception' => $problem]);
             $this->connection->close();
             sleep(self::PAUSE);
+        }
+    }
+
+    /** Sensors that already have a login are heard even if the list cannot be written. */
+    private function writeLogins(): void
+    {
+        try {
+            $this->logins->write();
+        } catch (IOException $problem) {
+            $this->logger->error('The logins of sensors cannot be written for the broker.', ['exception' => $problem]);
         }
     }
 

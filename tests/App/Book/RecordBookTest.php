@@ -245,7 +245,7 @@ final class RecordBookTest extends KitchenTestCase
             'seen' => '1',
             'password' => 'oak-and-patience',
         ]));
-        self::assertStringContainsString('Signed with open problems:', $this->sheet($day));
+        self::assertStringContainsString('Signed although records did not match:', $this->sheet($day));
     }
 
     public function testTheSheetCountsAndMarksWhatWasLateReplacedOrTakenInFromAFile(): void

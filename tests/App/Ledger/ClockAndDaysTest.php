@@ -207,7 +207,7 @@ final class ClockAndDaysTest extends KitchenTestCase
             static fn ($to): string => $to->getAddress(),
             $mail->getTo(),
         ));
-        self::assertStringContainsString("Link $seal?->position: $seal?->digest", (string) $mail->getTextBody());
+        self::assertStringContainsString("Entry $seal?->position: $seal?->digest", (string) $mail->getTextBody());
         $elsewhere = $this->service(SealPost::class)->elsewhere($site);
         self::assertSame($seal?->position, end($elsewhere)->position ?? 0);
         self::assertNull($this->service(SealLog::class)->firstBroken($site, $elsewhere));

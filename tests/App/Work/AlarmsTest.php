@@ -90,6 +90,21 @@ final class AlarmsTest extends KitchenTestCase
         self::assertStringContainsString('The pit has been below its set point of 325 °F', $page);
     }
 
+    /** An open batch that needs a corrective action counts as much as one that ended. */
+    public function testNoAlarmDoesNotReadAsNothingOpen(): void
+    {
+        $this->logIn();
+        $this->client->request('GET', '/');
+        $this->asOwner();
+        $this->connection()->executeStatement('UPDATE alarm SET over_at = now() WHERE over_at IS NULL');
+        $open = $this->number('SELECT count(*) FROM board_lane WHERE has_open_action');
+        $isOpen = $this->number('SELECT count(*) FROM board_lane WHERE has_open_action AND ended_at IS NULL');
+        $this->connection()->executeStatement('SET ROLE verjuicer_app');
+        self::assertGreaterThan(0, $isOpen);
+        $page = $this->client->request('GET', '/alarms')->filter('main')->text();
+        self::assertStringContainsString("No new alarms. $open items still open.", $page);
+    }
+
     public function testARefusedClockIsToldInLineWithoutARecord(): void
     {
         $this->logIn();
