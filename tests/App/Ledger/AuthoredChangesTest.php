@@ -107,7 +107,7 @@ final class AuthoredChangesTest extends KitchenTestCase
     {
         $this->logIn();
         $this->expectException(DriverException::class);
-        $this->expectExceptionMessage('it was recorded with an earlier time');
+        $this->expectExceptionMessage('nothing is recorded back in time');
         $this->connection()->executeStatement(
             "INSERT INTO event (id, batch_id, at, type, initials, members, recorded_at, account_id)
              SELECT gen_random_uuid(), batch_id, at, type, initials, members, recorded_at - interval '2 days',
