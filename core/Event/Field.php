@@ -40,6 +40,12 @@ final readonly class Field
         return $this->choices === null ? null : $this->choices::tryFrom($word);
     }
 
+    /** Whether its whole number is a length in millimeters. */
+    public function isLength(): bool
+    {
+        return str_ends_with($this->name, '_mm');
+    }
+
     public function isOurs(): bool
     {
         return $this->says->isOurs;

@@ -16,7 +16,7 @@ enum RemedyKind: string
     case BackOnHeat = 'back_on_heat';
 
     /** Two inches, as the code's examples of shallow pans have it. */
-    public const THIN = 0.05; // m
+    public const THIN = 0.0508; // m
 
     /** @return Holding|null where it cools on from now; null where it goes through the heat first */
     public function place(): ?Holding

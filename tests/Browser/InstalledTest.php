@@ -104,9 +104,7 @@ final class InstalledTest extends BrowserTestCase
         $this->typed([
             'code' => trim(self::told(self::$into.'/verjuicer', 'verjuicer:setup-code')),
             'name' => 'Bend of the River',
-            'unit' => '°F',
-            'weight_unit' => 'pounds',
-            'clock' => '2:05',
+            'units' => 'US customary',
             'manager_name' => 'Orla Finch',
             'manager_initials' => 'of',
             'manager_login' => 'orla',
@@ -123,7 +121,7 @@ final class InstalledTest extends BrowserTestCase
         $this->typed(['name' => 'Pit tablet']);
         $this->seeIn('main', 'this tablet');
         $this->open('/sites/new');
-        $this->typed(['name' => 'Mill Bend', 'unit' => '°C', 'weight_unit' => 'kilograms', 'clock' => '14:05']);
+        $this->typed(['name' => 'Mill Bend', 'units' => 'Metric']);
         $this->seeIn('header', 'Mill Bend');
         self::assertMatchesRegularExpression('/\b\d\d:\d\d\b(?! [ap]m)/', $this->find('header')->getText());
         self::assertLessThan(300, time() - $begun);

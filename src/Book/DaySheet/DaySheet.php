@@ -19,7 +19,8 @@ final readonly class DaySheet
      * @param list<SheetBatch> $batches
      * @param list<array{label: string, at: Instant, by: string, method: string, read: string, passed: bool}> $checks
      * @param list<Lot> $lots
-     * @param list<array{at: Instant, by: string, what: string, batch: string, id: string}> $disposals
+     * @param list<array{at: Instant, by: string, why: string|null, reason: string|null, grams: int|null,
+     *     batch: string, id: string}> $disposals
      * @param list<SheetSignature> $signatures the latest first
      * @param list<array{at: Instant, recorded_at: Instant, by: string, batch: string, id: string,
      *     type: string}> $amendments what was written down of the day after the last signature

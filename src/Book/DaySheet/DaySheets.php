@@ -387,14 +387,21 @@ final readonly class DaySheets
                 ->findBy(['id' => array_map(Uuid::fromString(...), $ids)], ['at' => 'ASC', 'number' => 'ASC']);
     }
 
-    /** @return list<array{at: Instant, by: string, what: string, batch: string, id: string}> */
+    /**
+     * @return list<array{at: Instant, by: string, why: string|null, reason: string|null, grams: int|null,
+     *     batch: string, id: string}>
+     */
     private function disposals(Site $site, Instant $from, Instant $to): array
     {
-        /** @var list<array{at: int, by: string, what: string, batch: string, id: string}> $rows */
+        /**
+         * @var list<array{at: int, by: string, why: string|null, reason: string|null, grams: int|null, batch: string,
+         *     id: string}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'
-            SELECT extract(epoch FROM e.at)::bigint AS at, e.initials AS by, concat_ws(' · ', e.members->>'why',
-              e.members->>'weight_kg' || ' kg', e.reason) AS what, b.code || ' ' || b.product_name AS batch, b.id
+            SELECT extract(epoch FROM e.at)::bigint AS at, e.initials AS by, e.members->>'why' AS why, e.reason,
+              round(1000 * (e.members->>'weight_kg')::numeric)::int AS grams,
+              b.code || ' ' || b.product_name AS batch, b.id
             FROM event e JOIN batch b ON b.id = e.batch_id
             WHERE b.site_id = ? AND e.type = ? AND e.at >= ? AND e.at < ? AND NOT EXISTS (SELECT 1 FROM event o
               WHERE o.batch_id = e.batch_id AND o.replaces = e.id)

@@ -190,7 +190,7 @@ final readonly class GuidedText
     {
         return array_values(
             array_map(
-                static fn (Recipe $one): string => \sprintf('%s, %d g per kg', $one->name, $one->gramsPerKg),
+                fn (Recipe $one): string => $one->name.', '.$this->figures->dose($one->gramsPerKg),
                 array_filter(
                     $this->recipes->of($site),
                     static fn (Recipe $one): bool => $one->nitritePpm() !== null,

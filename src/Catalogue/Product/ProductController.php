@@ -15,6 +15,7 @@ use Verjuicer\App\Catalogue\Recipe\Recipe;
 use Verjuicer\App\Catalogue\Recipe\Recipes;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\Core\Food\Animal;
@@ -36,6 +37,7 @@ final class ProductController extends FormController
         private readonly SiteRules $rules,
         private readonly EntityManagerInterface $entities,
         private readonly CurrentAccount $account,
+        private readonly Figures $figures,
         private readonly Recipes $recipes,
     ) {
     }
@@ -72,8 +74,7 @@ final class ProductController extends FormController
             'animal' => $product->animal->value,
             'form' => $product->form->value,
             'integrity' => $product->integrity->value,
-            'weight' => $product->usualGrams === null ? '' : (string) ($product->usualGrams / 1000),
-            'weight_unit' => 'kg',
+            'weight' => $product->usualGrams === null ? '' : $this->figures->weight($product->usualGrams),
             'wrap' => $product->wrap,
             'rest' => $product->rest,
             'yield_least' => (string) $product->yieldLeast,
@@ -112,7 +113,7 @@ final class ProductController extends FormController
         $animal = $input->choice('animal', Animal::class, true);
         $form = $input->choice('form', Form::class, true);
         $integrity = $input->choice('integrity', Integrity::class, true);
-        $grams = $input->grams('weight');
+        $grams = $input->grams('weight', known: $product?->usualGrams);
         $from = $input->temperature('from', $site->unit);
         $to = $input->temperature('to', $site->unit);
         if (

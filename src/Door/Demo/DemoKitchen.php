@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Door\Demo;
 
+use Verjuicer\App\Platform\Wording\UnitSystem;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Food\ProcedureKind;
@@ -247,6 +248,7 @@ final readonly class DemoKitchen
             self::batches(),
             self::divisions(),
             self::PAPERS,
+            UnitSystem::UsCustomary,
         );
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Door\Demo;
 
+use Verjuicer\App\Platform\Wording\UnitSystem;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Food\ProcedureKind;
@@ -36,6 +37,7 @@ final readonly class Story
      *     string}>}> $divisions tag, minutes, login, portions: tag, grams, container, mm deep; and entries: tag,
      *     minutes, login, what is written after the tag
      * @param list<array{int, string, ProcedureKind}> $papers minutes, login, and what was put in writing then
+     * @param UnitSystem|null $units null for the units a new site begins with
      */
     public function __construct(
         public string $site,
@@ -55,6 +57,7 @@ final readonly class Story
         public array $batches = [],
         public array $divisions = [],
         public array $papers = [],
+        public ?UnitSystem $units = null,
     ) {
     }
 }

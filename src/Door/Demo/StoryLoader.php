@@ -109,6 +109,11 @@ final class StoryLoader
         $site = new Site($story->site, $story->timezone, $story->unit, $story->elevationM, $story->ruleSet);
         $site->hasAdvisory = true;
         $site->isPractice = true;
+        if ($story->units !== null) {
+            $site->weightUnit = $story->units->weight();
+            $site->lengthUnit = $story->units->length();
+            $site->clock = $story->units->clock();
+        }
         $this->entities->persist($site);
         $people = $this->loadPeople($story, $site);
         $products = $this->products->addCatalogue($site);

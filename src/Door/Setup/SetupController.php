@@ -14,9 +14,12 @@ use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Wording\ClockFace;
+use Verjuicer\App\Platform\Wording\LengthUnit;
+use Verjuicer\App\Platform\Wording\UnitSystem;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\People\CommonPasswords;
 use Verjuicer\App\Site\People\PeopleProblem;
+use Verjuicer\App\Site\Settings\SettingsForm;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
@@ -43,11 +46,10 @@ final class SetupController extends FormController
         return $this->view(
             $this->blank([
                 'timezone' => date_default_timezone_get(),
-                'unit' => TemperatureUnit::Fahrenheit->value,
-                'weight_unit' => WeightUnit::Kilograms->value,
-                'clock' => ClockFace::Hours24->value,
                 'rule_set' => $this->library->ids()[0] ?? '',
-            ] + array_fill_keys(array_map(Setup::field(...), $products), '1')),
+            ]
+                + SettingsForm::unitsOf(UnitSystem::UsCustomary)
+                + array_fill_keys(array_map(Setup::field(...), $products), '1')),
         );
     }
 
@@ -79,7 +81,9 @@ final class SetupController extends FormController
     private function view(FormInput $input): Response
     {
         return $this->page('door/setup/setup.html.twig', $input, [
+            'systems' => UnitSystem::cases(),
             'scales' => TemperatureUnit::cases(),
+            'lengths' => LengthUnit::cases(),
             'weights' => WeightUnit::cases(),
             'clocks' => ClockFace::cases(),
             'zones' => \DateTimeZone::listIdentifiers(),

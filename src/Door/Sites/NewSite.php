@@ -12,6 +12,7 @@ use Verjuicer\App\Catalogue\Recipe\Recipes;
 use Verjuicer\App\Catalogue\Template\CookTemplate;
 use Verjuicer\App\Catalogue\Template\CookTemplates;
 use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\People;
 use Verjuicer\App\Site\People\Role;
@@ -32,6 +33,7 @@ final readonly class NewSite
         private People $people,
         private SettingsForm $settings,
         private Tenant $tenant,
+        private Figures $figures,
     ) {
     }
 
@@ -40,12 +42,11 @@ final readonly class NewSite
     {
         return [
             'timezone' => $site->timezone,
-            'elevation_m' => (string) $site->elevationM,
+            'elevation_m' => $site->elevationM === null ? '' : $this->figures->elevation($site->elevationM),
             'rule_set' => $site->ruleSet,
-            'unit' => $site->unit->value,
-            'weight_unit' => $site->weightUnit->value,
-            'clock' => $site->clock->value,
-        ] + array_fill_keys(array_map(static fn (string $what): string => 'copy_'.$what, self::COPIES), '1');
+        ]
+            + SettingsForm::unitsOf($site)
+            + array_fill_keys(array_map(static fn (string $what): string => 'copy_'.$what, self::COPIES), '1');
     }
 
     /** @return Account|null the owner there; null where something of it cannot be: the input says what */

@@ -11,6 +11,8 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Wording\ClockFace;
+use Verjuicer\App\Platform\Wording\LengthUnit;
+use Verjuicer\App\Platform\Wording\UnitSystem;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\CurrentAccount;
@@ -165,7 +167,9 @@ final class SitesController extends FormController
     {
         return $this->page('door/sites/new.html.twig', $input, [
             'from' => $this->account->get()->site,
+            'systems' => UnitSystem::cases(),
             'scales' => TemperatureUnit::cases(),
+            'lengths' => LengthUnit::cases(),
             'weights' => WeightUnit::cases(),
             'clocks' => ClockFace::cases(),
             'zones' => \DateTimeZone::listIdentifiers(),

@@ -18,8 +18,21 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 final class FormInput
 {
     private const GRAMS_IN = ['kg' => 1000.0, 'g' => 1.0, 'lb' => 453.59237, 'oz' => 28.349523125];
-    /** "5 lb 3 oz", "2.3 kg": said with its units, whatever unit stands beside the field. */
-    private const SAID = '/(\d{1,7}(?:[.,]\d{1,4})?)\s*(kg|g|lb|oz)s?\b\s*/i';
+    private const MILLIMETERS_IN = [
+        'mm' => 1.0,
+        'cm' => 10.0,
+        'm' => 1000.0,
+        'in' => 25.4,
+        'inch' => 25.4,
+        'inches' => 25.4,
+        '"' => 25.4,
+        'ft' => 304.8,
+        'feet' => 304.8,
+    ];
+    /** "5 lb 3 oz", "2.3 kg", "1 1/2 in": an amount with its unit, whatever unit stands beside the field. */
+    private const AMOUNT = '\d{1,7}(?:[.,]\d{1,4})?(?:\s+[1-9]\/[1-9]\d?)?|[1-9]\/[1-9]\d?';
+    /** A weight shown in pounds is up to this far from what is stored, in grams. */
+    private const SHOWN_WITHIN = 1.5;
 
     /** "2 d 4 h", "1 h 30", "90 min", "90". */
     private const LENGTH = '/^(?:(\d{1,2}) ?d\b ?)?(?:(\d{1,3}) ?h\b ?)?(?:(\d{1,5})(?: ?min)?)?$/D';
@@ -125,21 +138,25 @@ final class FormInput
     }
 
     /**
-     * @return int|null grams, rounded down so that nothing counts as heavier than it is; its unit is the field named
-     *     "…_unit"
+     * A weight: "5 lb 3 oz", "2.3 kg", or a number of the unit in the field "…_unit".
+     *
+     * @param int|null $known what the field was filled with: kept where the same is typed in pounds, which show less
+     *     than a gram
+     *
+     * @return int|null grams, rounded down so that nothing counts as heavier than it is
      */
-    public function grams(string $field, bool $isRequired = false): ?int
+    public function grams(string $field, bool $isRequired = false, ?int $known = null): ?int
     {
-        $weight = $this->saidWeight($this->typed->getString($field));
+        $weight = $this->measure($field, self::GRAMS_IN, 'kg', $isRequired);
         if ($weight === null) {
-            $number = $this->number($field, $isRequired);
-            if ($number === null) {
-                return null;
-            }
-            $weight = $number * (self::GRAMS_IN[$this->typed->getString($field.'_unit', 'kg')] ?? 1000.0);
+            return null;
+        }
+        $isInPounds = preg_match('/lb|oz/i', $this->typed->getString($field)) === 1;
+        if ($known !== null && $isInPounds && abs($weight - $known) <= self::SHOWN_WITHIN) {
+            return $known;
         }
         $grams = (int) floor(round($weight, 6));
-        if ($grams < 1) {
+        if ($grams < 1 || $grams > 1_000_000_000) {
             $this->refuse($field, 'form.problem.weight');
 
             return null;
@@ -148,21 +165,66 @@ final class FormInput
         return $grams;
     }
 
-    /** @return float|null grams; null where it is no weight with its units */
-    private function saidWeight(string $given): ?float
-    {
-        $isSaid = preg_match_all(self::SAID, $given, $parts, \PREG_SET_ORDER) > 0;
-        if (!$isSaid || implode('', array_column($parts, 0)) !== ltrim($given)) {
+    /**
+     * A length: "2 in", "1 1/2 in", "5 cm", or a number of the unit in the field "…_unit".
+     *
+     * @param string $key of the problem where it is less or more: it is told both
+     *
+     * @return float|null millimeters
+     */
+    public function millimeters(
+        string $field,
+        float $least,
+        float $most,
+        string $key,
+        bool $isRequired = false,
+    ): ?float {
+        $length = $this->measure($field, self::MILLIMETERS_IN, 'cm', $isRequired);
+        if ($length !== null && ($length < $least || $length > $most)) {
+            $this->refuse($field, $key);
+
             return null;
         }
 
-        return array_sum(
-            array_map(
-                static fn (array $part): float => (float) str_replace(',', '.', $part[1])
-                    * self::GRAMS_IN[strtolower($part[2])],
-                $parts,
-            ),
-        );
+        return $length;
+    }
+
+    /**
+     * @param array<string, float> $units how much each is
+     *
+     * @return float|null null where nothing was typed, or what is no such measure
+     */
+    private function measure(string $field, array $units, string $usual, bool $isRequired): ?float
+    {
+        $given = strtr($this->text($field, $isRequired), ['½' => ' 1/2', '¼' => ' 1/4', '¾' => ' 3/4', '″' => '"']);
+        $names = implode('|', array_keys($units));
+        $said = '/\G\s*('.self::AMOUNT.')\s*('.$names.')s?(?![a-z])\.?/i';
+        $isSaid = preg_match_all($said, $given, $parts, \PREG_SET_ORDER) > 0;
+        if ($isSaid && implode('', array_column($parts, 0)) === $given) {
+            return array_sum(
+                array_map(
+                    static fn (array $part): float => self::amount($part[1]) * $units[strtolower($part[2])],
+                    $parts,
+                ),
+            );
+        }
+        if (preg_match('/^\s*('.self::AMOUNT.')$/D', $given, $part) === 1) {
+            return self::amount($part[1]) * ($units[$this->typed->getString($field.'_unit', $usual)] ?? $units[$usual]);
+        }
+        if ($given !== '') {
+            $this->refuse($field, isset($units['kg']) ? 'form.problem.weight' : 'form.problem.size');
+        }
+
+        return null;
+    }
+
+    /** "2.5", "2,5", "2 1/2", "1/2". */
+    private static function amount(string $given): float
+    {
+        preg_match('/^([\d.,]+(?!\/))?\s*(?:(\d+)\/(\d+))?$/D', $given, $part);
+        $whole = (float) str_replace(',', '.', $part[1] ?? '');
+
+        return $whole + (isset($part[3]) ? (int) $part[2] / (int) $part[3] : 0.0);
     }
 
     /**
@@ -189,6 +251,30 @@ final class FormInput
         }
 
         return $minutes;
+    }
+
+    /**
+     * A time of day: "18:00", "6:00 pm", "6 pm".
+     *
+     * @param string $key of the problem where it is none
+     *
+     * @return string|null "18:00"
+     */
+    public function timeOfDay(string $field, string $key): ?string
+    {
+        $given = $this->text($field, true);
+        $isTime = preg_match('/^(\d{1,2})(?:[:.]([0-5]\d))?(?:\s*([ap])\.?m\.?)?$/iD', $given, $part) === 1;
+        $hour = (int) ($part[1] ?? 0);
+        $half = strtolower($part[3] ?? '');
+        $isTime = $isTime && ($half === '' ? ($part[2] ?? '') !== '' && $hour < 24 : $hour >= 1 && $hour <= 12);
+        if (!$isTime) {
+            $this->refuse($field, $given === '' ? 'form.problem.required' : $key);
+
+            return null;
+        }
+        $hour = $half === '' ? $hour : $hour % 12 + ($half === 'p' ? 12 : 0);
+
+        return \sprintf('%02d:%02d', $hour, (int) ($part[2] ?? 0));
     }
 
     /** @return int|null hundredths of the site's money */

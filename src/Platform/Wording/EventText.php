@@ -112,6 +112,7 @@ final readonly class EventText
             $value === FaultKind::tryFrom(\is_string($value) ? $value : '')?->value => $this->translator->trans(
                 'probe.fault.'.$value,
             ),
+            \is_int($value) && $field->isLength() => $this->figures->length((float) $value),
             $field->name === 'finding' && \is_string($value) => $this->rule($value),
             \is_scalar($value) => (string) $value,
             default => '',

@@ -15,6 +15,10 @@ use Verjuicer\Core\Measure\Zone;
 /** Writes measures as people read them; the unit and the clock are the site's. */
 final readonly class Figures
 {
+    private const GRAMS_IN_OUNCE = 28.349523125;
+    private const MILLIMETERS_IN_INCH = 25.4;
+    private const METERS_IN_FOOT = 0.3048;
+
     public function __construct(private ?ShownUnits $shown = null, private ?Habits $habits = null)
     {
     }
@@ -90,33 +94,101 @@ final readonly class Figures
             : gmdate('G', $wall);
     }
 
+    /** @param string $time "06:00", "18:30:00" */
+    public function timeOfDay(string $time): string
+    {
+        [$hour, $minute] = explode(':', $time);
+
+        return gmdate($this->clock(), 3600 * (int) $hour + 60 * (int) $minute);
+    }
+
     private function clock(): string
     {
         return $this->habits?->clock() === ClockFace::Hours12 ? 'g:i a' : 'H:i';
     }
 
     /** "2.3 kg"; grams under a kilogram. "5 lb 1.1 oz" where the site weighs in pounds. */
-    public function weight(int $grams): string
+    public function weight(int|float $grams): string
     {
         return $this->habits?->weightUnit() === WeightUnit::Pounds ? self::pounds($grams) : self::kilograms($grams);
     }
 
-    /** To a tenth of an ounce, finer than a gram shows: what was typed in ounces reads as it was typed. */
-    private static function pounds(int $grams): string
+    /** To a tenth of an ounce: what was typed in ounces reads as it was typed. A part of a gram, to a hundredth. */
+    private static function pounds(int|float $grams): string
     {
-        $tenths = (int) round(10 * abs($grams) / 28.349523125);
+        $sign = $grams < 0 ? '−' : '';
+        $ounces = abs($grams) / self::GRAMS_IN_OUNCE;
+        if (\is_float($grams) && $ounces < 4) {
+            return $sign.self::decimal($ounces, 2).' oz';
+        }
+        $tenths = (int) round(10 * $ounces);
         $pounds = intdiv($tenths, 160);
-        $ounces = $tenths % 160;
-        $words = [$pounds === 0 ? '' : $pounds.' lb', $ounces === 0 && $pounds > 0 ? '' : $ounces / 10 .' oz'];
+        $left = $tenths % 160;
+        $words = [$pounds === 0 ? '' : $pounds.' lb', $left === 0 && $pounds > 0 ? '' : $left / 10 .' oz'];
 
-        return ($grams < 0 ? '−' : '').trim(implode(' ', $words));
+        return $sign.trim(implode(' ', $words));
     }
 
-    private static function kilograms(int $grams): string
+    private static function kilograms(float $grams): string
     {
         return abs($grams) < 1000
-            ? $grams.' g'
-            : rtrim(rtrim(number_format($grams / 1000, 2, '.', ''), '0'), '.').' kg';
+            ? self::decimal($grams, 1).' g'
+            : self::decimal($grams / 1000, 2).' kg';
+    }
+
+    private static function decimal(float $number, int $places): string
+    {
+        $written = number_format($number, $places, '.', '');
+
+        return str_contains($written, '.') ? rtrim(rtrim($written, '0'), '.') : $written;
+    }
+
+    /** "2 in", "5.1 cm": to a tenth. */
+    public function length(float $millimeters): string
+    {
+        return self::decimal($this->inUnitOfLength($millimeters), 1).' '.$this->lengthUnit()->value;
+    }
+
+    /** A length that something may have at most, rounded down to a tenth. */
+    public function lengthLimit(float $millimeters): string
+    {
+        $tenths = floor(10 * $this->inUnitOfLength($millimeters) + 1e-6);
+
+        return self::decimal($tenths / 10, 1).' '.$this->lengthUnit()->value;
+    }
+
+    /** "1,610 m"; "5,280 ft" to the nearest ten: it is stored in whole meters. */
+    public function elevation(int $meters): string
+    {
+        return $this->lengthUnit() === LengthUnit::Inches
+            ? number_format(10 * round($meters / (10 * self::METERS_IN_FOOT))).' ft'
+            : number_format($meters).' m';
+    }
+
+    /** What a pit holds: "90 kg"; pounds to the nearest five, as it is stored in whole kilograms. */
+    public function capacity(int $kilograms): string
+    {
+        return $this->habits?->weightUnit() === WeightUnit::Pounds
+            ? 5 * (int) round(1000 * $kilograms / (5 * 16 * self::GRAMS_IN_OUNCE)).' lb'
+            : $kilograms.' kg';
+    }
+
+    /** How much goes on meat: "25 g per kg", "0.4 oz per lb" of meat. */
+    public function dose(int $gramsPerKilogram): string
+    {
+        return $this->habits?->weightUnit() === WeightUnit::Pounds
+            ? self::decimal($gramsPerKilogram * 16 / 1000, 3).' oz/lb'
+            : $gramsPerKilogram.' g/kg';
+    }
+
+    private function inUnitOfLength(float $millimeters): float
+    {
+        return $millimeters / ($this->lengthUnit() === LengthUnit::Inches ? self::MILLIMETERS_IN_INCH : 10);
+    }
+
+    private function lengthUnit(): LengthUnit
+    {
+        return $this->habits?->lengthUnit() ?? LengthUnit::Centimeters;
     }
 
     public function date(LocalDate $date): string

@@ -6,12 +6,14 @@ namespace Verjuicer\App\Platform\Wording;
 
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** How whoever looks is used to read weights and times. */
+/** The units and the clock of the person at the screen. */
 interface Habits
 {
     public function unit(): TemperatureUnit;
 
     public function weightUnit(): WeightUnit;
+
+    public function lengthUnit(): LengthUnit;
 
     public function clock(): ClockFace;
 }

@@ -9,4 +9,9 @@ enum WeightUnit: string
     case Kilograms = 'kg';
     /** With ounces. */
     case Pounds = 'lb';
+
+    public function grams(): float
+    {
+        return $this === self::Pounds ? 453.59237 : 1000.0;
+    }
 }

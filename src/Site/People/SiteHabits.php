@@ -8,6 +8,7 @@ use Symfony\Bundle\SecurityBundle\Security;
 use Symfony\Contracts\Service\ResetInterface;
 use Verjuicer\App\Platform\Wording\ClockFace;
 use Verjuicer\App\Platform\Wording\Habits;
+use Verjuicer\App\Platform\Wording\LengthUnit;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -35,6 +36,11 @@ final class SiteHabits implements Habits, ResetInterface
     public function weightUnit(): WeightUnit
     {
         return $this->site()->weightUnit ?? WeightUnit::Kilograms;
+    }
+
+    public function lengthUnit(): LengthUnit
+    {
+        return $this->site()->lengthUnit ?? LengthUnit::Centimeters;
     }
 
     public function clock(): ClockFace

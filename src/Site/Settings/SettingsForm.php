@@ -7,6 +7,9 @@ namespace Verjuicer\App\Site\Settings;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\ClockFace;
+use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Platform\Wording\LengthUnit;
+use Verjuicer\App\Platform\Wording\UnitSystem;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\Site\AllergenList;
 use Verjuicer\App\Site\Site\Organisation;
@@ -30,8 +33,12 @@ final readonly class SettingsForm
     private const HIGHEST_M = 5500;
     private const METERS_IN_FOOT = 0.3048;
 
-    public function __construct(private SiteRules $rules, private RuleSetLibrary $library, private Now $now)
-    {
+    public function __construct(
+        private SiteRules $rules,
+        private RuleSetLibrary $library,
+        private Now $now,
+        private Figures $figures,
+    ) {
     }
 
     /** @return array<string, string> */
@@ -46,6 +53,13 @@ final readonly class SettingsForm
             $filled[$name] = (string) intdiv($values['house_limits'][$name] ?? $usual->seconds, 60);
         }
         unset($values['house_limits']);
+        foreach (['opens_at', 'closes_at', 'signs_from'] as $time) {
+            $filled[$time] = $this->figures->timeOfDay($values[$time]);
+        }
+        $filled['units'] = $filled['units_were'] = self::system($site)->value ?? '';
+        if ($site->elevationM !== null) {
+            $filled['elevation_m'] = $this->figures->elevation($site->elevationM);
+        }
 
         return $filled + array_map(static fn (string|int|bool|null $value): string => (string) $value, $values);
     }
@@ -59,18 +73,18 @@ final readonly class SettingsForm
     {
         $name = $input->text('name', true, 100);
         $zone = $this->zone($input);
-        $elevation = $this->elevation($input);
+        $elevation = $this->elevation($input, null);
         $ruleSet = $this->ruleSet($input);
-        $unit = $input->choice('unit', TemperatureUnit::class, true);
-        $weight = $input->choice('weight_unit', WeightUnit::class, true);
-        $clock = $input->choice('clock', ClockFace::class, true);
+        $units = $this->units($input, null);
         $address = $input->text('address');
-        if (!$input->isGood() || $zone === null || $unit === null || $weight === null || $clock === null) {
+        if (!$input->isGood() || $zone === null) {
             return null;
         }
+        $unit = TemperatureUnit::from($units['unit']);
         $site = new Site($name, $zone, $unit, $elevation, $ruleSet, $organisation);
-        $site->weightUnit = $weight;
-        $site->clock = $clock;
+        $site->weightUnit = WeightUnit::from($units['weight_unit']);
+        $site->lengthUnit = LengthUnit::from($units['length_unit']);
+        $site->clock = ClockFace::from($units['clock']);
         $site->address = $address;
 
         return $site;
@@ -97,12 +111,10 @@ final readonly class SettingsForm
             'address' => $input->text('address'),
             'permit' => $input->text('permit', false, 60),
             'timezone' => $this->zone($input) ?? $site->timezone,
-            'elevation_m' => $this->elevation($input),
-            'opens_at' => self::hour($input, 'opens_at'),
-            'closes_at' => self::hour($input, 'closes_at'),
-            'unit' => ($input->choice('unit', TemperatureUnit::class, true) ?? $site->unit)->value,
-            'weight_unit' => ($input->choice('weight_unit', WeightUnit::class, true) ?? $site->weightUnit)->value,
-            'clock' => ($input->choice('clock', ClockFace::class, true) ?? $site->clock)->value,
+            'elevation_m' => $this->elevation($input, $site),
+            'opens_at' => $input->timeOfDay('opens_at', 'site.problem.hour') ?? $site->opensAt,
+            'closes_at' => $input->timeOfDay('closes_at', 'site.problem.hour') ?? $site->closesAt,
+            ...$this->units($input, $site),
             'rule_set' => $this->ruleSet($input),
             'allergen_list' => (
                 $input->choice('allergen_list', AllergenList::class, true) ?? $site->allergenList
@@ -113,9 +125,52 @@ final readonly class SettingsForm
             'keep_months' => $input->whole('keep_months', 1, 240, true) ?? $site->keepMonths,
             'keep_basis' => $input->text('keep_basis'),
             'seal_mail' => self::addresses($input, 'seal_mail'),
-            'signs_from' => self::hour($input, 'signs_from'),
+            'signs_from' => $input->timeOfDay('signs_from', 'site.problem.hour') ?? $site->signsFrom,
             'second_signature' => $input->isOn('second_signature'),
             'house_limits' => $this->houseLimits($input, $site),
+        ];
+    }
+
+    /**
+     * A system of units that was not the chosen one before sets all of its parts; else each part is as it was chosen.
+     *
+     * @return array{unit: string, weight_unit: string, length_unit: string, clock: string}
+     */
+    private function units(FormInput $input, ?Site $site): array
+    {
+        $asked = $input->choice('units', UnitSystem::class);
+        $system = $asked?->value === $input->typed->getString('units_were') ? null : $asked;
+        $else = $asked ?? UnitSystem::UsCustomary;
+        $unit = $system?->temperature() ?? $input->choice('unit', TemperatureUnit::class) ?? $site?->unit;
+        $weight = $system?->weight() ?? $input->choice('weight_unit', WeightUnit::class) ?? $site?->weightUnit;
+        $length = $system?->length() ?? $input->choice('length_unit', LengthUnit::class) ?? $site?->lengthUnit;
+        $clock = $system?->clock() ?? $input->choice('clock', ClockFace::class) ?? $site?->clock;
+
+        return [
+            'unit' => ($unit ?? $else->temperature())->value,
+            'weight_unit' => ($weight ?? $else->weight())->value,
+            'length_unit' => ($length ?? $else->length())->value,
+            'clock' => ($clock ?? $else->clock())->value,
+        ];
+    }
+
+    private static function system(Site $site): ?UnitSystem
+    {
+        return UnitSystem::matching($site->unit, $site->weightUnit, $site->lengthUnit, $site->clock);
+    }
+
+    /** @return array<string, string> what of the form of a new site says its units */
+    public static function unitsOf(Site|UnitSystem $from): array
+    {
+        $system = $from instanceof Site ? self::system($from) : $from;
+
+        return [
+            'units' => $system->value ?? '',
+            'units_were' => $system->value ?? '',
+            'unit' => ($from instanceof Site ? $from->unit : $from->temperature())->value,
+            'weight_unit' => ($from instanceof Site ? $from->weightUnit : $from->weight())->value,
+            'length_unit' => ($from instanceof Site ? $from->lengthUnit : $from->length())->value,
+            'clock' => ($from instanceof Site ? $from->clock : $from->clock())->value,
         ];
     }
 
@@ -146,23 +201,34 @@ final readonly class SettingsForm
         return $from === null || $now->isAfter($from) ? $now : $from;
     }
 
-    /** @return int|null meters; "5280 ft" are taken, too */
-    public function elevation(FormInput $input): ?int
+    /**
+     * "5,280 ft", "1610 m", or a number of the unit beside the field.
+     *
+     * @param Site|null $site its elevation stays where it is typed as it was shown
+     *
+     * @return int|null meters
+     */
+    private function elevation(FormInput $input, ?Site $site): ?int
     {
         $given = $input->text('elevation_m');
-        if (preg_match('/^(-?\d{1,5})\s*(ft|m)?$/Di', $given, $part) === 1) {
-            $isFeet = strtolower($part[2] ?? '') === 'ft';
-            $meters = $isFeet ? (int) round(self::METERS_IN_FOOT * (int) $part[1]) : (int) $part[1];
+        if ($given === '') {
+            return null;
+        }
+        if ($site?->elevationM !== null && $given === $this->figures->elevation($site->elevationM)) {
+            return $site->elevationM;
+        }
+        if (preg_match('/^([-−]?)(\d{1,5}|\d{1,2},\d{3})\s*(ft|feet|m|meters?)?$/Diu', $given, $part) === 1) {
+            $number = (int) str_replace(',', '', $part[2]);
+            $unit = ($part[3] ?? '') === '' ? $input->typed->getString('elevation_m_unit', 'm') : strtolower($part[3]);
+            $meters = (int) round($number * ($unit[0] === 'f' ? self::METERS_IN_FOOT : 1) * ($part[1] === '' ? 1 : -1));
             if ($meters >= self::LOWEST_M && $meters <= self::HIGHEST_M) {
                 return $meters;
             }
         }
-        if ($given !== '') {
-            $input->refuse('elevation_m', 'site.problem.elevation', [
-                '{least}' => (string) self::LOWEST_M,
-                '{most}' => (string) self::HIGHEST_M,
-            ]);
-        }
+        $input->refuse('elevation_m', 'site.problem.elevation', [
+            '{least}' => $this->figures->elevation(self::LOWEST_M),
+            '{most}' => $this->figures->elevation(self::HIGHEST_M),
+        ]);
 
         return null;
     }
@@ -204,15 +270,5 @@ final readonly class SettingsForm
         }
 
         return implode(', ', $addresses);
-    }
-
-    private static function hour(FormInput $input, string $field): string
-    {
-        $given = $input->text($field, true);
-        if ($given !== '' && preg_match('/^([01]\d|2[0-3]):[0-5]\d$/D', $given) !== 1) {
-            $input->refuse($field, 'site.problem.hour');
-        }
-
-        return $given;
     }
 }

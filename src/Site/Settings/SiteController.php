@@ -11,6 +11,8 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Wording\ClockFace;
+use Verjuicer\App\Platform\Wording\LengthUnit;
+use Verjuicer\App\Platform\Wording\UnitSystem;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\People\PasswordAgain;
@@ -64,7 +66,9 @@ final class SiteController extends FormController
         return $this->page('site/settings.html.twig', $input, [
             'site' => $site,
             'lists' => AllergenList::cases(),
+            'systems' => UnitSystem::cases(),
             'scales' => TemperatureUnit::cases(),
+            'lengths' => LengthUnit::cases(),
             'weights' => WeightUnit::cases(),
             'clocks' => ClockFace::cases(),
             'zones' => \DateTimeZone::listIdentifiers(),

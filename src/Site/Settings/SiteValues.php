@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Site\Settings;
 
 use Verjuicer\App\Platform\Wording\ClockFace;
+use Verjuicer\App\Platform\Wording\LengthUnit;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\Site\AllergenList;
 use Verjuicer\App\Site\Site\Site;
@@ -14,7 +15,7 @@ use Verjuicer\Core\Measure\TemperatureUnit;
  * The settings of a site as they are recorded, by name.
  *
  * @phpstan-type Values array{name: string, address: string, permit: string, timezone: string, elevation_m: int|null,
- *     opens_at: string, closes_at: string, unit: string, weight_unit: string, clock: string,
+ *     opens_at: string, closes_at: string, unit: string, weight_unit: string, length_unit: string, clock: string,
  *     rule_set: string, allergen_list: string, advisory: bool, susceptible: bool, second_factor: bool,
  *     keep_months: int, keep_basis: string, seal_mail: string, signs_from: string, second_signature: bool,
  *     house_limits: array<string, int>}
@@ -40,6 +41,7 @@ final readonly class SiteValues
             'closes_at' => $site->closesAt,
             'unit' => $site->unit->value,
             'weight_unit' => $site->weightUnit->value,
+            'length_unit' => $site->lengthUnit->value,
             'clock' => $site->clock->value,
             'rule_set' => $site->nextRuleSet ?? $site->ruleSet,
             'allergen_list' => $site->allergenList->value,
@@ -67,6 +69,7 @@ final readonly class SiteValues
         $site->closesAt = $values['closes_at'];
         $site->unit = TemperatureUnit::from($values['unit']);
         $site->weightUnit = WeightUnit::from($values['weight_unit']);
+        $site->lengthUnit = LengthUnit::from($values['length_unit']);
         $site->clock = ClockFace::from($values['clock']);
         $site->allergenList = AllergenList::from($values['allergen_list']);
         $site->hasAdvisory = $values['advisory'];

@@ -7,6 +7,7 @@ namespace Verjuicer\App\Site\Site;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Wording\ClockFace;
+use Verjuicer\App\Platform\Wording\LengthUnit;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -30,6 +31,9 @@ class Site
 
     #[ORM\Column(length: 2)]
     public WeightUnit $weightUnit = WeightUnit::Kilograms;
+
+    #[ORM\Column(length: 2)]
+    public LengthUnit $lengthUnit = LengthUnit::Centimeters;
 
     #[ORM\Column(length: 2)]
     public ClockFace $clock = ClockFace::Hours24;

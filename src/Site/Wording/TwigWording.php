@@ -52,16 +52,28 @@ final readonly class TwigWording
     }
 
     /**
-     * Readings that examples are written with: of the unit the kitchen works in.
+     * Readings and times that examples are written with, as the kitchen writes them.
      *
      * @return array<string, string> values of a sentence
      */
-    #[AsTwigFunction('example_readings')]
-    public function exampleReadings(): array
+    #[AsTwigFunction('examples')]
+    public function examples(): array
     {
-        return $this->habits->unit() === TemperatureUnit::Celsius
+        $readings = $this->habits->unit() === TemperatureUnit::Celsius
             ? ['{read}' => '95', '{flat}' => '92']
             : ['{read}' => '203', '{flat}' => '198'];
+
+        return $readings + [
+            '{time}' => $this->figures->timeOfDay('14:05'),
+            '{night}' => $this->figures->timeOfDay('22:10'),
+        ];
+    }
+
+    /** "06:00" as "6:00 am". */
+    #[AsTwigFilter('time_of_day')]
+    public function timeOfDay(string $time): string
+    {
+        return $this->figures->timeOfDay($time);
     }
 
     #[AsTwigFunction('moment')]
@@ -148,16 +160,70 @@ final readonly class TwigWording
     }
 
     #[AsTwigFilter('weight')]
-    public function weight(int $grams): string
+    public function weight(int|float $grams): string
     {
         return $this->figures->weight($grams);
     }
 
-    /** What a weight is typed in where nobody says otherwise. */
+    /** Meters, as "2 in" or "5 cm", rounded down: for depths that food may have at most. */
+    #[AsTwigFilter('depth_limit')]
+    public function depthLimit(float $meters): string
+    {
+        return $this->figures->lengthLimit(1000 * $meters);
+    }
+
+    /** Millimeters, as "2 in" or "5.1 cm". */
+    #[AsTwigFilter('length_of')]
+    public function lengthOf(float $millimeters): string
+    {
+        return $this->figures->length($millimeters);
+    }
+
+    /** Meters above the sea. */
+    #[AsTwigFilter('elevation')]
+    public function elevation(int $meters): string
+    {
+        return $this->figures->elevation($meters);
+    }
+
+    #[AsTwigFilter('capacity')]
+    public function capacity(int $kilograms): string
+    {
+        return $this->figures->capacity($kilograms);
+    }
+
+    #[AsTwigFilter('dose')]
+    public function dose(int $gramsPerKilogram): string
+    {
+        return $this->figures->dose($gramsPerKilogram);
+    }
+
+    /** Hundredths per kilogram as the price of the unit of weight here. */
+    #[AsTwigFilter('unit_price')]
+    public function unitPrice(int $centsPerKilogram): string
+    {
+        return $this->money((int) round($centsPerKilogram * $this->habits->weightUnit()->grams() / 1000));
+    }
+
+    /** The unit of a number typed without one: "lb", "kg". */
     #[AsTwigFunction('weight_unit')]
     public function weightUnit(): string
     {
         return $this->habits->weightUnit()->value;
+    }
+
+    /** The unit of a length typed without one: "in", "cm". */
+    #[AsTwigFunction('length_unit')]
+    public function lengthUnit(): string
+    {
+        return $this->habits->lengthUnit()->value;
+    }
+
+    /** The unit of an elevation typed without one: "ft", "m". */
+    #[AsTwigFunction('elevation_unit')]
+    public function elevationUnit(): string
+    {
+        return $this->habits->lengthUnit()->ofElevation();
     }
 
     #[AsTwigFilter('money')]

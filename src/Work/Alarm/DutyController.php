@@ -12,6 +12,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\People\CurrentAccount;
 
 /** Who is on duty when, how they are reached, what wakes them, and when the next is told. */
@@ -23,6 +24,7 @@ final class DutyController extends FormController
     public function __construct(
         private readonly Duty $duty,
         private readonly CurrentAccount $account,
+        private readonly Figures $figures,
         private readonly Now $now,
     ) {
     }
@@ -30,7 +32,11 @@ final class DutyController extends FormController
     #[Route('', name: 'duty', methods: ['GET'])]
     public function show(): Response
     {
-        return $this->view($this->blank(['from' => '18:00', 'to' => '06:00', 'in_line' => '1']));
+        return $this->view($this->blank([
+            'from' => $this->figures->timeOfDay('18:00'),
+            'to' => $this->figures->timeOfDay('06:00'),
+            'in_line' => '1',
+        ]));
     }
 
     #[IsGranted('ROLE_MANAGER')]
@@ -47,10 +53,7 @@ final class DutyController extends FormController
         ));
         $times = [];
         foreach (['from', 'to'] as $field) {
-            $times[$field] = $input->text($field, true, 5);
-            if (preg_match('/^([01]\d|2[0-3]):[0-5]\d$/D', $times[$field]) !== 1) {
-                $input->refuse($field, 'duty.problem.time');
-            }
+            $times[$field] = $input->timeOfDay($field, 'duty.problem.time') ?? '';
         }
         if ($days === []) {
             $input->refuse('days', 'duty.problem.days');

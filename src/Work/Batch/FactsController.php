@@ -16,6 +16,7 @@ use Verjuicer\App\Ledger\Batch\BatchFacts;
 use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\People\CurrentAccount;
 
 /**
@@ -35,6 +36,7 @@ final class FactsController extends FormController
         private readonly Products $products,
         private readonly Ledger $ledger,
         private readonly CurrentAccount $account,
+        private readonly Figures $figures,
     ) {
     }
 
@@ -45,8 +47,7 @@ final class FactsController extends FormController
         $filled = [
             'product' => $this->products->named($batch->site, $batch->productName)?->id->toRfc4122() ?? '',
             'pieces' => (string) $batch->pieces,
-            'weight' => $batch->rawGrams === null ? '' : (string) ($batch->rawGrams / 1000),
-            'weight_unit' => 'kg',
+            'weight' => $batch->rawGrams === null ? '' : $this->figures->weight($batch->rawGrams),
         ];
         foreach (self::FLAGS as $name => $field) {
             $filled[$field] = $batch->{$name} === true ? '1' : '';
@@ -86,7 +87,7 @@ final class FactsController extends FormController
         $product = $this->products->find($batch->site, $input->text('product'));
         $pairs = [
             'pieces' => [$batch->pieces, $input->whole('pieces', 1, self::MOST_PIECES, true)],
-            'rawGrams' => [$batch->rawGrams, $input->grams('weight')],
+            'rawGrams' => [$batch->rawGrams, $input->grams('weight', known: $batch->rawGrams)],
         ];
         foreach (self::FLAGS as $name => $field) {
             $pairs[$name] = [$batch->{$name} === true, $input->isOn($field)];

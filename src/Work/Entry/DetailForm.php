@@ -6,6 +6,7 @@ namespace Verjuicer\App\Work\Entry;
 
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Site\WallTime;
 use Verjuicer\Core\Event\Detail;
@@ -27,7 +28,7 @@ final readonly class DetailForm
 {
     private const LONGEST = 2000;
 
-    public function __construct(private LineWords $words, private Now $now)
+    public function __construct(private LineWords $words, private Figures $figures, private Now $now)
     {
     }
 
@@ -89,12 +90,13 @@ final readonly class DetailForm
             $typed[$field->name] = match (true) {
                 $value instanceof Temperature => $value->number()
                     .($value->unit === $site->unit ? '' : strtolower($value->unit->value)),
-                $value instanceof Weight => rtrim(rtrim(number_format($value->kilograms(), 3, '.', ''), '0'), '.'),
+                $value instanceof Weight => $this->figures->weight($value->grams()),
                 $value instanceof Instant => WallTime::of($value, $site->zone()),
                 $value instanceof LocalDate => $value->iso(),
                 $value instanceof \BackedEnum => (string) $value->value,
                 $value === true => '1',
                 \is_string($value) => $this->words->shown($kind, $field->name, $value),
+                \is_int($value) && $field->isLength() => $this->figures->length((float) $value),
                 \is_int($value) => (string) $value,
                 default => '',
             };
@@ -115,11 +117,7 @@ final readonly class DetailForm
         $changes = [];
         foreach (self::fields($kind) as $field) {
             $isSent = $input->typed->has($field->name);
-            $isInKilograms = $input->typed->getString($field->name.'_unit', 'kg') === 'kg';
-            if (
-                $isSent
-                && ($input->text($field->name, most: self::LONGEST) !== $typed[$field->name] || !$isInKilograms)
-            ) {
+            if ($isSent && $input->text($field->name, most: self::LONGEST) !== $typed[$field->name]) {
                 $changes[$field->name] = $this->value($kind, $field, $input, $site);
                 if ($field->isRequired && $changes[$field->name] === null) {
                     $input->refuse($field->name, 'entry.problem.incomplete.'.$field->name);
@@ -137,7 +135,9 @@ final readonly class DetailForm
         return match ($field->type) {
             FieldType::Temperature => $input->temperature($name, $site->unit),
             FieldType::Weight => ($grams = $input->grams($name)) === null ? null : Weight::ofGrams($grams),
-            FieldType::Whole => $input->whole($name, 1, $field->says->most),
+            FieldType::Whole => $field->isLength()
+                ? $this->length($name, $field, $input)
+                : $input->whole($name, 1, $field->says->most),
             FieldType::Flag => $input->isOn($name),
             FieldType::Moment => $this->moment($name, $input, $site),
             FieldType::Date => ($day = $input->day($name)) === null ? null : LocalDate::ofIso($day),
@@ -147,6 +147,14 @@ final readonly class DetailForm
                 : $this->words->usual($kind, $name, $words),
             FieldType::Words => null,
         };
+    }
+
+    /** @return int|null whole millimeters */
+    private function length(string $name, Field $field, FormInput $input): ?int
+    {
+        $length = $input->millimeters($name, 1, $field->says->most, 'portion.problem.depth');
+
+        return $length === null ? null : (int) round($length);
     }
 
     private function moment(string $name, FormInput $input, Site $site): ?Instant

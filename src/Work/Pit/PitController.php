@@ -37,6 +37,8 @@ use Verjuicer\Core\Measure\Instant;
 #[Route('/pits')]
 final class PitController extends FormController implements ShowsAgain
 {
+    private const LARGEST = 5000; // kg
+
     public function __construct(
         private readonly Pits $pits,
         private readonly PitHistory $history,
@@ -66,7 +68,11 @@ final class PitController extends FormController implements ShowsAgain
         $input = $this->read($request, 'pit');
         $name = $input->text('name', true, 16);
         $kind = $input->choice('kind', Oven::class, true);
-        $capacity = $input->whole('capacity', 1, 5000);
+        $grams = $input->grams('capacity');
+        $capacity = $grams === null ? null : (int) round($grams / 1000);
+        if ($capacity !== null && ($capacity < 1 || $capacity > self::LARGEST)) {
+            $input->refuse('capacity', 'pit.problem.capacity');
+        }
         if (preg_match('/^\pL[\pL\pN-]*$/u', $name) !== 1) {
             $input->refuse('name', 'pit.problem.name');
         }

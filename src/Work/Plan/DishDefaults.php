@@ -16,7 +16,7 @@ use Verjuicer\Core\Plan\HeatPlan;
 /** How a dish is planned before anybody says otherwise: from what the list of products says of it. */
 final readonly class DishDefaults
 {
-    private const PLATE_GRAMS = 150;
+    public const PLATE_GRAMS = 150;
     private const PIECE_GRAMS = 2000;
     private const SLICING = 15; // minutes
     private const OVERNIGHT = 12 * 60;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Work\Plan;
 
 use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Site\WallTime;
 use Verjuicer\Core\Food\Holding;
@@ -19,7 +20,12 @@ final readonly class DishForm
     private const LONGEST_BEFORE = 14 * 24 * 3600; // seconds
     private const DAY = 24 * 60;
     private const WEEK = 7 * self::DAY;
-    private const DEEPEST_MM = 300;
+    private const SHALLOWEST = 5.0; // mm
+    private const DEEPEST = 305.0;
+
+    public function __construct(private Figures $figures)
+    {
+    }
 
     /** @return DishFacts|null null where something is wrong with it */
     public function read(FormInput $input, Site $site, DishFacts $before, Instant $serve): ?DishFacts
@@ -36,8 +42,8 @@ final readonly class DishForm
         }
         $facts = [
             'portions' => $input->whole('portions', 1, self::MOST_PORTIONS, true),
-            'plateGrams' => $input->grams('plate', true),
-            'pieceGrams' => $input->grams('piece', true),
+            'plateGrams' => $input->grams('plate', true, $before->plateGrams),
+            'pieceGrams' => $input->grams('piece', true, $before->pieceGrams),
             'set' => $input->temperature('set', $unit, true),
             'target' => $input->temperature('target', $unit, true),
             'rest' => $input->choice('rest', Holding::class, true),
@@ -47,7 +53,7 @@ final readonly class DishForm
         $wrapAfter = $input->minutes('wrap_after', self::DAY);
         $total = $input->minutes('total', 3 * self::DAY);
         $hold = $input->choice('hold', Holding::class);
-        $depth = $input->whole('chill_depth', 5, self::DEEPEST_MM);
+        $depth = $input->millimeters('chill_depth', self::SHALLOWEST, self::DEEPEST, 'cooling.problem');
         $lengths = [];
         foreach (['sauced', 'resting', 'slicing', 'reheating', 'tempered', 'fire'] as $name) {
             $lengths[$name] = $input->minutes($name, self::DAY) ?? 0;
@@ -83,7 +89,7 @@ final readonly class DishForm
             $hold,
             $lengths['slicing'],
             $chill,
-            $depth ?? $before->chillDepthMm,
+            $depth === null ? $before->chillDepthMm : (int) round($depth),
             $input->isOn('chill_covered'),
             $lengths['reheating'],
             $input->isOn('thawed'),
@@ -114,8 +120,8 @@ final readonly class DishForm
         return [
             'service' => $service,
             'portions' => (string) $facts->portions,
-            'plate' => (string) ($facts->plateGrams / 1000),
-            'piece' => (string) ($facts->pieceGrams / 1000),
+            'plate' => $this->figures->weight($facts->plateGrams),
+            'piece' => $this->figures->weight($facts->pieceGrams),
             'pieces' => (string) $facts->pieces,
             'set' => $facts->set->number(),
             'target' => $facts->target->number(),
@@ -129,7 +135,7 @@ final readonly class DishForm
             'hold' => (string) $facts->hold?->value,
             'slicing' => $length($facts->slicing),
             'chill_method' => (string) $facts->chillMethod?->value,
-            'chill_depth' => (string) $facts->chillDepthMm,
+            'chill_depth' => $this->figures->length((float) $facts->chillDepthMm),
             'chill_covered' => $facts->isChillCovered ? '1' : '',
             'reheating' => $length($facts->reheating),
             'thawed' => $facts->isThawed ? '1' : '',

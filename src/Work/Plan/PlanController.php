@@ -209,6 +209,7 @@ final class PlanController extends FormController
             'sheet' => $this->sheets->of($plan),
             'products' => $this->products->of($plan->site),
             'schools' => School::cases(),
+            'usual_plate' => DishDefaults::PLATE_GRAMS,
             'shift_rows' => range(0, min(self::MOST_SHIFTS - 1, \count($plan->shifts()) + 1)),
             'now' => $this->now->instant(),
         ]);

@@ -29,8 +29,8 @@ final class DivideController extends FormController implements ShowsAgain
 {
     private const MOST = 8;
     private const HIGHEST_TAG = 999;
-    private const DEEPEST_CM = 100;
-    private const SHALLOWEST_CM = 0.1;
+    private const DEEPEST = 1000.0; // mm
+    private const SHALLOWEST = 1.0;
 
     public function __construct(
         private readonly Batches $batches,
@@ -52,7 +52,6 @@ final class DivideController extends FormController implements ShowsAgain
             $filled += [
                 'tag'.$row => (string) $tag,
                 'portion'.$row => Uuid::v7()->toRfc4122(),
-                'grams'.$row.'_unit' => 'kg',
             ];
         }
 
@@ -137,12 +136,9 @@ final class DivideController extends FormController implements ShowsAgain
                 continue;
             }
             $tag = $input->whole('tag'.$row, 1, self::HIGHEST_TAG, true) ?? 0;
-            $depth = $input->number('depth'.$row, most: self::DEEPEST_CM);
+            $depth = $input->millimeters('depth'.$row, self::SHALLOWEST, self::DEEPEST, 'portion.problem.depth');
             $container = $input->text('container'.$row, true, 40);
-            if ($depth !== null && $depth < self::SHALLOWEST_CM) {
-                $input->refuse('depth'.$row, 'portion.problem.depth');
-            }
-            $depthMm = $depth === null ? null : (int) round(10 * $depth);
+            $depthMm = $depth === null ? null : (int) round($depth);
             $rows[] = new PortionRow($input->id('portion'.$row), $tag, $grams, $container, $depthMm);
         }
         $tags = array_map(static fn (PortionRow $row): int => $row->tag, $rows);

@@ -21,8 +21,8 @@ use Verjuicer\Core\Forecast\Point;
 /** Before a cooling: how likely it passes its gates, how deep it may lie, and a table of that to hang on the wall. */
 final class CoolingController extends FormController
 {
-    private const DEEPEST_CM = 30;
-    private const SHALLOWEST_CM = 0.5;
+    private const DEEPEST = 305.0; // mm
+    private const SHALLOWEST = 5.0;
 
     public function __construct(
         private readonly SiteRules $rules,
@@ -74,11 +74,8 @@ final class CoolingController extends FormController
     private function answer(FormInput $input, CoolingGates $gates): ?array
     {
         $method = $input->choice('method', Holding::class, true);
-        $depth = $input->number('depth', true, most: self::DEEPEST_CM);
+        $depth = $input->millimeters('depth', self::SHALLOWEST, self::DEEPEST, 'cooling.problem', true);
         $around = $input->temperature('around', $this->account->get()->site->unit);
-        if ($depth !== null && $depth < self::SHALLOWEST_CM) {
-            $input->refuse('depth', 'portion.problem.depth');
-        }
         if ($method !== null && !\in_array($method, CoolingOdds::methods(), true)) {
             $input->refuse('method', 'form.problem.choice');
         }
@@ -90,7 +87,7 @@ final class CoolingController extends FormController
         $celsius = $around === null ? null : Point::celsius($around);
 
         return [
-            'odds' => CoolingOdds::of($method, $depth / 100, $isCovered, $celsius, $gates, $elevation),
+            'odds' => CoolingOdds::of($method, $depth / 1000, $isCovered, $celsius, $gates, $elevation),
             'deepest' => CoolingOdds::deepest($method, $isCovered, $celsius, $gates, $elevation),
         ];
     }

@@ -34,8 +34,8 @@ use Verjuicer\Core\Ruleset\CoolingRules;
  */
 final class WhatIfController extends FormController
 {
-    private const DEEPEST_CM = 100;
-    private const SHALLOWEST_CM = 0.1;
+    private const DEEPEST = 1000.0; // mm
+    private const SHALLOWEST = 1.0;
 
     public function __construct(
         private readonly SiteRules $rules,
@@ -77,10 +77,7 @@ final class WhatIfController extends FormController
         $method = $input->choice('method', Holding::class, true);
         $start = $input->temperature('start', $site->unit, true);
         $around = $input->temperature('around', $site->unit);
-        $depth = $input->number('depth', most: self::DEEPEST_CM);
-        if ($depth !== null && $depth < self::SHALLOWEST_CM) {
-            $input->refuse('depth', 'portion.problem.depth');
-        }
+        $depth = $input->millimeters('depth', self::SHALLOWEST, self::DEEPEST, 'portion.problem.depth');
         $grams = $input->grams('weight', $depth === null);
         if ($method !== null && Surroundings::of($method) === null) {
             $input->refuse('method', 'form.problem.choice');
@@ -100,7 +97,7 @@ final class WhatIfController extends FormController
                 $method,
                 $from,
                 $around === null ? null : Point::celsius($around),
-                $depth === null ? null : $depth / 100,
+                $depth === null ? null : $depth / 1000,
                 false,
                 $now->epoch,
                 $site->elevationM,

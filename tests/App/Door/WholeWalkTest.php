@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\Routing\Exception\ExceptionInterface;
 use Symfony\Component\Routing\RouterInterface;
+use Verjuicer\App\Platform\Wording\ShownUnits;
 use Verjuicer\Tests\App\KitchenTestCase;
 
 /**
@@ -32,6 +33,7 @@ final class WholeWalkTest extends KitchenTestCase
     /** @var array<string, true> */
     private array $walked = [];
     private int $mostOfARoute = 0;
+    private bool $isDemo = false;
 
     /** @var array<string, int> */
     private array $ofRoute = [];
@@ -47,7 +49,8 @@ final class WholeWalkTest extends KitchenTestCase
     #[DataProvider('walkers')]
     public function testNothingFailsWhereverALinkLeads(string $kitchen, string $login): void
     {
-        if ($kitchen === 'demo') {
+        $this->isDemo = $kitchen === 'demo';
+        if ($this->isDemo) {
             $this->loadTheDemo();
         }
         // Thousands of requests: one kernel, its services reset between them.
@@ -132,6 +135,7 @@ final class WholeWalkTest extends KitchenTestCase
     /** A page, by somebody who is let in again where what was sent before ended the session. */
     private function opened(string $path, string $login): Crawler
     {
+        $this->client->getCookieJar()->expire(ShownUnits::COOKIE);
         $page = $this->client->request('GET', $path);
         if ($this->client->getResponse()->headers->get('Location') !== '/login') {
             return $page;
@@ -207,8 +211,25 @@ final class WholeWalkTest extends KitchenTestCase
         foreach ($this->rawKeys($page) as $key) {
             $this->faults[] = "$said: shows the key $key";
         }
+        // The settings name every unit, and so does what is said of a wrong entry.
+        if (preg_match('#^GET (?!/sites?(?:/new)?$)(?!.* is wrong$)#', $said) === 1) {
+            foreach ($this->foreignUnits($page) as $shown) {
+                $this->faults[] = "$said: shows $shown";
+            }
+        }
 
         return true;
+    }
+
+    /** @return list<string> figures in a unit that the kitchen does not work in: the demo in US customary ones */
+    private function foreignUnits(string $page): array
+    {
+        $foreign = $this->isDemo ? '(?:kg|g|g\/kg|cm|mm|m|°C)' : '(?:lb|oz|oz\/lb|ft)';
+        preg_match_all('/[\d.,]+ ?'.$foreign.'(?![\w\/])/u', self::shownWords($page), $figures);
+        $foreign = $this->isDemo ? '/\b(?:[01]\d|2[0-3]):[0-5]\d\b(?! ?[ap]m)/' : '/\d [ap]m\b/';
+        preg_match_all($foreign, self::shownWords($page), $times);
+
+        return array_values(array_unique(array_merge($figures[0], $times[0])));
     }
 
     /** @return list<string> what reads like the key of a translation: the first part is one that there is */
@@ -224,8 +245,7 @@ final class WholeWalkTest extends KitchenTestCase
                 static fn (mixed $line): bool => \is_string($line) && preg_match('/^[a-z_]+:/', $line) === 1,
             ),
         )));
-        $shown = (string) preg_replace('#<(script|style|template)\b.*?</\1>#s', '', $page);
-        $words = html_entity_decode(strip_tags($shown));
+        $words = self::shownWords($page);
         $key = '/(?<![\w.@\/-])(?:'.self::$tops.')(?:\.[a-z_0-9]+)+(?:\.[a-z_ ]+)?(?![\w@(\/])/';
         preg_match_all($key, $words, $found);
 
@@ -233,6 +253,13 @@ final class WholeWalkTest extends KitchenTestCase
             $found[0],
             static fn (string $one): bool => !str_ends_with($one, '.json') && !str_ends_with($one, '.html'),
         )));
+    }
+
+    private static function shownWords(string $page): string
+    {
+        $shown = (string) preg_replace('#<(script|style|template)\b.*?</\1>#s', '', $page);
+
+        return html_entity_decode(strip_tags(str_replace('<', ' <', $shown)));
     }
 
     /** @return string|null where a link leads, if it is to be followed from there */

@@ -7,10 +7,8 @@ namespace Verjuicer\Tests\App\Platform;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Verjuicer\App\Platform\Form\FormInput;
-use Verjuicer\App\Platform\Wording\ClockFace;
 use Verjuicer\App\Platform\Wording\Figures;
-use Verjuicer\App\Platform\Wording\Habits;
-use Verjuicer\App\Platform\Wording\WeightUnit;
+use Verjuicer\App\Platform\Wording\UnitSystem;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
@@ -45,26 +43,27 @@ final class FiguresTest extends TestCase
         yield [180_000, '2 d 2 h'];
     }
 
+    public function testEachSystemWritesItsOwnUnits(): void
+    {
+        [$us, $metric] = [
+            new Figures(null, new HabitsOf(UnitSystem::UsCustomary)),
+            new Figures(null, new HabitsOf(UnitSystem::Metric)),
+        ];
+        self::assertSame(['2 in', '5.1 cm'], [$us->length(50.8), $metric->length(50.8)]);
+        // A depth that food may have at most is never rounded up.
+        self::assertSame(['1.9 in', '5 cm'], [$us->lengthLimit(50.7), $metric->lengthLimit(50.7)]);
+        self::assertSame(['2 in', '5 cm'], [$us->lengthLimit(50.8), $metric->lengthLimit(50.8)]);
+        self::assertSame(['5,280 ft', '1,610 m'], [$us->elevation(1610), $metric->elevation(1610)]);
+        self::assertSame(['-280 ft', '-86 m'], [$us->elevation(-86), $metric->elevation(-86)]);
+        self::assertSame(['200 lb', '91 kg'], [$us->capacity(91), $metric->capacity(91)]);
+        self::assertSame(['0.4 oz/lb', '25 g/kg'], [$us->dose(25), $metric->dose(25)]);
+        self::assertSame(['0.09 oz', '2.5 g'], [$us->weight(2.5), $metric->weight(2.5)]);
+    }
+
     #[DataProvider('pounds')]
     public function testPoundsReadAsTheyWereTyped(string $typed, string $shown): void
     {
-        $habits = new class implements Habits {
-            public function unit(): TemperatureUnit
-            {
-                return TemperatureUnit::Fahrenheit;
-            }
-
-            public function weightUnit(): WeightUnit
-            {
-                return WeightUnit::Pounds;
-            }
-
-            public function clock(): ClockFace
-            {
-                return ClockFace::Hours12;
-            }
-        };
-        $figures = new Figures(null, $habits);
+        $figures = new Figures(null, new HabitsOf(UnitSystem::UsCustomary));
         $grams = FormInput::filled(['weight' => $typed, 'weight_unit' => 'lb'])->grams('weight');
         self::assertNotNull($grams);
         self::assertSame($shown, $figures->weight($grams));

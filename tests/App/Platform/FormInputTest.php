@@ -8,6 +8,8 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\HttpFoundation\Request;
 use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Platform\Wording\UnitSystem;
 use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
@@ -36,10 +38,78 @@ final class FormInputTest extends TestCase
         yield ['', 'kg', null, null];
         yield ['0', 'kg', null, 'form.problem.weight'];
         yield ['0.0004', 'kg', null, 'form.problem.weight'];
-        yield ['-1', 'kg', null, 'form.problem.number'];
-        yield ['heavy', 'kg', null, 'form.problem.number'];
-        yield ['1e9', 'kg', null, 'form.problem.number'];
-        yield ['1.2.3', 'kg', null, 'form.problem.number'];
+        yield ['-1', 'kg', null, 'form.problem.weight'];
+        yield ['heavy', 'kg', null, 'form.problem.weight'];
+        yield ['1e9', 'kg', null, 'form.problem.weight'];
+        yield ['1.2.3', 'kg', null, 'form.problem.weight'];
+    }
+
+    public function testAWeightTypedAsItWasShownStaysWhatItIs(): void
+    {
+        foreach ([1, 85, 150, 2300, 2301, 9071, 45359] as $grams) {
+            $shown = (new Figures(null, new HabitsOf(UnitSystem::UsCustomary)))->weight($grams);
+            self::assertSame($grams, self::input(['w' => $shown])->grams('w', known: $grams), $shown);
+            self::assertNotSame($grams, self::input(['w' => "$shown 1 oz"])->grams('w', known: $grams));
+        }
+        self::assertSame(151, self::input(['w' => '151', 'w_unit' => 'g'])->grams('w', known: 150));
+    }
+
+    #[DataProvider('lengths')]
+    public function testReadsLengthsInAnyUnit(string $typed, string $unit, ?float $millimeters): void
+    {
+        $input = self::input(['d' => $typed, 'd_unit' => $unit]);
+        $read = $input->millimeters('d', 1, 1000, 'portion.problem.depth');
+        self::assertEqualsWithDelta($millimeters, $read, 1e-9);
+        self::assertSame($millimeters === null && $typed !== '', isset($input->problems['d']));
+    }
+
+    /** @return iterable<array{string, string, float|null}> */
+    public static function lengths(): iterable
+    {
+        yield ['2', 'in', 50.8];
+        yield ['2 in', 'cm', 50.8];
+        yield ['2"', 'cm', 50.8];
+        yield ['2″', 'cm', 50.8];
+        yield ['1 1/2 in', 'cm', 38.1];
+        yield ['1½', 'in', 38.1];
+        yield ['½ inch', 'cm', 12.7];
+        yield ['3/4', 'in', 19.05];
+        yield ['5', 'cm', 50.0];
+        yield ['5,5 cm', 'in', 55.0];
+        yield ['50 mm', 'in', 50.0];
+        yield ['1 ft 2 in', 'cm', 355.6];
+        yield ['', 'in', null];
+        yield ['deep', 'in', null];
+        yield ['0.5 mm', 'in', null];
+        yield ['4 ft', 'in', null];
+        yield ['2 lb', 'in', null];
+        yield ['2 in deep', 'in', null];
+        yield ['-2', 'in', null];
+    }
+
+    #[DataProvider('times')]
+    public function testReadsATimeOfDayOnEitherClock(string $typed, ?string $time): void
+    {
+        $input = self::input(['t' => $typed]);
+        self::assertSame($time, $input->timeOfDay('t', 'site.problem.hour'));
+        self::assertSame($time === null, isset($input->problems['t']));
+    }
+
+    /** @return iterable<array{string, string|null}> */
+    public static function times(): iterable
+    {
+        yield ['18:00', '18:00'];
+        yield ['0:05', '00:05'];
+        yield ['6:00 pm', '18:00'];
+        yield ['6 PM', '18:00'];
+        yield ['12:30 a.m.', '00:30'];
+        yield ['12 pm', '12:00'];
+        yield ['24:00', null];
+        yield ['13:00 pm', null];
+        yield ['0 am', null];
+        yield ['18', null];
+        yield ['6:60', null];
+        yield ['', null];
     }
 
     #[DataProvider('wholes')]

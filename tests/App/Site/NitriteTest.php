@@ -47,7 +47,7 @@ final class NitriteTest extends KitchenTestCase
     {
         $site = $this->logIn('dell')->site;
         $form = $this->client->request('GET', '/recipes/new')->filter('main form')->form([
-            'name' => 'Ham cure', 'kind' => 'brine', 'dose' => '30',
+            'name' => 'Ham cure', 'kind' => 'brine', 'dose' => '3',
             'name0' => 'Salt', 'parts0' => '9', 'name1' => 'Curing salt', 'parts1' => '1', 'nitrite1' => '6,25',
         ]);
         $this->client->submit($form);
@@ -87,7 +87,7 @@ final class NitriteTest extends KitchenTestCase
         $text = preg_replace('/\s+/', ' ', $page->filter('aside')->text());
         foreach (
             [
-                '187.5 mg of sodium nitrite',
+                '187.5 ppm of sodium nitrite',
                 'chopped or ground 9 CFR 424.21(c) 156 ▲ above the limit',
                 'in a pickle 9 CFR 424.21(c) 200 within the limit',
                 'For information only',

@@ -87,7 +87,7 @@ final class SettingsTest extends KitchenTestCase
     {
         yield 'no reason' => [['reason' => ''], 'reason', 'Fill in this field'];
         yield 'no such zone' => [['timezone' => 'Mars/Base'], 'timezone', 'is not a known time zone'];
-        yield 'a mountain too high' => [['elevation_m' => '9000'], 'elevation_m', 'from -430 to 5500'];
+        yield 'a mountain too high' => [['elevation_m' => '9000'], 'elevation_m', 'from -430 m to 5,500 m'];
         yield 'looser than our default' => [['prep_out_seconds' => '90'], 'prep_out_seconds', 'from 1 to 60'];
         yield 'no name' => [['name' => ' '], 'name', 'Fill in this field'];
         yield 'no hour' => [['opens_at' => '25:00'], 'opens_at', '06:00'];
@@ -115,8 +115,29 @@ final class SettingsTest extends KitchenTestCase
         self::assertResponseRedirects();
         self::assertSame(
             'lb',
-            $this->client->request('GET', '/batches/new')->filter('[name=weight_unit] [selected]')->text(),
+            $this->client->request('GET', '/batches/new')->filter('[name=weight_unit]')->attr('value'),
         );
+    }
+
+    public function testASystemOfUnitsSetsEachPartAndEachCanBeChanged(): void
+    {
+        $site = $this->logIn('dell')->site->id->toRfc4122();
+        $set = fn (): array|false => $this->connection()->fetchNumeric(
+            'SELECT unit, weight_unit, length_unit, clock, elevation_m FROM site WHERE id = ?',
+            [$site],
+        );
+        $this->change(['units' => 'us', 'reason' => 'as the crew reads']);
+        self::assertSame(['F', 'lb', 'in', '12', 1610], $set());
+        $page = $this->client->request('GET', '/site');
+        self::assertSame('us', $page->filter('[name=units] [selected]')->attr('value'));
+        self::assertSame('5,280 ft', $page->filter('[name=elevation_m]')->attr('value'));
+        $this->change(['clock' => '24', 'reason' => 'the wall clock']);
+        self::assertSame(['F', 'lb', 'in', '24', 1610], $set());
+        $choices = $this->client->request('GET', '/site')->filter('[name=units] option');
+        self::assertSame('', $choices->first()->attr('value'));
+        self::assertCount(0, $choices->filter('[selected]'));
+        $this->change(['units' => 'metric', 'elevation_m' => '5,300 ft', 'reason' => 'new scales']);
+        self::assertSame(['C', 'kg', 'cm', '24', 1615], $set());
     }
 
     /** @param array<string, string> $typed */

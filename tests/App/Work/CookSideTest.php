@@ -376,7 +376,7 @@ final class CookSideTest extends KitchenTestCase
         self::assertSelectorNotExists('[data-rule="thermometer.suspect"]');
         $thermometer = $this->words("SELECT id::text FROM thermometer WHERE label = 'T3'");
         $page = $this->client->request('GET', '/thermometers/'.$thermometer);
-        self::assertStringContainsString('Water boils at 202.4 °F at 1610 m', $page->filter('main')->text());
+        self::assertStringContainsString('Water boils at 202.4 °F at 1,610 m', $page->filter('main')->text());
         $form = $page
             ->selectButton('Save check')
             ->form(['method' => 'boil', 'read' => '196.1', 'outcome' => 'retired']);
@@ -430,7 +430,7 @@ final class CookSideTest extends KitchenTestCase
                 ->form([
                     'name' => 'Harvest rub',
                     'kind' => 'rub',
-                    'dose' => '30',
+                    'dose' => '3',
                     'name0' => 'Salt',
                     'parts0' => '2',
                     'price0' => '1.00',
