@@ -20,6 +20,15 @@ enum ConflictKind: string
     case NoPit = 'no_pit';
     case NobodyThere = 'nobody_there';
 
+    /** Whether food would likely miss a limit of the code, rather than be late or in the way. */
+    public function isUnsafe(): bool
+    {
+        return match ($this) {
+            self::Gates, self::ReheatTooLong, self::FallsBelow => true,
+            default => false,
+        };
+    }
+
     /** How much it weighs against others. */
     public function weight(): int
     {

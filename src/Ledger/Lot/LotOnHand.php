@@ -7,6 +7,7 @@ namespace Verjuicer\App\Ledger\Lot;
 use Verjuicer\App\Ledger\Log\SiteEvent;
 use Verjuicer\Core\Event\Kinds\Received;
 use Verjuicer\Core\Measure\Instant;
+use Verjuicer\Core\Measure\LocalDate;
 
 /** A lot with what is left of it and where that is. */
 final readonly class LotOnHand
@@ -64,6 +65,30 @@ final readonly class LotOnHand
         }
 
         return $right;
+    }
+
+    /**
+     * The supplier's use-by date, while it counts: not of what was refused, and not the date of frozen food once it is
+     * thawed or kept cold.
+     */
+    public function useBy(): ?LocalDate
+    {
+        return $this->lot->useBy === null || !$this->lot->isAccepted || $this->isThawed()
+            ? null
+            : LocalDate::ofIso($this->lot->useBy->format('Y-m-d'));
+    }
+
+    /** Whether it was frozen and is no longer. */
+    public function isThawed(): bool
+    {
+        $isFrozen = $this->arrival()->frozen;
+        $isThawed = false;
+        foreach ($this->history as $event) {
+            $isFrozen = $isFrozen || $event->type === 'freeze';
+            $isThawed = $isFrozen && ($event->type === 'thaw' || ($isThawed && $event->type !== 'freeze'));
+        }
+
+        return $isThawed;
     }
 
     public function hasAnyLeft(): bool

@@ -281,6 +281,19 @@ final readonly class TwigWording
         return $this->figures->span($span);
     }
 
+    /** "in 28 min", "now", "1 h 5 min late". */
+    #[AsTwigFilter('due')]
+    public function due(Instant $deadline): string
+    {
+        $left = $deadline->epoch - $this->now->instant()->epoch;
+
+        return match (true) {
+            $left >= 60 => $this->translator->trans('board.in', ['{time}' => $this->apart($deadline)]),
+            $left > -60 => $this->translator->trans('board.due_now'),
+            default => $this->translator->trans('board.late', ['{time}' => $this->apart($deadline)]),
+        };
+    }
+
     /** How long between a moment and now, to the minute, either way. */
     #[AsTwigFilter('apart')]
     public function apart(Instant $instant): string

@@ -44,6 +44,7 @@ use Verjuicer\Core\Measure\Instant;
 #[Route('/batches/new')]
 final class NewBatchController extends FormController implements ShowsAgain
 {
+    private const NO_LOT = 'none';
     private const HIGHEST_TAG = 999;
     private const MOST_PIECES = 500;
 
@@ -86,8 +87,9 @@ final class NewBatchController extends FormController implements ShowsAgain
         $input = $this->read($request, 'new_batch');
         $site = $this->account->get()->site;
         $id = $input->id();
-        $lot = $input->text('lot') === '' ? null : $this->lots->find($site, $input->text('lot'))?->lot;
-        if ($lot === null && $input->text('lot') !== '') {
+        $hasLot = !\in_array($input->text('lot'), ['', self::NO_LOT], true);
+        $lot = $hasLot ? $this->lots->find($site, $input->text('lot'))?->lot : null;
+        if ($lot === null && $hasLot) {
             $input->refuse('lot', 'new.problem.lot');
         }
         if ($input->text('pit') !== '' && $this->pits->named($site, $input->text('pit')) === null) {

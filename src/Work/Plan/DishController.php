@@ -173,6 +173,9 @@ final class DishController extends FormController
         $dish = $this->find($plan, $dish);
         $input = $this->read($request, 'plan');
         $sheet = $this->sheets->of($dish->plan)->dish($dish->id->toRfc4122());
+        if ($dish->batch === null && $sheet?->isUnsafe() === true && !$input->isOn('sure')) {
+            $input->refuse('form', 'plan.problem.unsafe');
+        }
         if (!$input->isGood() || $sheet === null) {
             return $this->form($dish, $input);
         }

@@ -42,6 +42,18 @@ final readonly class DishSheet
         $this->short = $basis->short;
     }
 
+    /** Whether food of this dish would likely miss a limit of the code as it is planned. */
+    public function isUnsafe(): bool
+    {
+        foreach ($this->conflicts as $conflict) {
+            if ($conflict->kind->isUnsafe()) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     /** g raw. */
     public function grams(): int
     {

@@ -92,7 +92,12 @@ final class PlanScheduleController extends FormController
         return $this->kept('plan.made', 'plan_schedule', ['plan' => $plan->id->toRfc4122()]);
     }
 
-    /** @return array{day: LocalDate, dishes: list<DishSheet>}|null the first day with work for batches not yet real */
+    /**
+     * The first day with work for batches not yet real. A dish that would likely miss a limit of the code is not
+     * started with the others: somebody decides on its own page.
+     *
+     * @return array{day: LocalDate, dishes: list<DishSheet>, unsafe: list<DishSheet>}|null
+     */
     private function nextDay(PlanSheet $sheet): ?array
     {
         $zone = $sheet->plan->site->zone();
@@ -110,7 +115,10 @@ final class PlanScheduleController extends FormController
 
         return [
             'day' => LocalDate::ofInstant($days[$first][0]->schedule->load, $zone),
-            'dishes' => $days[$first],
+            'dishes' => array_values(
+                array_filter($days[$first], static fn (DishSheet $one): bool => !$one->isUnsafe()),
+            ),
+            'unsafe' => array_values(array_filter($days[$first], static fn (DishSheet $one): bool => $one->isUnsafe())),
         ];
     }
 

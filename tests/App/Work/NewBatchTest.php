@@ -10,6 +10,26 @@ use Verjuicer\Tests\App\KitchenTestCase;
 /** A batch begins with what was sent, or not at all. */
 final class NewBatchTest extends KitchenTestCase
 {
+    public function testWhetherThereIsALotIsChosenOnPurpose(): void
+    {
+        $this->logIn();
+        $page = $this->client->request('GET', '/batches/new');
+        $lots = $page->filter('[name=lot]');
+        self::assertNotNull($lots->attr('required'));
+        self::assertCount(0, $lots->filter('[selected]'));
+        self::assertSame('', $lots->filter('option')->first()->attr('value'));
+        $this->client->submit($page->selectButton('Start batch')->form([
+            'lot' => 'none',
+            'product' => (string) $page->filter('[name=product] option:contains("Lamb shoulder")')->attr('value'),
+            'tag' => '88',
+            'pieces' => '2',
+        ]));
+        self::assertResponseRedirects();
+        self::assertSame(0, $this->number(
+            'SELECT count(*)::int FROM batch_lot l JOIN batch b ON b.id = l.batch_id WHERE b.tag = 88',
+        ));
+    }
+
     #[DataProvider('unknown')]
     public function testRefusesWhatThereIsNotAndKeepsTheInput(string $field, string $value): void
     {

@@ -54,6 +54,29 @@ final class PlanTest extends KitchenTestCase
         self::assertSame('cabinet', $this->fact('hold'));
     }
 
+    public function testADishThatWouldMissALimitIsNotStartedByOneTap(): void
+    {
+        $this->begin();
+        $this->add('Lamb shoulder');
+        $this->add('Goat leg', ['portions' => '8']);
+        $this->shape('Lamb shoulder', ['hold' => '', 'rest' => 'rack']);
+        $aside = $this->schedule()->filter('aside');
+        self::assertStringContainsString('Lamb shoulder is not started with them', $aside->filter('[data-held]')->text());
+        $this->client->followRedirects();
+        $this->client->submit($aside->filter('.key-main')->form());
+        $started = 'SELECT count(*)::int FROM plan_dish d JOIN product p ON p.id = d.product_id
+            WHERE d.batch_id IS NOT NULL AND d.plan_id = ('.self::PLAN.') AND p.name = ';
+        self::assertSame([1, 0], [$this->number("$started 'Goat leg'"), $this->number("$started 'Lamb shoulder'")]);
+        $page = $this->client->click($this->schedule()->filter('[data-held] a')->link());
+        $form = $page->selectButton('Start this batch now')->form();
+        $page = $this->client->submit($form);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('will likely miss a food-safety limit', $page->filter('#problems')->text());
+        self::assertSame(0, $this->number("$started 'Lamb shoulder'"));
+        $this->client->submit($page->selectButton('Start this batch now')->form(['sure' => '1']));
+        self::assertSame(1, $this->number("$started 'Lamb shoulder'"));
+    }
+
     public function testMovingADishMovesAllThatDependsOnIt(): void
     {
         $this->begin();
