@@ -315,7 +315,7 @@ abstract class BrowserTestCase extends TestCase
     protected function begin(string $product, string $tag): void
     {
         $this->open('/batches/new');
-        (new WebDriverSelect($this->find('[name=lot]')))->selectByValue('none');
+        (new WebDriverSelect($this->find('[name=lot]')))->selectByValue('no_lot');
         (new WebDriverSelect($this->find('[name=product]')))->selectByVisibleText($product);
         $this->find('[name=tag]')->clear()->sendKeys($tag);
         $this->button('Start batch')->click();

@@ -105,7 +105,7 @@ final class CheckerTest extends BrowserTestCase
 
     private static function words(string $fault): string
     {
-        $words = (string) file_get_contents(self::ROOT.'/translations/messages.en.yaml');
+        $words = (string) file_get_contents(self::ROOT.'/translations/messages+intl-icu.en.yaml');
         self::assertSame(1, preg_match("/^        $fault: '?(.+?)'?$/m", $words, $part), $fault);
 
         return $part[1] ?? '';

@@ -276,7 +276,7 @@ final class WaysOfCookingTest extends BrowserTestCase
         bool $advisory = false,
     ): void {
         $this->open('/batches/new');
-        (new WebDriverSelect($this->find('[name=lot]')))->selectByValue('none');
+        (new WebDriverSelect($this->find('[name=lot]')))->selectByValue('no_lot');
         (new WebDriverSelect($this->find('[name=product]')))->selectByVisibleText(ltrim($product, '*'));
         $fields = ['tag' => $tag, 'pieces' => $pieces, 'weight' => $kilograms, 'temp' => $temp, 'when' => $when];
         foreach ($fields as $name => $typed) {

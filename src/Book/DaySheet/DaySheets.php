@@ -290,7 +290,7 @@ final readonly class DaySheets
         $count = \count($moments);
 
         return $count === 0 ? '' : $this->translator->trans('day.evidence', [
-            '%count%' => $count,
+            '{count}' => $count,
             '{from}' => $this->figures->instant($moments[0], $site->zone(), $told),
             '{to}' => $this->figures->instant($moments[$count - 1], $site->zone(), $told),
         ]);

@@ -37,21 +37,21 @@ final readonly class KitchenFigures
         foreach (['unsettled', 'today', 'receiving', 'packets'] as $route) {
             if ($counts[$route] > 0) {
                 $figures[$route] = new KitchenFigure(
-                    new TranslatableMessage('kitchen.figure.'.$route, ['%count%' => $counts[$route]]),
+                    new TranslatableMessage('kitchen.figure.'.$route, ['{count}' => $counts[$route]]),
                     $route !== 'packets',
                 );
             }
         }
         if (!isset($figures['receiving']) && $counts['lots'] > 0) {
             $figures['receiving'] = new KitchenFigure(
-                new TranslatableMessage('kitchen.figure.lots', ['%count%' => $counts['lots']]),
+                new TranslatableMessage('kitchen.figure.lots', ['{count}' => $counts['lots']]),
                 false,
             );
         }
         foreach (['plans', 'pits', 'hot_round', 'products', 'recipes'] as $route) {
             if ($counts[$route] > 0) {
                 $figures[$route] = new KitchenFigure(
-                    new TranslatableMessage('kitchen.figure.'.$route, ['%count%' => $counts[$route]]),
+                    new TranslatableMessage('kitchen.figure.'.$route, ['{count}' => $counts[$route]]),
                     false,
                 );
             }

@@ -44,7 +44,7 @@ use Verjuicer\Core\Measure\Instant;
 #[Route('/batches/new')]
 final class NewBatchController extends FormController implements ShowsAgain
 {
-    private const NO_LOT = 'none';
+    private const NO_LOT = 'no_lot';
     private const HIGHEST_TAG = 999;
     private const MOST_PIECES = 500;
 

@@ -38,13 +38,13 @@ final readonly class SizeText
         $count = $held === null ? $batch->pieces : \count($held);
         $words = [
             $held === null
-                ? $this->translator->trans('board.pieces', ['%count%' => $count])
-                : $this->translator->trans('batch.held', ['%count%' => $count, '{list}' => implode(', ', $held)]),
+                ? $this->translator->trans('board.pieces', ['{count}' => $count])
+                : $this->translator->trans('batch.held', ['{count}' => $count, '{list}' => implode(', ', $held)]),
         ];
         if ($isMass) {
             $words[] = $this->translator->trans('batch.pulled');
         } else {
-            $each = ['{weight}' => $this->figures->weight($batch->rawGrams ?? 0), '%count%' => $count];
+            $each = ['{weight}' => $this->figures->weight($batch->rawGrams ?? 0), '{count}' => $count];
             $words[] = $this->translator->trans($batch->rawGrams === null ? 'batch.no_weight' : 'batch.each', $each);
         }
 

@@ -91,14 +91,14 @@ final readonly class PlanWords
     #[AsTwigFilter('in_ten')]
     public function inTen(float $chance): string
     {
-        return $this->translator->trans('cooling.chance', ['%count%' => Chance::tenthsOfBad($chance)]);
+        return $this->translator->trans('cooling.chance', ['{count}' => Chance::tenthsOfBad($chance)]);
     }
 
     /** "9 in 10", of something good: rather one fewer. */
     #[AsTwigFilter('in_ten_good')]
     public function inTenGood(float $chance): string
     {
-        return $this->translator->trans('cooling.chance', ['%count%' => 10 - Chance::tenthsOfBad(1.0 - $chance)]);
+        return $this->translator->trans('cooling.chance', ['{count}' => 10 - Chance::tenthsOfBad(1.0 - $chance)]);
     }
 
     private static function grained(Instant $instant): Instant

@@ -47,7 +47,7 @@ final class EventTextTest extends KernelTestCase
         yield ['Hot holding · cabinet 2 · covered', '0 hot_hold place=cabinet+2 holding=cabinet covered=true'];
         yield ['Rest · towels · air 72 °F', '0 rest method=towels around=72'];
         yield ['Rest · insulated box', '0 rest holding=box'];
-        yield ['Cooling · pans · 50 mm deep', '0 cool method=pans depth_mm=50'];
+        yield ['Cooling · pans · 5 cm deep', '0 cool method=pans depth_mm=50'];
         yield ['Thawing · under running water', '0 thaw method=running_water'];
         yield ['Thawing · in the sink', '0 thaw method=in+the+sink'];
         yield ['Reheat · for hot holding · on a steam table', '0 reheat for=hot_hold on=steam_table'];

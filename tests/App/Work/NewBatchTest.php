@@ -19,7 +19,7 @@ final class NewBatchTest extends KitchenTestCase
         self::assertCount(0, $lots->filter('[selected]'));
         self::assertSame('', $lots->filter('option')->first()->attr('value'));
         $this->client->submit($page->selectButton('Start batch')->form([
-            'lot' => 'none',
+            'lot' => 'no_lot',
             'product' => (string) $page->filter('[name=product] option:contains("Lamb shoulder")')->attr('value'),
             'tag' => '88',
             'pieces' => '2',

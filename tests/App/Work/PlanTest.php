@@ -61,7 +61,8 @@ final class PlanTest extends KitchenTestCase
         $this->add('Goat leg', ['portions' => '8']);
         $this->shape('Lamb shoulder', ['hold' => '', 'rest' => 'rack']);
         $aside = $this->schedule()->filter('aside');
-        self::assertStringContainsString('Lamb shoulder is not started with them', $aside->filter('[data-held]')->text());
+        $held = $aside->filter('[data-held]')->text();
+        self::assertStringContainsString('Lamb shoulder is not started with them', $held);
         $this->client->followRedirects();
         $this->client->submit($aside->filter('.key-main')->form());
         $started = 'SELECT count(*)::int FROM plan_dish d JOIN product p ON p.id = d.product_id

@@ -87,8 +87,8 @@ final class SituationsTest extends KitchenTestCase
         foreach (self::situations() as [, , $says]) {
             $told .= implode("\n", $says)."\n";
         }
-        $options = Yaml::parseFile(\dirname(__DIR__, 3).'/translations/findings.en.yaml')['option'] ?? [];
-        $messages = Yaml::parseFile(\dirname(__DIR__, 3).'/translations/messages.en.yaml');
+        $options = Yaml::parseFile(\dirname(__DIR__, 3).'/translations/findings+intl-icu.en.yaml')['option'] ?? [];
+        $messages = Yaml::parseFile(\dirname(__DIR__, 3).'/translations/messages+intl-icu.en.yaml');
         self::assertIsArray($options);
         self::assertIsArray($messages);
         $advice = ['option' => $options, 'due' => $messages['due'] ?? []];
