@@ -28,6 +28,7 @@ final class EveryPageTest extends BrowserTestCase
         'keptz',
         'metrics',
         'theme',
+        'language',
         'units',
         'resume', // leads on where nothing waits
         'batch_live',

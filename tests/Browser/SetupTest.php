@@ -24,10 +24,10 @@ final class SetupTest extends BrowserTestCase
             '12 Ferry Road',
             null, // the zone of this browser is there already
             '620 ft',
-            null,
-            '°F',
-            'pounds',
-            '2:05',
+            null, // the code
+            null, // US customary units
+            null, // the fold of each unit
+            null, // the language
             'Orla Finch',
             'of',
             'orla',

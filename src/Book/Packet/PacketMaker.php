@@ -9,6 +9,7 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\Process\Process;
+use Symfony\Component\Translation\LocaleSwitcher;
 use Symfony\Component\Uid\Uuid;
 use Twig\Environment;
 use Verjuicer\App\Book\DaySheet\LateReadings;
@@ -73,6 +74,7 @@ final readonly class PacketMaker
         private RuleSetLibrary $ruleSets,
         private SiteRules $rules,
         private SiteHabits $habits,
+        private LocaleSwitcher $locale,
         private SiteChain $chain,
         private SiteKeys $keys,
         private Verification $verification,
@@ -111,11 +113,17 @@ final readonly class PacketMaker
         };
     }
 
+    /** In the units and the language of its site, whoever asked for it. */
     public function make(Packet $packet): void
     {
         $site = $this->entities->find(Site::class, Uuid::fromString($packet->siteId));
         \assert($site !== null, 'a packet is of a site');
         $this->habits->workFor($site);
+        $this->locale->runWithLocale($site->language->value, fn () => $this->makeOf($packet, $site));
+    }
+
+    private function makeOf(Packet $packet, Site $site): void
+    {
         $ids = $packet->scope->ids === [] ? $this->batches($site, $packet->scope) : $packet->scope->ids;
         $made = $this->now->instant();
         $verified = $this->verification->of($site, judges: false);

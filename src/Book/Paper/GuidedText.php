@@ -16,6 +16,7 @@ use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Core\Food\TimePlan;
+use Verjuicer\Core\Forecast\RemedyKind;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
@@ -148,6 +149,7 @@ final readonly class GuidedText
             '{below}' => $this->figures->span($house->belowHot),
             '{section}' => preg_replace('/\(.*$/', '', $papers->citation($kind) ?? '') ?? '',
             '{limit_citation}' => $rules->get(VacuumPackRules::class)->within->citation,
+            '{thin}' => $this->figures->lengthLimit(1000 * RemedyKind::THIN),
             '{foods}' => '_______',
             '{suppliers}' => self::listed($this->suppliers($site)),
             '{recipes}' => self::listed($this->cures($site)),

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Platform\Wording;
 
+use Symfony\Component\Translation\LocaleSwitcher;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
@@ -19,8 +20,11 @@ final readonly class Figures
     private const MILLIMETERS_IN_INCH = 25.4;
     private const METERS_IN_FOOT = 0.3048;
 
-    public function __construct(private ?ShownUnits $shown = null, private ?Habits $habits = null)
-    {
+    public function __construct(
+        private ?ShownUnits $shown = null,
+        private ?Habits $habits = null,
+        private ?LocaleSwitcher $locale = null,
+    ) {
     }
 
     /** "203 °F"; "203 °F (95 °C)" to who wants both. */
@@ -71,9 +75,10 @@ final readonly class Figures
     {
         $isSameDay = LocalDate::ofInstant($instant, $zone)->days === LocalDate::ofInstant($told, $zone)->days;
 
-        $clock = $this->clock();
+        $wall = $instant->epoch + $zone->offsetAt($instant);
+        $time = gmdate($this->clock(), $wall);
 
-        return gmdate($isSameDay ? $clock : 'D j M '.$clock, $instant->epoch + $zone->offsetAt($instant));
+        return $isSameDay ? $time : $this->day($wall, 'D j M', 'EEE d MMM').' '.$time;
     }
 
     /** The time on the site's wall alone, where a picture shows the day. */
@@ -193,6 +198,22 @@ final readonly class Figures
 
     public function date(LocalDate $date): string
     {
-        return gmdate('D j M Y', 86400 * $date->days);
+        return $this->day(86400 * $date->days, 'D j M Y', 'EEE d MMM y');
+    }
+
+    /**
+     * @param int $wall seconds on the wall
+     * @param string $english as PHP writes a date, which is fast
+     * @param string $pattern as ICU does, for every other language
+     */
+    private function day(int $wall, string $english, string $pattern): string
+    {
+        $language = $this->locale?->getLocale() ?? 'en';
+        if ($language === 'en') {
+            return gmdate($english, $wall);
+        }
+        $formatter = new \IntlDateFormatter($language, timezone: 'UTC', pattern: $pattern);
+
+        return (string) $formatter->format($wall);
     }
 }

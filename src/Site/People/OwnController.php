@@ -11,8 +11,10 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
 use Symfony\Component\RateLimiter\RateLimiterFactoryInterface;
 use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Translation\LocaleSwitcher;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
+use Verjuicer\App\Platform\Wording\Language;
 
 /** What is one's own: password, sessions, the light and the units of this screen. Inspectors have it, too. */
 final class OwnController extends FormController
@@ -24,6 +26,7 @@ final class OwnController extends FormController
         private readonly Security $security,
         private readonly CurrentAccount $account,
         private readonly PeopleLog $log,
+        private readonly LocaleSwitcher $locale,
         #[Autowire(service: 'limiter.login_name')] private readonly RateLimiterFactoryInterface $tries,
     ) {
     }
@@ -89,6 +92,21 @@ final class OwnController extends FormController
         $this->people->setPin($own, $pin);
 
         return $this->kept('own.pin_kept', 'own');
+    }
+
+    #[Route('/me/language', name: 'own_language', methods: ['POST'])]
+    public function language(Request $request): Response
+    {
+        $own = $this->account->get();
+        $input = $this->read($request, 'own');
+        $language = $input->choice('language', Language::class);
+        if (!$input->isGood()) {
+            return $this->view($input);
+        }
+        $this->people->setLanguage($own, $language);
+        $this->locale->setLocale(($language ?? Language::English)->value);
+
+        return $this->kept('own.language_kept', 'own');
     }
 
     /** All sessions are over: this one begins anew. */

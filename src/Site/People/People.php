@@ -11,6 +11,7 @@ use Symfony\Component\PasswordHasher\Hasher\PasswordHasherFactoryInterface;
 use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\Language;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Tenancy\Tenant;
 
@@ -207,6 +208,13 @@ final readonly class People
             $person->person->setHashedPassword($hash);
             ++$person->person->sessionRound;
         });
+    }
+
+    /** In which they read, in each of their sites; null for that of the browser. */
+    public function setLanguage(Account $own, ?Language $language): void
+    {
+        $own->person->language = $language;
+        $this->entities->flush();
     }
 
     /** What they type on a shared tablet. */

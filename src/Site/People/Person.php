@@ -6,6 +6,7 @@ namespace Verjuicer\App\Site\People;
 
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
+use Verjuicer\App\Platform\Wording\Language;
 
 /** Somebody, with what they log in by; who they are in each of the sites they work in is an account. */
 #[ORM\Entity]
@@ -45,6 +46,10 @@ class Person
 
     #[ORM\Column]
     public string $password = '';
+
+    /** In which they read; null for that of the browser. */
+    #[ORM\Column(length: 2, nullable: true)]
+    public ?Language $language = null;
 
     public function __construct(#[ORM\Column] public readonly string $login)
     {

@@ -15,7 +15,7 @@ use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 final readonly class SecondFactorDemand
 {
     /** Another site of theirs may not ask for one. */
-    private const OPEN = ['factor', 'factor_on', 'site_enter', 'logout', 'login', 'theme', 'units'];
+    private const OPEN = ['factor', 'factor_on', 'site_enter', 'logout', 'login', 'theme', 'units', 'language'];
 
     public function __construct(private Security $security, private UrlGeneratorInterface $urls)
     {

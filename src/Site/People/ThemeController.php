@@ -11,6 +11,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Platform\Page\BackPath;
+use Verjuicer\App\Platform\Wording\Language;
 use Verjuicer\App\Platform\Wording\ShownUnits;
 
 /**
@@ -29,6 +30,12 @@ final class ThemeController extends AbstractController
     public function units(string $units, Request $request): Response
     {
         return self::remembered(ShownUnits::COOKIE, $units, $this->back($request));
+    }
+
+    #[Route('/language/{language}', name: 'language', requirements: ['language' => 'en|es'], methods: ['GET'])]
+    public function language(string $language, Request $request): Response
+    {
+        return self::remembered(Language::COOKIE, $language, $this->back($request));
     }
 
     private function back(Request $request): string

@@ -8,6 +8,7 @@ use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\ClockFace;
 use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Platform\Wording\Language;
 use Verjuicer\App\Platform\Wording\LengthUnit;
 use Verjuicer\App\Platform\Wording\UnitSystem;
 use Verjuicer\App\Platform\Wording\WeightUnit;
@@ -85,6 +86,7 @@ final readonly class SettingsForm
         $site->weightUnit = WeightUnit::from($units['weight_unit']);
         $site->lengthUnit = LengthUnit::from($units['length_unit']);
         $site->clock = ClockFace::from($units['clock']);
+        $site->language = $input->choice('language', Language::class) ?? Language::English;
         $site->address = $address;
 
         return $site;
@@ -115,6 +117,7 @@ final readonly class SettingsForm
             'opens_at' => $input->timeOfDay('opens_at', 'site.problem.hour') ?? $site->opensAt,
             'closes_at' => $input->timeOfDay('closes_at', 'site.problem.hour') ?? $site->closesAt,
             ...$this->units($input, $site),
+            'language' => ($input->choice('language', Language::class) ?? $site->language)->value,
             'rule_set' => $this->ruleSet($input),
             'allergen_list' => (
                 $input->choice('allergen_list', AllergenList::class, true) ?? $site->allergenList

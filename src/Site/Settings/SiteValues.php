@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Site\Settings;
 
 use Verjuicer\App\Platform\Wording\ClockFace;
+use Verjuicer\App\Platform\Wording\Language;
 use Verjuicer\App\Platform\Wording\LengthUnit;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\Site\AllergenList;
@@ -16,6 +17,7 @@ use Verjuicer\Core\Measure\TemperatureUnit;
  *
  * @phpstan-type Values array{name: string, address: string, permit: string, timezone: string, elevation_m: int|null,
  *     opens_at: string, closes_at: string, unit: string, weight_unit: string, length_unit: string, clock: string,
+ *     language: string,
  *     rule_set: string, allergen_list: string, advisory: bool, susceptible: bool, second_factor: bool,
  *     keep_months: int, keep_basis: string, seal_mail: string, signs_from: string, second_signature: bool,
  *     house_limits: array<string, int>}
@@ -43,6 +45,7 @@ final readonly class SiteValues
             'weight_unit' => $site->weightUnit->value,
             'length_unit' => $site->lengthUnit->value,
             'clock' => $site->clock->value,
+            'language' => $site->language->value,
             'rule_set' => $site->nextRuleSet ?? $site->ruleSet,
             'allergen_list' => $site->allergenList->value,
             'advisory' => $site->hasAdvisory,
@@ -71,6 +74,7 @@ final readonly class SiteValues
         $site->weightUnit = WeightUnit::from($values['weight_unit']);
         $site->lengthUnit = LengthUnit::from($values['length_unit']);
         $site->clock = ClockFace::from($values['clock']);
+        $site->language = Language::from($values['language']);
         $site->allergenList = AllergenList::from($values['allergen_list']);
         $site->hasAdvisory = $values['advisory'];
         $site->isSusceptible = $values['susceptible'];

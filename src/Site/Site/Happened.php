@@ -77,13 +77,11 @@ final readonly class Happened
 
     private function moment(string $words, Site $site, Instant $now, Instant $near): ?Instant
     {
-        $hour = preg_quote($this->translator->trans('when.words.hour'), '/');
-        $minute = preg_quote($this->translator->trans('when.words.minute'), '/');
-        $yesterday = preg_quote($this->translator->trans('when.words.yesterday'), '/');
+        [$hour, $minute, $yesterday] = array_map($this->words(...), ['hour', 'minute', 'yesterday']);
         $ago = static fn (int $hours, int $minutes): Instant => $now->plus(Span::ofMinutes(-60 * $hours - $minutes));
 
         return match (true) {
-            $words === mb_strtolower($this->now()) => $now,
+            preg_match('/^'.$this->words('now').'$/u', $words) === 1 => $now,
             preg_match('/^[-−]?(\d{1,6})(?:\s*'.$minute.')?$/u', $words, $part) === 1 => $ago(0, (int) $part[1]),
             preg_match('/^[-−]?(\d{1,4})\s*'.$hour.'(?:\s*(\d{1,2})(?:\s*'.$minute.')?)?$/u', $words, $part)
                 === 1 => $ago((int) $part[1], (int) ($part[2] ?? 0)),
@@ -103,6 +101,20 @@ final readonly class Happened
             ),
             default => WallTime::parse($words, $site->zone(), $near),
         };
+    }
+
+    /** A pattern of the words for something, in the language of the page and in English. */
+    private function words(string $key): string
+    {
+        $words = array_map(
+            fn (string $language): string => preg_quote(
+                mb_strtolower($this->translator->trans('when.words.'.$key, locale: $language)),
+                '/',
+            ),
+            array_unique([$this->translator->getLocale(), 'en']),
+        );
+
+        return '(?:'.implode('|', $words).')';
     }
 
     private function onDay(int $days, string $hour, string $minute, Site $site, Instant $now): ?Instant

@@ -7,6 +7,7 @@ namespace Verjuicer\App\Site\Site;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Wording\ClockFace;
+use Verjuicer\App\Platform\Wording\Language;
 use Verjuicer\App\Platform\Wording\LengthUnit;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\Core\Measure\Instant;
@@ -34,6 +35,10 @@ class Site
 
     #[ORM\Column(length: 2)]
     public LengthUnit $lengthUnit = LengthUnit::Centimeters;
+
+    /** Of its papers and alarms, and of pages where neither person nor browser says another. */
+    #[ORM\Column(length: 2)]
+    public Language $language = Language::English;
 
     #[ORM\Column(length: 2)]
     public ClockFace $clock = ClockFace::Hours24;

@@ -13,6 +13,7 @@ use Verjuicer\App\Platform\Wording\EventText;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Platform\Wording\FindingText;
 use Verjuicer\App\Platform\Wording\Habits;
+use Verjuicer\App\Platform\Wording\Language;
 use Verjuicer\App\Platform\Wording\ZoneText;
 use Verjuicer\App\Site\Site\MadeOffline;
 use Verjuicer\App\Site\Site\Site;
@@ -210,6 +211,16 @@ final readonly class TwigWording
     public function weightUnit(): string
     {
         return $this->habits->weightUnit()->value;
+    }
+
+    /** @return array<string, string> the languages of the interface, each in its own words */
+    #[AsTwigFunction('language_names')]
+    public function languageNames(): array
+    {
+        return array_combine(
+            Language::codes(),
+            array_map(static fn (Language $one): string => $one->name(), Language::cases()),
+        );
     }
 
     /** The unit of a length typed without one: "in", "cm". */

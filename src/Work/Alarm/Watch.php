@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Alarm;
 
+use Symfony\Component\Translation\LocaleSwitcher;
 use Verjuicer\App\Ledger\Chain\KeyLog;
 use Verjuicer\App\Ledger\Chain\SealLog;
 use Verjuicer\App\Ledger\Chain\SealPost;
@@ -37,6 +38,7 @@ final readonly class Watch
         private SiteDays $days,
         private Ledger $ledger,
         private Now $now,
+        private LocaleSwitcher $locale,
     ) {
     }
 
@@ -49,10 +51,12 @@ final readonly class Watch
     /** What cannot wait: alarms, and texts and calls to whoever is on duty. */
     public function tell(Site $site): void
     {
-        if (!$this->clockAlert->send($site, Channel::quick())) {
-            $this->raise($site);
-            $this->escalate($site);
-        }
+        $this->locale->runWithLocale($site->language->value, function () use ($site): void {
+            if (!$this->clockAlert->send($site, Channel::quick())) {
+                $this->raise($site);
+                $this->escalate($site);
+            }
+        });
         $this->sendings->send($site, Channel::quick());
     }
 

@@ -10,7 +10,7 @@ use Verjuicer\Core\Event\FieldType;
 use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Event\Saying;
 
-/** The words of the log line, in the language of the site: what follows a tag and is no temperature. */
+/** The words of the log line, in the language of the page, and in English: what follows a tag and is no temperature. */
 final readonly class LineWords
 {
     public function __construct(private TranslatorInterface $translator)
@@ -112,7 +112,8 @@ final readonly class LineWords
     public function usual(Kind $kind, string $field, string $words): string
     {
         foreach ($kind->fields[$field]->says->usual as $usual) {
-            if (mb_strtolower($words) === mb_strtolower($this->translator->trans('event.usual.'.$usual))) {
+            $isSaid = \in_array(mb_strtolower($words), $this->words('usual.'.$usual), true);
+            if ($isSaid || mb_strtolower($words) === mb_strtolower($this->translator->trans('event.usual.'.$usual))) {
                 return $usual;
             }
         }
@@ -131,8 +132,13 @@ final readonly class LineWords
     /** @return list<string> in lower case; none where the line has no word for it */
     private function words(string $key): array
     {
-        $words = $this->translator->trans($key, domain: 'line');
+        $words = [];
+        // The English ones are understood in every language: they stand on cards and in people's fingers.
+        foreach (array_unique([$this->translator->getLocale(), 'en']) as $language) {
+            $said = $this->translator->trans($key, domain: 'line', locale: $language);
+            array_push($words, ...$said === $key ? [] : explode(' ', mb_strtolower($said)));
+        }
 
-        return $words === $key ? [] : explode(' ', mb_strtolower($words));
+        return array_values(array_unique($words));
     }
 }

@@ -36,7 +36,7 @@ final class MatrixTest extends KitchenTestCase
         'card', 'cooling', 'day', 'duty',
         'exchange', 'export', 'factor', 'factor_off', 'factor_on', 'hot_round', 'keeping', 'kitchen',
         'label', 'label_pdf', 'label_svg', 'labels', 'log', 'log_echo', 'lot', 'own', 'own_cooks', 'own_password',
-        'own_pin',
+        'language', 'own_language', 'own_pin',
         'own_sign_out', 'packet', 'packet_pdf', 'packets', 'pit', 'pits', 'plan', 'plan_after', 'plan_calendar',
         'plan_dish', 'plan_lists', 'plan_schedule', 'plans', 'product', 'products', 'recall', 'receiving',
         'recipe', 'recipes', 'resume', 'search', 'templates', 'theme', 'thermometer', 'thermometers', 'today', 'trend',
@@ -141,7 +141,7 @@ final class MatrixTest extends KitchenTestCase
         $before = $this->rows();
         $found = [];
         foreach ($this->requests() as [$name, $method, $path, $template]) {
-            $isOfNobody = \in_array($name, [...self::ANYBODY, 'theme', 'units'], true);
+            $isOfNobody = \in_array($name, [...self::ANYBODY, 'theme', 'units', 'language'], true);
             if ($isOfNobody || preg_match(self::NO_ID, $template) === 1) {
                 continue;
             }
@@ -226,7 +226,7 @@ final class MatrixTest extends KitchenTestCase
                 : 'SELECT id FROM batch WHERE tag = 7',
         ];
         $words = [
-            'day' => '2026-11-24', 'stage' => 'cook', 'group' => 'by_rule', 'theme' => 'day',
+            'day' => '2026-11-24', 'stage' => 'cook', 'group' => 'by_rule', 'theme' => 'day', 'language' => 'es',
             'kind' => str_starts_with($name, 'paper') ? 'cooling' : 'lot',
             'units' => 'own', 'number' => '1', 'secret' => 'nobody-was-invited-by-this', 'token' => str_repeat('a', 43),
             'what' => [

@@ -34,6 +34,7 @@ final class WholeWalkTest extends KitchenTestCase
     private array $walked = [];
     private int $mostOfARoute = 0;
     private bool $isDemo = false;
+    private string $language = 'en';
 
     /** @var array<string, int> */
     private array $ofRoute = [];
@@ -47,8 +48,9 @@ final class WholeWalkTest extends KitchenTestCase
     private array $faults = [];
 
     #[DataProvider('walkers')]
-    public function testNothingFailsWhereverALinkLeads(string $kitchen, string $login): void
+    public function testNothingFailsWhereverALinkLeads(string $kitchen, string $login, string $language): void
     {
+        $this->language = $language;
         $this->isDemo = $kitchen === 'demo';
         if ($this->isDemo) {
             $this->loadTheDemo();
@@ -64,7 +66,9 @@ final class WholeWalkTest extends KitchenTestCase
             if (!$this->isSound("GET $path")) {
                 continue;
             }
-            $this->sendForms($path, $page, $login);
+            if ($language === 'en') {
+                $this->sendForms($path, $page, $login);
+            }
             $links = $page->filter('a[href]')->each(static fn (Crawler $one): string => $one->attr('href') ?? '');
             foreach ($links as $to) {
                 $to = $this->next($path, $to);
@@ -78,12 +82,13 @@ final class WholeWalkTest extends KitchenTestCase
         self::assertGreaterThan($login === 'wynn' ? 40 : 130, \count($this->walked));
     }
 
-    /** @return iterable<string, array{string, string}> */
+    /** @return iterable<string, array{string, string, string}> */
     public static function walkers(): iterable
     {
-        yield 'the demo, its manager' => ['demo', 'dell'];
-        yield 'the kitchen of the tests, its owner' => ['test', 'ona'];
-        yield 'the kitchen of the tests, a reader' => ['test', 'wynn'];
+        yield 'the demo, its manager' => ['demo', 'dell', 'en'];
+        yield 'the kitchen of the tests, its owner' => ['test', 'ona', 'en'];
+        yield 'the kitchen of the tests, a reader' => ['test', 'wynn', 'en'];
+        yield 'the kitchen of the tests, its owner, in Spanish' => ['test', 'ona', 'es'];
     }
 
     /** Each form once: empty, and with each field wrong while the others are as the page filled them. */
@@ -136,13 +141,13 @@ final class WholeWalkTest extends KitchenTestCase
     private function opened(string $path, string $login): Crawler
     {
         $this->client->getCookieJar()->expire(ShownUnits::COOKIE);
-        $page = $this->client->request('GET', $path);
+        $page = $this->client->request('GET', $path, server: ['HTTP_ACCEPT_LANGUAGE' => $this->language]);
         if ($this->client->getResponse()->headers->get('Location') !== '/login') {
             return $page;
         }
         $this->logIn($login);
 
-        return $this->client->request('GET', $path);
+        return $this->client->request('GET', $path, server: ['HTTP_ACCEPT_LANGUAGE' => $this->language]);
     }
 
     /** @return array<string, string>|null those of the form, where the session is another one by now */
@@ -207,6 +212,9 @@ final class WholeWalkTest extends KitchenTestCase
         }
         if (!str_contains((string) $response->headers->get('Content-Type'), 'html') || $response->isRedirect()) {
             return false;
+        }
+        if (preg_match('/<html lang="(\w+)"/', $page, $found) === 1 && $found[1] !== $this->language) {
+            $this->faults[] = "$said: is in {$found[1]}";
         }
         foreach ($this->rawKeys($page) as $key) {
             $this->faults[] = "$said: shows the key $key";

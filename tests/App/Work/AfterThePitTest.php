@@ -310,10 +310,10 @@ final class AfterThePitTest extends KitchenTestCase
     public function testACoolingSaysItsDepthAndTheForecastGoesByIt(): void
     {
         $path = $this->path(3);
-        $this->step($path, 'cool', ['method' => 'shallow pans', 'depth_mm' => '50', 'around' => '38']);
+        $this->step($path, 'cool', ['method' => 'shallow pans', 'depth_mm' => '5', 'around' => '38']);
         $page = $this->client->request('GET', $path);
         self::assertStringContainsString(
-            'Cooling · shallow pans · 50 mm deep · air 38 °F',
+            'Cooling · shallow pans · 5 cm deep · air 38 °F',
             $page->filter('#everything')->text(),
         );
         self::assertStringContainsString('shallow pans', $page->filter('.bg-sand')->text());

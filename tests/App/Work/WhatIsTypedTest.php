@@ -156,10 +156,10 @@ final class WhatIsTypedTest extends KitchenTestCase
             3,
             'cool',
             ['depth_mm' => '0', 'method' => 'shallow pans'],
-            '"0" does not fit here. Enter a whole number from 1 to 1,000',
+            'Enter a depth such as 2 in or 5 cm, or leave it empty',
         ];
-        yield 'a depth of metres' => [3, 'cool', ['depth_mm' => '999999999999'], 'from 1 to 1,000'];
-        yield 'a depth in words' => [3, 'cool', ['depth_mm' => 'two'], 'from 1 to 1,000'];
+        yield 'a depth of metres' => [3, 'cool', ['depth_mm' => '999999999999'], 'Enter a length such as 2 in or 5 cm'];
+        yield 'a depth in words' => [3, 'cool', ['depth_mm' => 'two'], 'Enter a length such as 2 in or 5 cm'];
         yield 'portions' => [3, 'serve', ['portions' => '0'], 'from 1 to 100,000'];
         yield 'when, left empty' => [
             3,

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Platform\Wording;
+
+/** The languages of the interface: those with a catalogue in `translations/`. */
+enum Language: string
+{
+    /** The cookie of a screen where nobody is logged in. */
+    public const COOKIE = 'language';
+
+    case English = 'en';
+    case Spanish = 'es';
+
+    /** Its own name, the same in every language. */
+    public function name(): string
+    {
+        return match ($this) {
+            self::English => 'English',
+            self::Spanish => 'Español',
+        };
+    }
+
+    /** @return list<string> */
+    public static function codes(): array
+    {
+        return array_column(self::cases(), 'value');
+    }
+}
