@@ -152,6 +152,11 @@ export function entryLine() {
             return `${this.pad().tagWords.replace('%tag%', batch.tag)} · ${batch.product}`;
         },
 
+        // The number, and below it what is on it.
+        tagKey(batch) {
+            return `${batch.tag}\n${batch.product}`;
+        },
+
         get tagWords() {
             return this.wordsOf(this.batch);
         },

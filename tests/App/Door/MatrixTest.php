@@ -23,7 +23,7 @@ final class MatrixTest extends KitchenTestCase
 {
     private const ANYBODY = [
         'api_assessment', 'api_batches', 'api_document', 'api_dues', 'api_lots', 'api_readings', 'api_record',
-        'checker', 'healthz', 'keptz', 'login', 'logout', 'metrics', 'readyz', 'setup', 'setup_keep',
+        'checker', 'healthz', 'keptz', 'language', 'login', 'logout', 'metrics', 'readyz', 'setup', 'setup_keep',
         'shared', 'shared_pdf',
         'stand_in_take',
         'welcome', 'who', 'who_is',
@@ -36,7 +36,7 @@ final class MatrixTest extends KitchenTestCase
         'card', 'cooling', 'day', 'duty',
         'exchange', 'export', 'factor', 'factor_off', 'factor_on', 'hot_round', 'keeping', 'kitchen',
         'label', 'label_pdf', 'label_svg', 'labels', 'log', 'log_echo', 'lot', 'own', 'own_cooks', 'own_password',
-        'language', 'own_language', 'own_pin',
+        'own_language', 'own_pin',
         'own_sign_out', 'packet', 'packet_pdf', 'packets', 'pit', 'pits', 'plan', 'plan_after', 'plan_calendar',
         'plan_dish', 'plan_lists', 'plan_schedule', 'plans', 'product', 'products', 'recall', 'receiving',
         'recipe', 'recipes', 'resume', 'search', 'templates', 'theme', 'thermometer', 'thermometers', 'today', 'trend',
@@ -141,7 +141,7 @@ final class MatrixTest extends KitchenTestCase
         $before = $this->rows();
         $found = [];
         foreach ($this->requests() as [$name, $method, $path, $template]) {
-            $isOfNobody = \in_array($name, [...self::ANYBODY, 'theme', 'units', 'language'], true);
+            $isOfNobody = \in_array($name, [...self::ANYBODY, 'theme', 'units'], true);
             if ($isOfNobody || preg_match(self::NO_ID, $template) === 1) {
                 continue;
             }

@@ -39,7 +39,7 @@ final class SpanishTest extends KitchenTestCase
         $page = $this->client->request('GET', '/me');
         $this->client->submit($page->selectButton('Guardar idioma')->form(['language' => '']));
         $this->client->request('GET', '/me', server: ['HTTP_ACCEPT_LANGUAGE' => 'en']);
-        self::assertSelectorTextContains('main', 'My account');
+        self::assertSelectorTextContains('main', 'PIN for shared tablets');
     }
 
     public function testTheSiteDecidesWhereNobodySaysOtherwise(): void
@@ -50,13 +50,16 @@ final class SpanishTest extends KitchenTestCase
         $page = $this->client->request('GET', '/site', server: ['HTTP_ACCEPT_LANGUAGE' => 'fr']);
         self::assertSame('es', $page->filter('html')->attr('lang'));
         self::assertSelectorTextContains('main', 'Ajustes del local');
-        $days = $this->client->request('GET', '/days', server: ['HTTP_ACCEPT_LANGUAGE' => 'fr'])->filter('main')->text();
+        $days = $this->client->request('GET', '/days/2026-11-24', server: ['HTTP_ACCEPT_LANGUAGE' => 'fr'])->text();
         self::assertMatchesRegularExpression('/\b(?:lun|mar|mié|jue|vie|sáb|dom) \d+ nov/u', $days);
     }
 
     #[DataProvider('lines')]
-    public function testTheLogLineTakesSpanishWordsAndStillTheEnglishOnes(string $line, string $type, string $members): void
-    {
+    public function testTheLogLineTakesSpanishWordsAndStillTheEnglishOnes(
+        string $line,
+        string $type,
+        string $members,
+    ): void {
         $this->logIn();
         $this->client->setServerParameters(self::SPANISH);
         $page = $this->keep($line);
