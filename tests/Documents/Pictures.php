@@ -22,7 +22,7 @@ final readonly class Pictures
             '/thermometers > //main//a[contains(., "T2")]', 1280, 800, ['work/thermometer/thermometer.html.twig'],
         ],
         'plan' => [
-            '/plans > //main//a[contains(@href, "/plans/")] > //a[contains(@href, "/schedule")]', 1280, 800,
+            '/plans > //main//a[contains(., "Harvest")] > //main//a[contains(@href, "/schedule")]', 1280, 800,
             ['work/plan/schedule.html.twig', 'work/plan/_aside.html.twig'],
         ],
         'what-if' => ['/cooling?method=ice_bath&depth=3&depth_unit=in', 1280, 800, ['work/what_if/cooling.html.twig']],

@@ -188,9 +188,9 @@ final readonly class TwigWording
     }
 
     #[AsTwigFilter('capacity')]
-    public function capacity(int $kilograms): string
+    public function capacity(int|float $kilograms): string
     {
-        return $this->figures->capacity($kilograms);
+        return $this->figures->capacity((int) $kilograms);
     }
 
     #[AsTwigFilter('dose')]
