@@ -12,26 +12,38 @@ use Symfony\Component\Translation\LocaleSwitcher;
 use Verjuicer\App\Platform\Wording\Language;
 
 /** The language of a page: what the person chose, then this screen, then the browser, then the site. */
-#[AsEventListener(priority: 4)] // after the firewall, which knows who it is
 final readonly class LanguageListener
 {
     public function __construct(private Security $security, private LocaleSwitcher $locale)
     {
     }
 
-    public function __invoke(RequestEvent $event): void
+    /** Before the router, so that a page that is not found says so in the language of the screen. */
+    #[AsEventListener(priority: 64)]
+    public function beforeRouting(RequestEvent $event): void
     {
-        if (!$event->isMainRequest()) {
-            return;
+        if ($event->isMainRequest()) {
+            $this->speak($event->getRequest(), self::ofScreen($event->getRequest()));
         }
+    }
+
+    /** After the firewall, which knows who it is. */
+    #[AsEventListener(priority: 4)]
+    public function afterLogin(RequestEvent $event): void
+    {
         $request = $event->getRequest();
         // Who sends no session is nobody: to ask would begin one.
-        $account = $request->hasPreviousSession() ? $this->security->getUser() : null;
-        $language = $account instanceof Account
-            ? $account->person->language ?? self::ofScreen($request) ?? $account->site->language
-            : self::ofScreen($request) ?? Language::English;
-        $request->setLocale($language->value);
-        $this->locale->setLocale($language->value);
+        $account = $event->isMainRequest() && $request->hasPreviousSession() ? $this->security->getUser() : null;
+        if ($account instanceof Account) {
+            $own = $account->person->language;
+            $this->speak($request, $own ?? self::ofScreen($request) ?? $account->site->language);
+        }
+    }
+
+    private function speak(Request $request, ?Language $language): void
+    {
+        $request->setLocale(($language ?? Language::English)->value);
+        $this->locale->setLocale($request->getLocale());
     }
 
     private static function ofScreen(Request $request): ?Language

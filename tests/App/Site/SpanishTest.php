@@ -18,6 +18,8 @@ final class SpanishTest extends KitchenTestCase
         $page = $this->client->request('GET', '/login', server: self::SPANISH);
         self::assertSame('es', $page->filter('html')->attr('lang'));
         self::assertSelectorTextContains('h1', 'Entrar');
+        $this->client->request('GET', '/no/such/page', server: self::SPANISH);
+        self::assertSelectorTextContains('main', 'Página no encontrada');
         $page = $this->client->request('GET', '/login', server: ['HTTP_ACCEPT_LANGUAGE' => 'de-AT,en;q=0.5']);
         self::assertSelectorTextContains('h1', 'Log in');
         $this->client->click($page->selectLink('Español')->link());
