@@ -37,6 +37,7 @@ use Verjuicer\App\Projection\Projections;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\People\Person;
 use Verjuicer\App\Site\People\Role;
+use Verjuicer\App\Site\People\SiteHabits;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Work\Entry\Draft;
 use Verjuicer\App\Work\Entry\EntryLine;
@@ -66,6 +67,7 @@ final class StoryLoader
     private array $lots = [];
 
     public function __construct(
+        private readonly SiteHabits $habits,
         private readonly Connection $connection,
         private readonly EntityManagerInterface $entities,
         private readonly UserPasswordHasherInterface $hasher,
@@ -114,6 +116,7 @@ final class StoryLoader
             $site->lengthUnit = $story->units->length();
             $site->clock = $story->units->clock();
         }
+        $this->habits->workFor($site);
         $this->entities->persist($site);
         $people = $this->loadPeople($story, $site);
         $products = $this->products->addCatalogue($site);

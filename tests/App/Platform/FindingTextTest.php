@@ -117,7 +117,7 @@ final class FindingTextTest extends KernelTestCase
                 [
                     'cook',
                     'running',
-                    'Off the heat at 143 °F, read at 11:00. Needs 145 °F held 3 min, or reaches 158 °F '
+                    'Last reading on the heat: 143 °F at 11:00. Needs 145 °F held 3 min, or reaches 158 °F '
                     .'(non-intact or ground). To prove carry-over, read 145 °F or above now, and again 3 min later.',
                 ],
                 [

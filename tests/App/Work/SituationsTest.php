@@ -271,7 +271,7 @@ final class SituationsTest extends KitchenTestCase
         yield 'resting, unread for too long' => [
             Story::of('-700 cook', '-550 180 T1', '-500 rest'),
             '0',
-            ['Check the temperature now. Below the hot-holding limit, the cooling clock has been running.'],
+            ['Check the temperature now. Below the hot-holding limit, the cooling clock has already started.'],
             ['Keep it on the heat', 'Discard it now'],
         ];
         yield 'reheating' => [

@@ -15,7 +15,9 @@ final class NumbersOfTheCodeTest extends TestCase
     /** Made-up food, and how a kitchen likes it: no limits. */
     private const NO_LIMITS = ['src/Door/Demo/', 'src/Catalogue/Product/Catalogue.php'];
     /** The bounds of a thermometer in the format, how a time is written, and the forms of a plural. */
-    private const NONE_OF_ITS = ['-40 to 1000 °F (-40 to 540 °C)', '1 h 30', '18 hours', '1 day|'];
+    private const NONE_OF_ITS = [
+        '-40 to 1000 °F (-40 to 540 °C)', '-40 a 1000 °F (-40 a 540 °C)', '1 h 30', '18 hours',
+    ];
     /** Under this a number is as likely something else, and seconds of a day are a calendar's. */
     private const LEAST_DEGREES = 100;
     private const LEAST_SECONDS = 3600;
