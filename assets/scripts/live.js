@@ -55,8 +55,9 @@ export function keepCurrent() {
             const clock = document.getElementById('clock');
             document.querySelectorAll('[data-deadline]').forEach((node) => {
                 const left = Number(node.dataset.deadline) - now;
-                const ahead = left > -60 && left < (node.dataset.ahead ? 0 : 60) ? clock.dataset.nowWords : null;
-                const words = ahead ?? (left < 0 ? clock.dataset.late : (node.dataset.ahead ?? clock.dataset.ahead));
+                const isNow = left > -60 && left < (node.dataset.ahead ? 0 : 60);
+                const ahead = left < 0 ? clock.dataset.late : (node.dataset.ahead ?? clock.dataset.ahead);
+                const words = isNow ? clock.dataset.nowWords : ahead;
                 node.textContent = words.replace('{time}', span(Math.abs(left)));
                 node.closest('[data-due]')?.toggleAttribute('data-is-late', left < 0);
             });

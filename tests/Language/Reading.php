@@ -15,7 +15,7 @@ final readonly class Reading
         '/\bgates?\b|\bbreach|\b(?:un)?settled?\b|\bput right\b|\btaken back\b|\bstruck (?!through)'
         .'|\bcheck round\b|\bhot-hold round\b|^read at\b|\bcame (?:at|in)\b|\bby the clock\b'
         .'|\bcold limit\b|\bhot limit\b|\bits fall\b|5 at once\b|\bcome-up\b|\bhouse limit|\bown ways?\b'
-        .'|\bsomebody\b|\bnobody\b|\bwhoever\b|\bthereof\b|\bas far as\b|\bdigests?\b|\bsealed?\b'
+        .'|\bsomebody\b|\bnobody\b|\bwhoever\b|\bthereof\b|\bas far as\b|\bdigests?\b|(?<!-)\bseals?\b|\bsealed\b'
         .'|\bwalked\b|\bstand-in\b|\bday sheet|\bown cooks\b|\bteach|\bpit-night\b|\bin the sun\b'
         .'|\bfirst hands\b|\bways out\b|\bthrown away\b|\blaw asks\b'
         .'|\brows (?:open|closed|are open|are closed)\b|^Keep$|^Kept[.!]?$|^Close$|^Close batch'

@@ -78,17 +78,16 @@ final readonly class LotOnHand
             : LocalDate::ofIso($this->lot->useBy->format('Y-m-d'));
     }
 
-    /** Whether it was frozen and is no longer. */
+    /** Whether it was frozen and is no longer: it thaws in the walk-in whether or not that is recorded as thawing. */
     public function isThawed(): bool
     {
-        $isFrozen = $this->arrival()->frozen;
-        $isThawed = false;
-        foreach ($this->history as $event) {
-            $isFrozen = $isFrozen || $event->type === 'freeze';
-            $isThawed = $isFrozen && ($event->type === 'thaw' || ($isThawed && $event->type !== 'freeze'));
+        $isFrozen = $wasFrozen = $this->arrival()->frozen === true;
+        foreach ($this->moves() as $move) {
+            $isFrozen = $move->type === 'freeze';
+            $wasFrozen = $wasFrozen || $isFrozen;
         }
 
-        return $isThawed;
+        return $wasFrozen && !$isFrozen;
     }
 
     public function hasAnyLeft(): bool
@@ -113,13 +112,17 @@ final readonly class LotOnHand
     /** Where it is now, and how: the last move. */
     public function whereabouts(): ?SiteEvent
     {
-        $last = null;
-        foreach ($this->history as $event) {
-            if (\in_array($event->type, ['cold_hold', 'freeze', 'thaw'], true)) {
-                $last = $event;
-            }
-        }
+        $moves = $this->moves();
 
-        return $last;
+        return $moves === [] ? null : $moves[\count($moves) - 1];
+    }
+
+    /** @return list<SiteEvent> where it went since it came in, by time */
+    private function moves(): array
+    {
+        return array_values(array_filter(
+            $this->history,
+            static fn (SiteEvent $one): bool => \in_array($one->type, ['cold_hold', 'freeze', 'thaw'], true),
+        ));
     }
 }

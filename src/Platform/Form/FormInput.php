@@ -10,6 +10,8 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\Translation\TranslatableMessage;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Problem\Problem;
+use Verjuicer\App\Platform\Wording\LengthUnit;
+use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -17,18 +19,6 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 /** What somebody typed into a form, read field by field; what is wrong is collected, and what was typed stays. */
 final class FormInput
 {
-    private const GRAMS_IN = ['kg' => 1000.0, 'g' => 1.0, 'lb' => 453.59237, 'oz' => 28.349523125];
-    private const MILLIMETERS_IN = [
-        'mm' => 1.0,
-        'cm' => 10.0,
-        'm' => 1000.0,
-        'in' => 25.4,
-        'inch' => 25.4,
-        'inches' => 25.4,
-        '"' => 25.4,
-        'ft' => 304.8,
-        'feet' => 304.8,
-    ];
     /** "5 lb 3 oz", "2.3 kg", "1 1/2 in": an amount with its unit, whatever unit stands beside the field. */
     private const AMOUNT = '\d{1,7}(?:[.,]\d{1,4})?(?:\s+[1-9]\/[1-9]\d?)?|[1-9]\/[1-9]\d?';
     /** A weight shown in pounds is up to this far from what is stored, in grams. */
@@ -147,7 +137,7 @@ final class FormInput
      */
     public function grams(string $field, bool $isRequired = false, ?int $known = null): ?int
     {
-        $weight = $this->measure($field, self::GRAMS_IN, 'kg', $isRequired);
+        $weight = $this->measure($field, WeightUnit::GRAMS_IN, 'kg', $isRequired);
         if ($weight === null) {
             return null;
         }
@@ -168,7 +158,7 @@ final class FormInput
     /**
      * A length: "2 in", "1 1/2 in", "5 cm", or a number of the unit in the field "…_unit".
      *
-     * @param string $key of the problem where it is less or more: it is told both
+     * @param string $key of the problem where it is less or more
      *
      * @return float|null millimeters
      */
@@ -179,7 +169,7 @@ final class FormInput
         string $key,
         bool $isRequired = false,
     ): ?float {
-        $length = $this->measure($field, self::MILLIMETERS_IN, 'cm', $isRequired);
+        $length = $this->measure($field, LengthUnit::MILLIMETERS_IN, 'cm', $isRequired);
         if ($length !== null && ($length < $least || $length > $most)) {
             $this->refuse($field, $key);
 

@@ -16,10 +16,6 @@ use Verjuicer\Core\Measure\Zone;
 /** Writes measures as people read them; the unit and the clock are the site's. */
 final readonly class Figures
 {
-    private const GRAMS_IN_OUNCE = 28.349523125;
-    private const MILLIMETERS_IN_INCH = 25.4;
-    private const METERS_IN_FOOT = 0.3048;
-
     public function __construct(
         private ?ShownUnits $shown = null,
         private ?Habits $habits = null,
@@ -122,7 +118,7 @@ final readonly class Figures
     private static function pounds(int|float $grams): string
     {
         $sign = $grams < 0 ? '−' : '';
-        $ounces = abs($grams) / self::GRAMS_IN_OUNCE;
+        $ounces = abs($grams) / WeightUnit::GRAMS_IN['oz'];
         if (\is_float($grams) && $ounces < 4) {
             return $sign.self::decimal($ounces, 2).' oz';
         }
@@ -166,7 +162,7 @@ final readonly class Figures
     public function elevation(int $meters): string
     {
         return $this->lengthUnit() === LengthUnit::Inches
-            ? number_format(10 * round($meters / (10 * self::METERS_IN_FOOT))).' ft'
+            ? number_format(10 * round($meters * 1000 / (10 * LengthUnit::MILLIMETERS_IN['ft']))).' ft'
             : number_format($meters).' m';
     }
 
@@ -174,7 +170,7 @@ final readonly class Figures
     public function capacity(int $kilograms): string
     {
         return $this->habits?->weightUnit() === WeightUnit::Pounds
-            ? 5 * (int) round(1000 * $kilograms / (5 * 16 * self::GRAMS_IN_OUNCE)).' lb'
+            ? 5 * (int) round(1000 * $kilograms / (5 * WeightUnit::GRAMS_IN['lb'])).' lb'
             : $kilograms.' kg';
     }
 
@@ -188,7 +184,7 @@ final readonly class Figures
 
     private function inUnitOfLength(float $millimeters): float
     {
-        return $millimeters / ($this->lengthUnit() === LengthUnit::Inches ? self::MILLIMETERS_IN_INCH : 10);
+        return $millimeters / LengthUnit::MILLIMETERS_IN[$this->lengthUnit()->value];
     }
 
     private function lengthUnit(): LengthUnit

@@ -104,7 +104,7 @@ final class OwnController extends FormController
             return $this->view($input);
         }
         $this->people->setLanguage($own, $language);
-        $this->locale->setLocale(($language ?? Language::English)->value);
+        $this->locale->setLocale($language->value ?? $request->getLocale());
 
         return $this->kept('own.language_kept', 'own');
     }

@@ -10,6 +10,7 @@ use Symfony\Component\HttpFoundation\RedirectResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Routing\Requirement\EnumRequirement;
 use Verjuicer\App\Platform\Page\BackPath;
 use Verjuicer\App\Platform\Wording\Language;
 use Verjuicer\App\Platform\Wording\ShownUnits;
@@ -32,7 +33,7 @@ final class ThemeController extends AbstractController
         return self::remembered(ShownUnits::COOKIE, $units, $this->back($request));
     }
 
-    #[Route('/language/{language}', name: 'language', requirements: ['language' => 'en|es'], methods: ['GET'])]
+    #[Route('/language/{language}', name: 'language', requirements: ['language' => new EnumRequirement(Language::class)], methods: ['GET'])]
     public function language(string $language, Request $request): Response
     {
         return self::remembered(Language::COOKIE, $language, $this->back($request));

@@ -32,7 +32,6 @@ final readonly class SettingsForm
 {
     private const LOWEST_M = -430;
     private const HIGHEST_M = 5500;
-    private const METERS_IN_FOOT = 0.3048;
 
     public function __construct(
         private SiteRules $rules,
@@ -223,7 +222,8 @@ final readonly class SettingsForm
         if (preg_match('/^([-−]?)(\d{1,5}|\d{1,2},\d{3})\s*(ft|feet|m|meters?)?$/Diu', $given, $part) === 1) {
             $number = (int) str_replace(',', '', $part[2]);
             $unit = ($part[3] ?? '') === '' ? $input->typed->getString('elevation_m_unit', 'm') : strtolower($part[3]);
-            $meters = (int) round($number * ($unit[0] === 'f' ? self::METERS_IN_FOOT : 1) * ($part[1] === '' ? 1 : -1));
+            $meters = (int) round($number * LengthUnit::MILLIMETERS_IN[$unit[0] === 'f' ? 'ft' : 'm'] / 1000);
+            $meters = $part[1] === '' ? $meters : -$meters;
             if ($meters >= self::LOWEST_M && $meters <= self::HIGHEST_M) {
                 return $meters;
             }

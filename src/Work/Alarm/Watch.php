@@ -71,7 +71,7 @@ final readonly class Watch
         $this->blocks->close($site);
         $this->closeDay($site);
         $this->seals->note($site);
-        $this->post->send($site);
+        $this->locale->runWithLocale($site->language->value, fn () => $this->post->send($site));
     }
 
     /** A day is closed by the first write after it; where nobody records anything, by this one. */

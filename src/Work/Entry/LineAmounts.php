@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Work\Entry;
 
+use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\Core\Event\FieldType;
 use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Event\Saying;
@@ -12,8 +13,6 @@ use Verjuicer\Core\Measure\Weight;
 /** Amounts in the log line: a number and its unit, "0.2 kg", "200g", "12 plates". */
 final readonly class LineAmounts
 {
-    /** Grams in each. */
-    private const UNITS = ['kg' => 1000.0, 'g' => 1.0, 'lb' => 453.59237, 'oz' => 28.349523125];
     private const MOST_GRAMS = 1_000_000;
 
     public function __construct(private LineWords $words)
@@ -53,7 +52,7 @@ final readonly class LineAmounts
     private function field(Kind $kind, Saying $saying, string $unit): ?string
     {
         foreach ($saying->amounts as $field) {
-            $units = $kind->fields[$field]->type === FieldType::Weight ? array_keys(self::UNITS) : [$field];
+            $units = $kind->fields[$field]->type === FieldType::Weight ? array_keys(WeightUnit::GRAMS_IN) : [$field];
             foreach ($units as $one) {
                 if ($this->words->isUnit($one, $unit)) {
                     return $field;
@@ -71,7 +70,7 @@ final readonly class LineAmounts
                 ? (int) $number
                 : null;
         }
-        foreach (self::UNITS as $one => $gramsInOne) {
+        foreach (WeightUnit::GRAMS_IN as $one => $gramsInOne) {
             $grams = (int) round($number * $gramsInOne);
             if ($this->words->isUnit($one, $unit)) {
                 return $grams >= 1 && $grams <= self::MOST_GRAMS ? Weight::ofGrams($grams) : null;

@@ -77,11 +77,14 @@ final class PlanScheduleController extends FormController
     {
         $plan = $this->find($plan);
         $input = $this->read($request, 'plan');
+        $dishes = $this->nextDay($this->sheets->of($plan))['dishes'] ?? [];
+        if ($dishes === []) {
+            $input->refuse('form', 'plan.no_longer');
+        }
         if (!$input->isGood()) {
             return $this->scheduled($plan, $input);
         }
-        $next = $this->nextDay($this->sheets->of($plan));
-        foreach ($next['dishes'] ?? [] as $dish) {
+        foreach ($dishes as $dish) {
             try {
                 $this->batches->make($dish, $this->account->get());
             } catch (Problem $problem) {

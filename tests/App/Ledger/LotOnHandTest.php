@@ -79,6 +79,7 @@ final class LotOnHandTest extends TestCase
         yield 'frozen here' => [false, true, ['cold_hold', 'freeze'], '2027-02-01'];
         yield 'thawing' => [true, true, ['thaw'], null];
         yield 'thawed, kept cold' => [true, true, ['thaw', 'cold_hold'], null];
+        yield 'frozen, then kept cold' => [true, true, ['freeze', 'cold_hold'], null];
         yield 'thawed and frozen again' => [true, true, ['thaw', 'freeze'], '2027-02-01'];
         yield 'never frozen' => [false, true, ['thaw'], '2027-02-01'];
     }

@@ -62,12 +62,15 @@ final class PlanTest extends KitchenTestCase
         $this->shape('Lamb shoulder', ['hold' => '', 'rest' => 'rack']);
         $aside = $this->schedule()->filter('aside');
         $held = $aside->filter('[data-held]')->text();
-        self::assertStringContainsString('Lamb shoulder is not started with them', $held);
+        self::assertStringContainsString('Lamb shoulder needs a decision first', $held);
         $this->client->followRedirects();
         $this->client->submit($aside->filter('.key-main')->form());
         $started = 'SELECT count(*)::int FROM plan_dish d JOIN product p ON p.id = d.product_id
             WHERE d.batch_id IS NOT NULL AND d.plan_id = ('.self::PLAN.') AND p.name = ';
         self::assertSame([1, 0], [$this->number("$started 'Goat leg'"), $this->number("$started 'Lamb shoulder'")]);
+        // Nothing is left that may be started so: a page of a moment before is told, not thanked.
+        $this->client->submit($aside->filter('.key-main')->form());
+        self::assertResponseStatusCodeSame(422);
         $page = $this->client->click($this->schedule()->filter('[data-held] a')->link());
         $form = $page->selectButton('Start this batch now')->form();
         $page = $this->client->submit($form);
