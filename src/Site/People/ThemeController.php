@@ -33,7 +33,12 @@ final class ThemeController extends AbstractController
         return self::remembered(ShownUnits::COOKIE, $units, $this->back($request));
     }
 
-    #[Route('/language/{language}', name: 'language', requirements: ['language' => new EnumRequirement(Language::class)], methods: ['GET'])]
+    #[Route(
+        '/language/{language}',
+        name: 'language',
+        requirements: ['language' => new EnumRequirement(Language::class)],
+        methods: ['GET'],
+    )]
     public function language(string $language, Request $request): Response
     {
         return self::remembered(Language::COOKIE, $language, $this->back($request));
