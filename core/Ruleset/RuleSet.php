@@ -52,12 +52,15 @@ final readonly class RuleSet
         return self::thresholdsIn($this->parts);
     }
 
-    /** @return non-empty-list<string> what we read into the code where it is silent; shown with the rule set */
+    /** @return non-empty-list<Interpretation> what we read into the code where it is silent; shown with the rule set */
     public function interpretations(): array
     {
+        $limits = $this->limits();
+        $rows = $this->get(CookingRules::class)->lowRoastRows;
+
         return [
-            $this->limits()->receivedFrozenInterpretation,
-            $this->get(CookingRules::class)->lowRoastRows->interpretation,
+            new Interpretation($limits->receivedFrozenInterpretation, $limits->receivedFrozen->threshold),
+            new Interpretation($rows->interpretation, $rows->below),
         ];
     }
 

@@ -22,6 +22,7 @@ use Symfony\Component\Process\Process;
 abstract class BrowserTestCase extends TestCase
 {
     protected const ROOT = __DIR__.'/../..';
+    protected const APP_ENV = 'prod';
 
     /** How long anything is waited for: the machine may be doing something else. */
     private const PATIENCE_S = 30;
@@ -67,7 +68,7 @@ abstract class BrowserTestCase extends TestCase
     /** @return array{Process, string} what serves at a port, and the address it is reached by */
     protected static function served(string $folder, int $port): array
     {
-        $environment = ['APP_ENV' => 'prod', 'APP_DEBUG' => '0', 'PORT' => (string) $port, 'FPM_CHILDREN' => '4'];
+        $environment = ['APP_ENV' => static::APP_ENV, 'APP_DEBUG' => '0', 'PORT' => (string) $port, 'FPM_CHILDREN' => '4'];
 
         return [
             new Process(['deploy/serve', $folder, '--no-worker'], self::ROOT, $environment, null, 600),

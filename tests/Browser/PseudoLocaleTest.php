@@ -9,14 +9,13 @@ use Symfony\Component\Process\Process;
 /** Every page with texts that are 40 % longer and accented, as those of a language still to come may be. */
 final class PseudoLocaleTest extends PageWalkCase
 {
-    protected static function served(string $folder, int $port): array
-    {
-        [$server, $address] = parent::served($folder, $port);
-        $environment = ['APP_ENV' => 'pseudo'];
-        (new Process([\PHP_BINARY, 'bin/console', 'cache:clear', '--quiet'], self::ROOT, $environment, null, 120))
-            ->mustRun();
+    protected const APP_ENV = 'pseudo';
 
-        return [$server->setEnv($environment + $server->getEnv()), $address];
+    public static function setUpBeforeClass(): void
+    {
+        (new Process([\PHP_BINARY, 'bin/console', 'cache:clear', '--quiet'], self::ROOT, ['APP_ENV' => 'pseudo'], null, 120))
+            ->mustRun();
+        parent::setUpBeforeClass();
     }
 
     public function testLongerTextsFitTheScreen(): void

@@ -6,6 +6,8 @@ namespace Verjuicer\Tests\Language;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Symfony\Component\Yaml\Yaml;
+use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /** Every word of the interface comes from the catalogues, and every text there is used, whole and easy to read. */
 final class LanguageTest extends TestCase
@@ -100,6 +102,22 @@ final class LanguageTest extends TestCase
     {
         foreach (Catalogue::languages() as $language) {
             yield $language => [$language];
+        }
+    }
+
+    #[DataProvider('languages')]
+    public function testSaysWhatARuleSetReadsIntoItsCode(string $language): void
+    {
+        /** @var array<string, string> $texts */
+        $texts = $language === 'en'
+            ? []
+            : Yaml::parseFile(\dirname(__DIR__, 2)."/translations/rulesets.$language.yaml");
+        $library = new RuleSetLibrary(\dirname(__DIR__, 2).'/rulesets');
+        foreach ($library->ids() as $id) {
+            foreach ($library->get($id)->interpretations() as $interpretation) {
+                $text = $language === 'en' ? $interpretation->text : $texts[$interpretation->text] ?? '';
+                self::assertStringContainsString('{limit}', $text, $interpretation->text);
+            }
         }
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Book\Packet;
 
 use Verjuicer\App\Platform\Progress\Remaining;
+use Verjuicer\App\Platform\Wording\Language;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 
@@ -22,6 +23,7 @@ final readonly class Packet
         public Instant $askedAt,
         public PacketScope $scope,
         public string $paper,
+        public Language $language,
         public int $done,
         public ?int $total,
         public ?Instant $finishedAt,

@@ -17,6 +17,7 @@ use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Page\ConfiguredAddress;
 use Verjuicer\App\Platform\Paging\PageKey;
+use Verjuicer\App\Platform\Wording\Language;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\People\PeopleLog;
 use Verjuicer\Core\Measure\LocalDate;
@@ -44,9 +45,14 @@ final class PacketController extends FormController
     #[Route('/packets', name: 'packets', methods: ['GET'])]
     public function list(Request $request): Response
     {
-        $today = LocalDate::ofInstant($this->now->instant(), $this->account->get()->site->zone());
-
-        $week = ['from' => $today->plusDays(-6)->iso(), 'to' => $today->iso(), 'paper' => 'Letter'];
+        $site = $this->account->get()->site;
+        $today = LocalDate::ofInstant($this->now->instant(), $site->zone());
+        $week = [
+            'from' => $today->plusDays(-6)->iso(),
+            'to' => $today->iso(),
+            'paper' => 'Letter',
+            'language' => $site->language->value,
+        ];
 
         return $this->view($this->blank($week), PageKey::parse($request->query->getString('after')));
     }
@@ -60,6 +66,7 @@ final class PacketController extends FormController
         $from = $input->day('from');
         $to = $input->day('to');
         $paper = $input->text('paper', true);
+        $language = $input->choice('language', Language::class);
         if ($from === null || $to === null || $from > $to) {
             $input->refuse('to', 'packet.problem.range');
         }
@@ -84,10 +91,11 @@ final class PacketController extends FormController
                 $this->now->instant(),
                 $scope->volume($id->toRfc4122(), $index + 1, \count($volumes), $ids),
                 $paper,
+                $language,
             );
         }
         if (\count($volumes) === 1) {
-            $this->packets->ask($id, $this->account->get(), $this->now->instant(), $scope, $paper);
+            $this->packets->ask($id, $this->account->get(), $this->now->instant(), $scope, $paper, $language);
         }
 
         return $this->redirectToRoute('packet', ['id' => $id->toRfc4122()], Response::HTTP_SEE_OTHER);

@@ -113,13 +113,13 @@ final readonly class PacketMaker
         };
     }
 
-    /** In the units and the language of its site, whoever asked for it. */
+    /** In the units of its site and one language, chosen by whoever asked for it. */
     public function make(Packet $packet): void
     {
         $site = $this->entities->find(Site::class, Uuid::fromString($packet->siteId));
         \assert($site !== null, 'a packet is of a site');
         $this->habits->workFor($site);
-        $this->locale->runWithLocale($site->language->value, fn () => $this->makeOf($packet, $site));
+        $this->locale->runWithLocale($packet->language->value, fn () => $this->makeOf($packet, $site));
     }
 
     private function makeOf(Packet $packet, Site $site): void

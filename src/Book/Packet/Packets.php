@@ -10,6 +10,7 @@ use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Paging\Page;
 use Verjuicer\App\Platform\Paging\PageKey;
+use Verjuicer\App\Platform\Wording\Language;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Tenancy\Tenant;
@@ -20,7 +21,7 @@ final readonly class Packets
 {
     private const MOST = 1000;
     private const COLUMNS = <<<'SQL'
-    p.id, extract(epoch FROM p.at)::bigint AS at, p.scope, p.paper, p.done, p.total, extract(epoch
+    p.id, extract(epoch FROM p.at)::bigint AS at, p.scope, p.paper, p.language, p.done, p.total, extract(epoch
       FROM p.finished_at)::bigint AS finished_at, p.problem,
     extract(epoch FROM p.expires_at)::bigint AS expires_at, p.site_id, a.initials AS by, p.sha256
     SQL;
@@ -32,11 +33,21 @@ final readonly class Packets
     ) {
     }
 
-    /** Asks for it; it is made by the worker. The same again is made once. */
-    public function ask(Uuid $id, Account $by, Instant $now, PacketScope $scope, string $paper): void
-    {
+    /**
+     * Asks for it; it is made by the worker. The same again is made once.
+     *
+     * @param Language|null $language null for that of the site
+     */
+    public function ask(
+        Uuid $id,
+        Account $by,
+        Instant $now,
+        PacketScope $scope,
+        string $paper,
+        ?Language $language = null,
+    ): void {
         $this->connection->executeStatement(
-            'INSERT INTO packet (id, site_id, account_id, at, scope, paper) VALUES (?, ?, ?, ?, ?, ?) '
+            'INSERT INTO packet (id, site_id, account_id, at, scope, paper, language) VALUES (?, ?, ?, ?, ?, ?, ?) '
             .'ON CONFLICT (id) DO NOTHING',
             [
                 $id->toRfc4122(),
@@ -45,6 +56,7 @@ final readonly class Packets
                 $now->rfc3339(),
                 $scope->json(),
                 $paper,
+                ($language ?? $by->site->language)->value,
             ],
         );
         $this->bus->dispatch(new MakePacket($id->toRfc4122()));
@@ -196,7 +208,7 @@ final readonly class Packets
     {
         $columns = self::COLUMNS;
         /**
-         * @var list<array{id: string, at: int, scope: string, paper: string, done: int, total: int|null,
+         * @var list<array{id: string, at: int, scope: string, paper: string, language: string, done: int, total: int|null,
          *     finished_at: int|null, problem: string|null, expires_at: int|null, site_id: string, by: string,
          *     sha256: string|null}> $rows
          */
@@ -212,6 +224,7 @@ final readonly class Packets
                 Instant::ofEpoch($row['at']),
                 PacketScope::ofJson($row['scope']),
                 $row['paper'],
+                Language::from($row['language']),
                 $row['done'],
                 $row['total'],
                 $row['finished_at'] === null ? null : Instant::ofEpoch($row['finished_at']),

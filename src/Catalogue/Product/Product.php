@@ -93,6 +93,7 @@ class Product
         return $this->spots[0]['name'] ?? self::SPOT;
     }
 
+    /** In the unit of the kitchen, to whole degrees where it was given in the other one. */
     public function doneness(): ?Doneness
     {
         if ($this->doneness === []) {
@@ -101,10 +102,17 @@ class Product
         $unit = TemperatureUnit::from($this->doneness['unit']);
 
         return new Doneness(
-            Temperature::ofTenths($this->doneness['from'], $unit),
-            Temperature::ofTenths($this->doneness['to'], $unit),
+            $this->inKitchensUnit(Temperature::ofTenths($this->doneness['from'], $unit)),
+            $this->inKitchensUnit(Temperature::ofTenths($this->doneness['to'], $unit)),
             $this->doneness['feel'],
         );
+    }
+
+    private function inKitchensUnit(Temperature $temperature): Temperature
+    {
+        return $temperature->unit === $this->site->unit
+            ? $temperature
+            : Temperature::ofTenths(10 * (int) round($temperature->inOtherUnit()->tenths / 10), $this->site->unit);
     }
 
     public function heardSince(): ?Instant

@@ -82,11 +82,21 @@ final readonly class Products
                     $doneness[2],
                 ),
             );
-            $product->wrap = $wrap;
+            $product->wrap = self::inUnit($wrap, $site->unit);
             $product->rest = $rest;
             $this->entities->persist($products[$name] = $product);
         }
 
         return $products;
+    }
+
+    /** A text of the catalogue with its degrees in the unit of the kitchen. */
+    private static function inUnit(string $text, TemperatureUnit $unit): string
+    {
+        return $unit === TemperatureUnit::Fahrenheit ? $text : (string) preg_replace_callback(
+            '/(\d+) °F/u',
+            static fn (array $found): string => round(Temperature::fahrenheit($found[1])->inOtherUnit()->tenths / 10).' °C',
+            $text,
+        );
     }
 }

@@ -12,7 +12,7 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 
 /**
  * What there is in a made-up kitchen and what happened in it. Minutes count from the moment it is loaded; most lie
- * before it.
+ * before it. Temperatures are in the unit of the kitchen.
  */
 final readonly class Story
 {
@@ -23,12 +23,12 @@ final readonly class Story
      *     kind, grams on a kilogram, and ingredients: name, parts, cents a kilogram, allergens
      * @param list<array{string, Holding, int}> $holdUnits name, kind, minutes between checks
      * @param array<string, array{string, string, string, string}> $thermometers kind, serial, range and holder by label
-     * @param array<string, list<array{int, string, float}>> $checks minutes, method and °F read, by label
+     * @param array<string, list<array{int, string, float}>> $checks minutes, method and what was read, by label
      * @param list<array{string, Oven, int}> $pits name, kind, kilograms
-     * @param array<string, list<array{int, string, string, int|null}>> $pitLog minutes, login, sign and °F, by pit
+     * @param array<string, list<array{int, string, string, int|null}>> $pitLog minutes, login, sign and temperature, by pit
      * @param list<array{ int, string, string, string, string, int, int, int, float|null, bool, string|null, int, bool,
      *     string|null, list<array{int, string, string}>
-     * }> $lots minutes, login, supplier, product, number, pieces, grams of all, cents, °F, frozen, thermometer, days to
+     * }> $lots minutes, login, supplier, product, number, pieces, grams of all, cents, temperature, frozen, thermometer, days to
      * its use-by, accepted, reason, and moves: minutes, kind, place
      * @param list<array{int, string, int, int|null, string|null, int|null, list<array{int, string, string}>}> $batches
      *     tag, product, pieces, grams of one, lot, minutes until it is wanted, and entries: minutes, login, what is

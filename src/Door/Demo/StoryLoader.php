@@ -236,7 +236,7 @@ final class StoryLoader
                     $this->writtenDown($minutes),
                     $method,
                     $expected,
-                    Temperature::fahrenheit((string) $read),
+                    Temperature::parse((string) $read, $site->unit),
                 ));
             }
         }
@@ -250,7 +250,7 @@ final class StoryLoader
             $this->entities->persist($pit);
             $this->entities->flush();
             foreach ($story->pitLog[$name] ?? [] as [$minutes, $login, $sign, $degrees]) {
-                $temp = $degrees === null ? null : Temperature::fahrenheit((string) $degrees);
+                $temp = $degrees === null ? null : Temperature::parse((string) $degrees, $site->unit);
                 $this->step($minutes, fn () => $this->pits->add(
                     Uuid::v7(),
                     $pit,
@@ -353,7 +353,7 @@ final class StoryLoader
                     $grams,
                     $cents,
                     $isFrozen,
-                    $degrees === null ? null : Temperature::fahrenheit((string) $degrees),
+                    $degrees === null ? null : Temperature::parse((string) $degrees, $site->unit),
                     $thermometer,
                     new \DateTimeImmutable($at->plus(Span::ofHours(24 * $days))->rfc3339()),
                     $isAccepted,

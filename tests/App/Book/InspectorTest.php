@@ -15,6 +15,7 @@ use Verjuicer\App\Book\Packet\PacketScope;
 use Verjuicer\App\Book\Paper\ProcedureLog;
 use Verjuicer\App\Platform\Machine\MachineStates;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\Language;
 use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
@@ -33,6 +34,7 @@ final class InspectorTest extends KitchenTestCase
             $asked,
             new PacketScope('2026-01-01', '2026-01-02'),
             'A4',
+            Language::English,
             $done,
             $total,
             null,

@@ -8,20 +8,21 @@ use Verjuicer\App\Door\Demo\DemoDuty;
 use Verjuicer\App\Door\Demo\DemoKitchen;
 use Verjuicer\App\Door\Demo\DemoPlans;
 use Verjuicer\App\Door\Demo\DemoSensors;
+use Verjuicer\App\Door\Demo\Story;
 use Verjuicer\App\Door\Demo\StoryLoader;
 use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\App\Work\Alarm\Watch;
 
-/** The demo kitchen in the place of the tests' own. */
+/** The demo kitchen, or another one, in the place of the tests' own. */
 trait DemoInTests
 {
     /** @return array<string, string> the secrets of its sensors by name, and under "reads" a token that reads */
-    private function loadTheDemo(): array
+    private function loadTheDemo(?Story $story = null): array
     {
         $this->asOwner();
         $this->connection()->executeStatement('UPDATE site SET is_practice = false');
         $this->connection()->executeStatement("UPDATE person SET login = login || '-of-tests'");
-        $site = $this->service(StoryLoader::class)->load(DemoKitchen::story());
+        $site = $this->service(StoryLoader::class)->load($story ?? DemoKitchen::story());
         $this->service(DemoPlans::class)->load($site);
         $this->service(DemoDuty::class)->load($site);
         $secrets = $this->service(DemoSensors::class)->load($site);

@@ -6,10 +6,12 @@ namespace Verjuicer\Tests\App\Door;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
+use Symfony\Component\Process\Process;
 use Symfony\Component\Routing\Exception\ExceptionInterface;
 use Symfony\Component\Routing\RouterInterface;
 use Verjuicer\App\Platform\Wording\ShownUnits;
 use Verjuicer\Tests\App\KitchenTestCase;
+use Verjuicer\Tests\Kitchen\MetricKitchen;
 
 /**
  * Follows every link of every page of a kitchen, and sends every form empty and with each of its fields wrong. Nothing
@@ -24,16 +26,17 @@ final class WholeWalkTest extends KitchenTestCase
     private const OF_DAYS = ['day' => 8, 'trend' => 12, 'board' => 20, 'search' => 12, 'recall' => 12, 'what_if' => 8];
 
     /** Answers that are files, or take the walker out of the kitchen. */
-    private const NOT_WALKED = [
-        'logout', 'site_enter', 'who', 'who_is', 'packet_pdf', 'label_pdf', 'paper_pdf', 'export',
-    ];
+    private const NOT_WALKED = ['logout', 'site_enter', 'who', 'who_is', 'export'];
+
+    /** Papers of which this many are read. */
+    private const PAPERS = ['packet_pdf' => 1, 'label_pdf' => 3, 'paper_pdf' => 20];
 
     private const WRONG = '☠ <b>"\'{{ 7*7 }} %n 99999999999999999999';
 
     /** @var array<string, true> */
     private array $walked = [];
     private int $mostOfARoute = 0;
-    private bool $isDemo = false;
+    private string $kitchen = '';
     private string $language = 'en';
 
     /** @var array<string, int> */
@@ -51,14 +54,17 @@ final class WholeWalkTest extends KitchenTestCase
     public function testNothingFailsWhereverALinkLeads(string $kitchen, string $login, string $language): void
     {
         $this->language = $language;
-        $this->isDemo = $kitchen === 'demo';
-        if ($this->isDemo) {
-            $this->loadTheDemo();
+        $this->kitchen = $kitchen;
+        if ($kitchen !== 'test') {
+            $this->loadTheDemo($kitchen === 'metric' ? MetricKitchen::story() : null);
         }
         // Thousands of requests: one kernel, its services reset between them.
         $this->client->disableReboot();
         $this->logIn($login);
         $this->mostOfARoute = self::OF_A_ROUTE[$login];
+        if ($kitchen !== 'test') {
+            $this->askForAPacket();
+        }
         $waiting = ['/'];
         $this->walked = ['/' => true];
         while (($path = array_shift($waiting)) !== null) {
@@ -88,7 +94,16 @@ final class WholeWalkTest extends KitchenTestCase
         yield 'the demo, its manager' => ['demo', 'dell', 'en'];
         yield 'the kitchen of the tests, its owner' => ['test', 'ona', 'en'];
         yield 'the kitchen of the tests, a reader' => ['test', 'wynn', 'en'];
-        yield 'the kitchen of the tests, its owner, in Spanish' => ['test', 'ona', 'es'];
+        yield 'a metric kitchen, its owner, in Spanish' => ['metric', 'ona', 'es'];
+    }
+
+    /** Of all there is, in the language of the walk, which opens it. */
+    private function askForAPacket(): void
+    {
+        $page = $this->client->request('GET', '/packets', server: ['HTTP_ACCEPT_LANGUAGE' => $this->language]);
+        $form = $page->filter('main form')->form(['from' => '2026-11-20', 'language' => $this->language]);
+        $this->client->submit($form);
+        self::assertResponseRedirects();
     }
 
     /** Each form once: empty, and with each field wrong while the others are as the page filled them. */
@@ -210,18 +225,25 @@ final class WholeWalkTest extends KitchenTestCase
 
             return false;
         }
-        if (!str_contains((string) $response->headers->get('Content-Type'), 'html') || $response->isRedirect()) {
+        $type = (string) $response->headers->get('Content-Type');
+        if ($type === 'application/pdf') {
+            $words = (new Process(['pdftotext', '-', '-'], null, null, $page))->mustRun()->getOutput();
+            foreach ([...$this->foreignUnits($words), ...$this->rawKeys($words)] as $shown) {
+                $this->faults[] = "$said: prints $shown";
+            }
+        }
+        if (!str_contains($type, 'html') || $response->isRedirect()) {
             return false;
         }
         if (preg_match('/<html lang="(\w+)"/', $page, $found) === 1 && $found[1] !== $this->language) {
             $this->faults[] = "$said: is in {$found[1]}";
         }
-        foreach ($this->rawKeys($page) as $key) {
+        foreach ($this->rawKeys(self::shownWords($page)) as $key) {
             $this->faults[] = "$said: shows the key $key";
         }
         // The settings name every unit, and so does what is said of a wrong entry.
         if (preg_match('#^GET (?!/sites?(?:/new)?$)(?!.* is wrong$)#', $said) === 1) {
-            foreach ($this->foreignUnits($page) as $shown) {
+            foreach ($this->foreignUnits(self::shownWords($page)) as $shown) {
                 $this->faults[] = "$said: shows $shown";
             }
         }
@@ -229,19 +251,23 @@ final class WholeWalkTest extends KitchenTestCase
         return true;
     }
 
-    /** @return list<string> figures in a unit that the kitchen does not work in: the demo in US customary ones */
-    private function foreignUnits(string $page): array
+    /** @return list<string> figures in a unit that the kitchen does not work in */
+    private function foreignUnits(string $words): array
     {
-        $foreign = $this->isDemo ? '(?:kg|g|g\/kg|cm|mm|m|°C)' : '(?:lb|oz|oz\/lb|ft)';
-        preg_match_all('/[\d.,]+ ?'.$foreign.'(?![\w\/])/u', self::shownWords($page), $figures);
-        $foreign = $this->isDemo ? '/\b(?:[01]\d|2[0-3]):[0-5]\d\b(?! ?[ap]m)/' : '/\d [ap]m\b/';
-        preg_match_all($foreign, self::shownWords($page), $times);
+        $foreign = match ($this->kitchen) {
+            'demo' => '(?:kg|g|g\/kg|cm|mm|m|ml|l|hPa|°C)',
+            'metric' => '(?:lb|oz|oz\/lb|ft|in|gal|°F)',
+            default => '(?:lb|oz|oz\/lb|ft)',
+        };
+        preg_match_all('/[\d.,]+ ?'.$foreign.'(?![\w\/])/u', $words, $figures);
+        $foreign = $this->kitchen === 'demo' ? '/\b(?:[01]\d|2[0-3]):[0-5]\d\b(?!\s?[ap]m)/' : '/\d [ap]m\b/';
+        preg_match_all($foreign, $words, $times);
 
         return array_values(array_unique(array_merge($figures[0], $times[0])));
     }
 
     /** @return list<string> what reads like the key of a translation: the first part is one that there is */
-    private function rawKeys(string $page): array
+    private function rawKeys(string $words): array
     {
         self::$tops ??= implode('|', array_unique(array_map(
             static fn (string $line): string => explode(':', $line)[0],
@@ -253,7 +279,6 @@ final class WholeWalkTest extends KitchenTestCase
                 static fn (mixed $line): bool => \is_string($line) && preg_match('/^[a-z_]+:/', $line) === 1,
             ),
         )));
-        $words = self::shownWords($page);
         $key = '/(?<![\w.@\/-])(?:'.self::$tops.')(?:\.[a-z_0-9]+)+(?:\.[a-z_ ]+)?(?![\w@(\/])/';
         preg_match_all($key, $words, $found);
 
@@ -287,7 +312,9 @@ final class WholeWalkTest extends KitchenTestCase
         }
         $this->ofRoute[$route] = ($this->ofRoute[$route] ?? 0) + 1;
 
-        return $this->ofRoute[$route] > min(self::OF_DAYS[$route] ?? 100, $this->mostOfARoute) ? null : $to;
+        $most = self::PAPERS[$route] ?? min(self::OF_DAYS[$route] ?? 100, $this->mostOfARoute);
+
+        return $this->ofRoute[$route] > $most ? null : $to;
     }
 
     private function route(string $address, string $method): ?string
