@@ -68,7 +68,12 @@ abstract class BrowserTestCase extends TestCase
     /** @return array{Process, string} what serves at a port, and the address it is reached by */
     protected static function served(string $folder, int $port): array
     {
-        $environment = ['APP_ENV' => static::APP_ENV, 'APP_DEBUG' => '0', 'PORT' => (string) $port, 'FPM_CHILDREN' => '4'];
+        $environment = [
+            'APP_ENV' => static::APP_ENV,
+            'APP_DEBUG' => '0',
+            'PORT' => (string) $port,
+            'FPM_CHILDREN' => '4',
+        ];
 
         return [
             new Process(['deploy/serve', $folder, '--no-worker'], self::ROOT, $environment, null, 600),

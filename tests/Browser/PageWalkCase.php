@@ -175,7 +175,8 @@ abstract class PageWalkCase extends BrowserTestCase
             const faults = [];
             const heads = document.querySelectorAll('h1').length;
             if (heads !== 1) faults.push(`${heads} h1`);
-            if (!/^\S.+ · (Verjuicer|Ṽéŕĵûîçéŕ ~*)$/.test(document.title.trim())) faults.push(`title "${document.title}"`);
+            const title = document.title.trim();
+            if (!/^\S.+ · (Verjuicer|Ṽéŕĵûîçéŕ ~*)$/.test(title)) faults.push(`title "${title}"`);
             return faults;
             JS,
         );
@@ -207,7 +208,7 @@ abstract class PageWalkCase extends BrowserTestCase
         return array_values(array_filter(\is_array($found) ? $found : [], \is_string(...)));
     }
 
-    /** @return array<string, list<string>> by page: what is wrong with it in another language, on a phone and on a tablet */
+    /** @return array<string, list<string>> faults of each page in another language, on a phone and a tablet */
     protected function faultsInLanguage(string $language): array
     {
         $wrong = [];

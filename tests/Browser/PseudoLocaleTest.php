@@ -13,8 +13,8 @@ final class PseudoLocaleTest extends PageWalkCase
 
     public static function setUpBeforeClass(): void
     {
-        (new Process([\PHP_BINARY, 'bin/console', 'cache:clear', '--quiet'], self::ROOT, ['APP_ENV' => 'pseudo'], null, 120))
-            ->mustRun();
+        $clear = [\PHP_BINARY, 'bin/console', 'cache:clear', '--quiet'];
+        (new Process($clear, self::ROOT, ['APP_ENV' => self::APP_ENV], null, 120))->mustRun();
         parent::setUpBeforeClass();
     }
 

@@ -208,9 +208,9 @@ final readonly class Packets
     {
         $columns = self::COLUMNS;
         /**
-         * @var list<array{id: string, at: int, scope: string, paper: string, language: string, done: int, total: int|null,
-         *     finished_at: int|null, problem: string|null, expires_at: int|null, site_id: string, by: string,
-         *     sha256: string|null}> $rows
+         * @var list<array{id: string, at: int, scope: string, paper: string, language: string, done: int,
+         *     total: int|null, finished_at: int|null, problem: string|null, expires_at: int|null, site_id: string,
+         *     by: string, sha256: string|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT $columns FROM packet p JOIN account a ON a.id = p.account_id WHERE $where ORDER BY p.at DESC, "

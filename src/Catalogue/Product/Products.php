@@ -95,7 +95,11 @@ final readonly class Products
     {
         return $unit === TemperatureUnit::Fahrenheit ? $text : (string) preg_replace_callback(
             '/(\d+) °F/u',
-            static fn (array $found): string => round(Temperature::fahrenheit($found[1])->inOtherUnit()->tenths / 10).' °C',
+            static function (array $found): string {
+                $celsius = Temperature::fahrenheit($found[1])->inOtherUnit();
+
+                return round($celsius->tenths / 10).' °C';
+            },
             $text,
         );
     }

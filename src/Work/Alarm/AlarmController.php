@@ -14,6 +14,7 @@ use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\EveryLanguage;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\People\CurrentAccount;
 
@@ -30,6 +31,7 @@ final class AlarmController extends FormController
         private readonly AlarmLines $lines,
         private readonly Lanes $lanes,
         private readonly CurrentAccount $account,
+        private readonly EveryLanguage $languages,
         private readonly TranslatorInterface $translator,
         private readonly Now $now,
     ) {
@@ -111,7 +113,7 @@ final class AlarmController extends FormController
             return $this->kept('entry.problem.expired', 'alarms');
         }
         $by = $this->account->get();
-        $alarm = $this->ledger->write($by->site, fn (): ?Alarm => $this->alarms->raise($by->site, new Cause(
+        $inEach = $this->languages->of(fn (): Cause => new Cause(
             Watch::TEST.$this->now->instant()->epoch,
             Level::Act,
             $this->translator->trans('alarm.test.words', ['{by}' => $by->initials]),
@@ -119,7 +121,9 @@ final class AlarmController extends FormController
             null,
             null,
             $this->generateUrl('alarms'),
-        )));
+        ));
+        $raise = fn (): ?Alarm => $this->alarms->raise($by->site, $inEach[$by->site->language->value], $inEach);
+        $alarm = $this->ledger->write($by->site, $raise);
 
         return $alarm === null
             ? $this->redirectToRoute('alarms', status: Response::HTTP_SEE_OTHER)

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\App\Work\Alarm;
 
 use Doctrine\DBAL\Connection;
+use Symfony\Component\Translation\LocaleSwitcher;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Platform\Now;
@@ -21,7 +22,7 @@ final readonly class Alarms
 {
     private const MOST = 2000;
     private const SELECT = <<<'SQL'
-    SELECT a.id, a.cause, a.level, a.words, a.does, extract(epoch FROM a.until_at)::bigint AS until_at, a.batch_id,
+    SELECT a.id, a.cause, a.level, a.words, a.does, a.texts, extract(epoch FROM a.until_at)::bigint AS until_at, a.batch_id,
            a.door, a.effects, extract(epoch FROM a.raised_at)::bigint AS raised_at,
            extract(epoch FROM a.over_at)::bigint AS over_at, extract(epoch FROM a.taken_at)::bigint AS taken_at,
            a.taken_by, extract(epoch FROM a.settled_at)::bigint AS settled_at,
@@ -30,8 +31,12 @@ final readonly class Alarms
     FROM alarm a
     SQL;
 
-    public function __construct(private Connection $connection, private Ledger $ledger, private Now $now)
-    {
+    public function __construct(
+        private Connection $connection,
+        private Ledger $ledger,
+        private LocaleSwitcher $locale,
+        private Now $now,
+    ) {
     }
 
     /** @return list<Alarm> those that still ask for somebody, the most urgent first */
@@ -124,20 +129,24 @@ final readonly class Alarms
     /**
      * Raises one; within a write. What was over and is so again asks for somebody again.
      *
+     * @param Cause $cause in the language of the site, which is recorded
+     * @param array<string, Cause> $inEach the same by language: who reads the alarm or is sent it, reads their own
+     *
      * @return Alarm|null null where this cause asks for somebody already, or was settled
      */
-    public function raise(Site $site, Cause $cause): ?Alarm
+    public function raise(Site $site, Cause $cause, array $inEach): ?Alarm
     {
         $id = Uuid::v7()->toRfc4122();
         $now = $this->now->instant();
         $isNew =
             $this->connection->executeStatement(
                 <<<'SQL'
-                INSERT INTO alarm (id, site_id, cause, level, words, does, until_at, batch_id, door, effects, raised_at,
+                INSERT INTO alarm (id, site_id, cause, level, words, does, until_at, batch_id, door, effects, texts, raised_at,
                   next_step_at)
-                VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+                VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
                 ON CONFLICT (site_id, cause) DO UPDATE SET over_at = NULL, taken_at = NULL, taken_by = NULL,
                   put_off_until = NULL, step = 0, raised_at = excluded.raised_at, effects = excluded.effects,
+                  texts = excluded.texts,
                   next_step_at = excluded.next_step_at
                 WHERE alarm.over_at IS NOT NULL AND alarm.settled_at IS NULL
                 SQL,
@@ -152,6 +161,7 @@ final readonly class Alarms
                     $cause->batchId,
                     $cause->door,
                     json_encode($cause->effects, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE),
+                    self::texts($inEach),
                     $now->rfc3339(),
                     $now->rfc3339(),
                 ],
@@ -168,14 +178,26 @@ final readonly class Alarms
     /**
      * What more follows from a cause that lasts.
      *
-     * @param list<string> $effects
+     * @param array<string, Cause> $inEach
      */
-    public function effects(Alarm $alarm, array $effects): void
+    public function effects(Alarm $alarm, Cause $cause, array $inEach): void
     {
-        $this->connection->executeStatement('UPDATE alarm SET effects = ? WHERE id = ?', [
-            json_encode($effects, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE),
+        $this->connection->executeStatement('UPDATE alarm SET effects = ?, texts = ? WHERE id = ?', [
+            json_encode($cause->effects, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE),
+            self::texts($inEach),
             $alarm->id,
         ]);
+    }
+
+    /** @param array<string, Cause> $inEach */
+    private static function texts(array $inEach): string
+    {
+        $texts = array_map(
+            static fn (Cause $one): array => ['words' => $one->words, 'does' => $one->does, 'effects' => $one->effects],
+            $inEach,
+        );
+
+        return json_encode($texts, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_UNICODE | \JSON_FORCE_OBJECT);
     }
 
     /** What raised it is no longer so. */
@@ -289,27 +311,32 @@ final readonly class Alarms
     private function read(string $rest, array $parameters): array
     {
         /**
-         * @var list<array{id: string, cause: string, level: string, words: string, does: string, until_at: int|null,
+         * @var list<array{id: string, cause: string, level: string, words: string, does: string, texts: string, until_at: int|null,
          *     batch_id: string|null, door: string, effects: string, raised_at: int, over_at: int|null,
          *     taken_at: int|null, taken_by: string|null, settled_at: int|null, put_off_until: int|null, step: int,
          *     next_step_at: int|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(self::SELECT.' '.$rest, $parameters);
 
-        return array_map(static function (array $row): Alarm {
+        $language = $this->locale->getLocale();
+
+        return array_map(static function (array $row) use ($language): Alarm {
             /** @var list<string> $effects */
             $effects = json_decode($row['effects'], true, flags: \JSON_THROW_ON_ERROR);
+            /** @var array<string, array{words: string, does: string, effects: array<int, string>}> $texts */
+            $texts = json_decode($row['texts'], true, flags: \JSON_THROW_ON_ERROR);
+            $text = $texts[$language] ?? ['words' => $row['words'], 'does' => $row['does'], 'effects' => $effects];
 
             return new Alarm(
                 $row['id'],
                 $row['cause'],
                 Level::from($row['level']),
-                $row['words'],
-                $row['does'],
+                $text['words'],
+                $text['does'],
                 self::instant($row['until_at']),
                 $row['batch_id'],
                 $row['door'],
-                $effects,
+                array_values($text['effects']),
                 Instant::ofEpoch($row['raised_at']),
                 self::instant($row['over_at']),
                 self::instant($row['taken_at']),

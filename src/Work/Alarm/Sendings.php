@@ -6,6 +6,7 @@ namespace Verjuicer\App\Work\Alarm;
 
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
+use Symfony\Component\Translation\LocaleSwitcher;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
@@ -13,7 +14,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 
 /**
- * What has to be told to whom: written down with what it is told for, sent afterwards, tried again
+ * What has to be told to whom, in their language: written down with what it is told for, sent afterwards, tried again
  * until it is handed on or somebody has the alarm.
  * One to one person over one channel for one step is one message, whoever writes it down and however often.
  */
@@ -28,6 +29,7 @@ final readonly class Sendings
         private Connection $connection,
         private Gateway $gateway,
         private Alarms $alarms,
+        private LocaleSwitcher $locale,
         private Now $now,
     ) {
     }
@@ -69,12 +71,14 @@ final readonly class Sendings
     {
         /**
          * @var list<array{id: string, alarm_id: string, channel: string, address: string, initials: string,
-         *     tries: int}>
+         *     tries: int, language: string}>
          */
         $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'
-            SELECT s.id, s.alarm_id, s.channel, s.address, coalesce(a.initials, '') AS initials, s.tries
-            FROM alarm_sending s JOIN alarm l ON l.id = s.alarm_id LEFT JOIN account a ON a.id = s.account_id
+            SELECT s.id, s.alarm_id, s.channel, s.address, coalesce(a.initials, '') AS initials, s.tries,
+                   coalesce(p.language, t.language) AS language
+            FROM alarm_sending s JOIN alarm l ON l.id = s.alarm_id JOIN site t ON t.id = s.site_id
+            LEFT JOIN account a ON a.id = s.account_id LEFT JOIN person p ON p.id = a.person_id
             WHERE s.site_id = ? AND s.sent_at IS NULL AND s.next_try_at <= ? AND s.channel IN (?)
               AND l.over_at IS NULL AND l.settled_at IS NULL AND l.taken_at IS NULL
             ORDER BY s.tries, s.made_at, s.id LIMIT 50
@@ -90,7 +94,10 @@ final readonly class Sendings
         $began = microtime(true);
         $handed = [];
         foreach ($rows as $row) {
-            $alarm = $this->alarms->find($site, $row['alarm_id']);
+            $alarm = $this->locale->runWithLocale(
+                $row['language'],
+                fn (): ?Alarm => $this->alarms->find($site, $row['alarm_id']),
+            );
             if ($alarm === null || microtime(true) - $began > self::PATIENCE) {
                 continue;
             }

@@ -12,6 +12,7 @@ use Verjuicer\App\Ledger\Chain\SiteDays;
 use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Ledger\Series\SeriesBlocks;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Platform\Wording\EveryLanguage;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
@@ -39,6 +40,7 @@ final readonly class Watch
         private Ledger $ledger,
         private Now $now,
         private LocaleSwitcher $locale,
+        private EveryLanguage $languages,
     ) {
     }
 
@@ -90,30 +92,50 @@ final readonly class Watch
 
     private function raise(Site $site): void
     {
-        $causes = [];
-        foreach ($this->causes->of($site) as $cause) {
-            $causes[$cause->key] = $cause;
-        }
+        $causes = $this->causes($site);
         $open = [];
         foreach ($this->alarms->open($site) as $alarm) {
             $open[$alarm->cause] = $alarm;
         }
+        $changed = [];
         foreach ($open as $key => $alarm) {
             $cause = $causes[$key] ?? null;
             if ($cause === null && !str_starts_with($key, self::TEST)) {
                 $this->alarms->over($site, $alarm);
             } elseif ($cause !== null && $cause->effects !== $alarm->effects) {
-                $this->alarms->effects($alarm, $cause->effects);
+                $changed[$key] = $cause;
             }
         }
         $new = array_diff_key($causes, $open);
+        if ($new === [] && $changed === []) {
+            return; // as at nearly every look: the other languages are not asked
+        }
+        $inEach = $this->languages->of(fn (): array => $this->causes($site));
+        $ofOne = static fn (string $key): array => array_filter(array_map(
+            static fn (array $all): ?Cause => $all[$key] ?? null,
+            $inEach,
+        ));
+        foreach ($changed as $key => $cause) {
+            $this->alarms->effects($open[$key], $cause, $ofOne($key));
+        }
         if ($new !== []) {
-            $this->ledger->write($site, function () use ($site, $new): void {
-                foreach ($new as $cause) {
-                    $this->alarms->raise($site, $cause);
+            $this->ledger->write($site, function () use ($site, $new, $ofOne): void {
+                foreach ($new as $key => $cause) {
+                    $this->alarms->raise($site, $cause, $ofOne($key));
                 }
             });
         }
+    }
+
+    /** @return array<string, Cause> by key */
+    private function causes(Site $site): array
+    {
+        $causes = [];
+        foreach ($this->causes->of($site) as $cause) {
+            $causes[$cause->key] = $cause;
+        }
+
+        return $causes;
     }
 
     /** Tells whoever is next, of each alarm whose time for that has come; the first at once. */

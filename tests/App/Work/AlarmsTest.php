@@ -74,6 +74,30 @@ final class AlarmsTest extends KitchenTestCase
         }
     }
 
+    public function testWhoeverIsToldReadsTheirOwnLanguageAndTheRecordThatOfTheSite(): void
+    {
+        $account = $this->logIn();
+        $this->overheard();
+        $this->asOwner();
+        $this->connection()->executeStatement(
+            "UPDATE person SET language = 'es' WHERE id IN (SELECT a.person_id FROM account a
+             JOIN account_contact c ON c.account_id = a.id WHERE c.phone = '+1 555 0101')",
+        );
+        $this->connection()->executeStatement('SET ROLE verjuicer_app');
+        [$pit] = $this->deadOven($account);
+        $told = implode(' ', array_filter(array_column($this->given, 'words'), \is_string(...)));
+        self::assertStringContainsString("El ahumador $pit pierde calor", $told);
+        self::assertStringContainsString('Ficha', $told, 'what follows from it, too');
+        $alarm = $this->raised('pit:');
+        self::assertStringContainsString("Pit $pit is losing heat", $alarm->words);
+        $raised = $this->service(Alarms::class)->history($alarm->id)[0];
+        self::assertStringContainsString("Pit $pit is losing heat", $raised->words);
+        $page = $this->client
+            ->request('GET', '/alarms/'.$alarm->id, server: ['HTTP_ACCEPT_LANGUAGE' => 'es'])
+            ->filter('h1')->text();
+        self::assertStringContainsString("El ahumador $pit pierde calor", $page);
+    }
+
     /** The chicken has been on a drum 100 °F under its set point for hours. */
     public function testAPitFarUnderItsSetPointIsAnAlarmOfItsOwn(): void
     {
