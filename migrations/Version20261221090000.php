@@ -16,8 +16,7 @@ final class Version20261221090000 extends AbstractMigration
 
     public function up(Schema $schema): void
     {
-        $this->addSql('ALTER TABLE packet ADD language VARCHAR(2) DEFAULT NULL');
+        $this->addSql("ALTER TABLE packet ADD language VARCHAR(2) DEFAULT 'en' NOT NULL");
         $this->addSql('UPDATE packet p SET language = s.language FROM site s WHERE s.id = p.site_id');
-        $this->addSql('ALTER TABLE packet ALTER language SET NOT NULL');
     }
 }

@@ -29,8 +29,8 @@ final readonly class Story
      *     by pit
      * @param list<array{ int, string, string, string, string, int, int, int, float|null, bool, string|null, int, bool,
      *     string|null, list<array{int, string, string}>
-     * }> $lots minutes, login, supplier, product, number, pieces, grams of all, cents, temperature, frozen, thermometer,
-     * days to its use-by, accepted, reason, and moves: minutes, kind, place
+     * }> $lots minutes, login, supplier, product, number, pieces, grams of all, cents, temperature, frozen,
+     * thermometer, days to its use-by, accepted, reason, and moves: minutes, kind, place
      * @param list<array{int, string, int, int|null, string|null, int|null, list<array{int, string, string}>}> $batches
      *     tag, product, pieces, grams of one, lot, minutes until it is wanted, and entries: minutes, login, what is
      *     written in the log line after the tag

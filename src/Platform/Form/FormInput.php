@@ -11,6 +11,7 @@ use Symfony\Component\Translation\TranslatableMessage;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Wording\LengthUnit;
+use Verjuicer\App\Platform\Wording\PressureUnit;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
@@ -137,7 +138,7 @@ final class FormInput
      */
     public function grams(string $field, bool $isRequired = false, ?int $known = null): ?int
     {
-        $weight = $this->measure($field, WeightUnit::GRAMS_IN, 'kg', $isRequired);
+        $weight = $this->measure($field, WeightUnit::GRAMS_IN, 'kg', 'form.problem.weight', $isRequired);
         if ($weight === null) {
             return null;
         }
@@ -169,7 +170,7 @@ final class FormInput
         string $key,
         bool $isRequired = false,
     ): ?float {
-        $length = $this->measure($field, LengthUnit::MILLIMETERS_IN, 'cm', $isRequired);
+        $length = $this->measure($field, LengthUnit::MILLIMETERS_IN, 'cm', 'form.problem.size', $isRequired);
         if ($length !== null && ($length < $least || $length > $most)) {
             $this->refuse($field, $key);
 
@@ -180,11 +181,29 @@ final class FormInput
     }
 
     /**
-     * @param array<string, float> $units how much each is
+     * The pressure of the air: "29.9 inHg", "1013 hPa", or a number of the unit in the field "…_unit".
+     *
+     * @return int|null hectopascals, from 500 to 1080
+     */
+    public function pressure(string $field): ?int
+    {
+        $pressure = $this->measure($field, PressureUnit::HECTOPASCALS_IN, 'hpa', 'form.problem.pressure', false);
+        if ($pressure !== null && ($pressure < 500 || $pressure > 1080)) {
+            $this->refuse($field, 'form.problem.pressure');
+
+            return null;
+        }
+
+        return $pressure === null ? null : (int) round($pressure);
+    }
+
+    /**
+     * @param array<string, float> $units how much each is, by its name in small letters
+     * @param string $problem the key of what is said where it is no such measure
      *
      * @return float|null null where nothing was typed, or what is no such measure
      */
-    private function measure(string $field, array $units, string $usual, bool $isRequired): ?float
+    private function measure(string $field, array $units, string $usual, string $problem, bool $isRequired): ?float
     {
         $given = strtr($this->text($field, $isRequired), ['½' => ' 1/2', '¼' => ' 1/4', '¾' => ' 3/4', '″' => '"']);
         $names = implode('|', array_keys($units));
@@ -199,10 +218,12 @@ final class FormInput
             );
         }
         if (preg_match('/^\s*('.self::AMOUNT.')$/D', $given, $part) === 1) {
-            return self::amount($part[1]) * ($units[$this->typed->getString($field.'_unit', $usual)] ?? $units[$usual]);
+            $unit = strtolower($this->typed->getString($field.'_unit', $usual));
+
+            return self::amount($part[1]) * ($units[$unit] ?? $units[$usual]);
         }
         if ($given !== '') {
-            $this->refuse($field, isset($units['kg']) ? 'form.problem.weight' : 'form.problem.size');
+            $this->refuse($field, $problem);
         }
 
         return null;

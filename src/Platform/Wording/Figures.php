@@ -74,7 +74,7 @@ final readonly class Figures
         $wall = $instant->epoch + $zone->offsetAt($instant);
         $time = gmdate($this->clock(), $wall);
 
-        return $isSameDay ? $time : $this->day($wall, 'D j M', 'EEE d MMM').' '.$time;
+        return $isSameDay ? $time : $this->day($wall, 'D j M', 'D M j', 'EEE d MMM').' '.$time;
     }
 
     /** The time on the site's wall alone, where a picture shows the day. */
@@ -174,6 +174,16 @@ final readonly class Figures
             : $kilograms.' kg';
     }
 
+    /** Of the air: "1013 hPa", "29.92 inHg". */
+    public function pressure(int $hectopascals): string
+    {
+        $unit = PressureUnit::besides($this->lengthUnit());
+
+        return $unit === PressureUnit::Hectopascals
+            ? "$hectopascals hPa"
+            : self::decimal($hectopascals / PressureUnit::HECTOPASCALS_IN['inhg'], 2).' inHg';
+    }
+
     /** How much goes on meat: "25 g per kg", "0.4 oz per lb" of meat. */
     public function dose(int $gramsPerKilogram): string
     {
@@ -194,19 +204,20 @@ final readonly class Figures
 
     public function date(LocalDate $date): string
     {
-        return $this->day(86400 * $date->days, 'D j M Y', 'EEE d MMM y');
+        return $this->day(86400 * $date->days, 'D j M Y', 'D M j, Y', 'EEE d MMM y');
     }
 
     /**
      * @param int $wall seconds on the wall
-     * @param string $english as PHP writes a date, which is fast
+     * @param string $english as PHP writes a date, which is fast; the day before the month
+     * @param string $us the same where a kitchen works in inches: the month before the day
      * @param string $pattern as ICU does, for every other language
      */
-    private function day(int $wall, string $english, string $pattern): string
+    private function day(int $wall, string $english, string $us, string $pattern): string
     {
         $language = $this->locale?->getLocale() ?? 'en';
         if ($language === 'en') {
-            return gmdate($english, $wall);
+            return gmdate($this->lengthUnit() === LengthUnit::Inches ? $us : $english, $wall);
         }
         $formatter = new \IntlDateFormatter($language, timezone: 'UTC', pattern: $pattern);
 

@@ -14,6 +14,7 @@ use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Platform\Wording\FindingText;
 use Verjuicer\App\Platform\Wording\Habits;
 use Verjuicer\App\Platform\Wording\Language;
+use Verjuicer\App\Platform\Wording\PressureUnit;
 use Verjuicer\App\Platform\Wording\ZoneText;
 use Verjuicer\App\Site\Site\MadeOffline;
 use Verjuicer\App\Site\Site\Site;
@@ -187,6 +188,12 @@ final readonly class TwigWording
         return $this->figures->elevation($meters);
     }
 
+    #[AsTwigFilter('pressure')]
+    public function pressure(int $hectopascals): string
+    {
+        return $this->figures->pressure($hectopascals);
+    }
+
     #[AsTwigFilter('capacity')]
     public function capacity(int|float $kilograms): string
     {
@@ -228,6 +235,13 @@ final readonly class TwigWording
     public function lengthUnit(): string
     {
         return $this->habits->lengthUnit()->value;
+    }
+
+    /** The unit of an air pressure typed without one: "inHg", "hPa". */
+    #[AsTwigFunction('pressure_unit')]
+    public function pressureUnit(): string
+    {
+        return PressureUnit::besides($this->habits->lengthUnit())->value;
     }
 
     /** The unit of an elevation typed without one: "ft", "m". */

@@ -22,8 +22,8 @@ final readonly class Alarms
 {
     private const MOST = 2000;
     private const SELECT = <<<'SQL'
-    SELECT a.id, a.cause, a.level, a.words, a.does, a.texts, extract(epoch FROM a.until_at)::bigint AS until_at, a.batch_id,
-           a.door, a.effects, extract(epoch FROM a.raised_at)::bigint AS raised_at,
+    SELECT a.id, a.cause, a.level, a.words, a.does, a.texts, extract(epoch FROM a.until_at)::bigint AS until_at,
+           a.batch_id, a.door, a.effects, extract(epoch FROM a.raised_at)::bigint AS raised_at,
            extract(epoch FROM a.over_at)::bigint AS over_at, extract(epoch FROM a.taken_at)::bigint AS taken_at,
            a.taken_by, extract(epoch FROM a.settled_at)::bigint AS settled_at,
            extract(epoch FROM a.put_off_until)::bigint AS put_off_until, a.step,
@@ -141,8 +141,8 @@ final readonly class Alarms
         $isNew =
             $this->connection->executeStatement(
                 <<<'SQL'
-                INSERT INTO alarm (id, site_id, cause, level, words, does, until_at, batch_id, door, effects, texts, raised_at,
-                  next_step_at)
+                INSERT INTO alarm (id, site_id, cause, level, words, does, until_at, batch_id, door, effects, texts,
+                  raised_at, next_step_at)
                 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
                 ON CONFLICT (site_id, cause) DO UPDATE SET over_at = NULL, taken_at = NULL, taken_by = NULL,
                   put_off_until = NULL, step = 0, raised_at = excluded.raised_at, effects = excluded.effects,
@@ -311,10 +311,10 @@ final readonly class Alarms
     private function read(string $rest, array $parameters): array
     {
         /**
-         * @var list<array{id: string, cause: string, level: string, words: string, does: string, texts: string, until_at: int|null,
-         *     batch_id: string|null, door: string, effects: string, raised_at: int, over_at: int|null,
-         *     taken_at: int|null, taken_by: string|null, settled_at: int|null, put_off_until: int|null, step: int,
-         *     next_step_at: int|null}> $rows
+         * @var list<array{id: string, cause: string, level: string, words: string, does: string, texts: string,
+         *     until_at: int|null, batch_id: string|null, door: string, effects: string, raised_at: int,
+         *     over_at: int|null, taken_at: int|null, taken_by: string|null, settled_at: int|null,
+         *     put_off_until: int|null, step: int, next_step_at: int|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(self::SELECT.' '.$rest, $parameters);
 

@@ -124,7 +124,7 @@ final class ThermometerController extends FormController implements ShowsAgain
         $read = $input->temperature('read', $found->site->unit, true);
         $method = $input->text('method', true);
         $outcome = $input->text('outcome', true);
-        $pressure = $input->whole('pressure', 500, 1080);
+        $pressure = $input->pressure('pressure');
         $at = $input->read('when', fn (string $given): Instant => $this->happened->read($given, $found->site));
         if (!\in_array($method, self::METHODS, true)) {
             $input->refuse('method', 'form.problem.choice');

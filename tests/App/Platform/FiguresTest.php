@@ -56,6 +56,9 @@ final class FiguresTest extends TestCase
         self::assertSame(['5,280 ft', '1,610 m'], [$us->elevation(1610), $metric->elevation(1610)]);
         self::assertSame(['-280 ft', '-86 m'], [$us->elevation(-86), $metric->elevation(-86)]);
         self::assertSame(['200 lb', '91 kg'], [$us->capacity(91), $metric->capacity(91)]);
+        self::assertSame(['29.91 inHg', '1013 hPa'], [$us->pressure(1013), $metric->pressure(1013)]);
+        $day = LocalDate::ofIso('2026-12-01') ?? self::fail();
+        self::assertSame(['Tue Dec 1, 2026', 'Tue 1 Dec 2026'], [$us->date($day), $metric->date($day)]);
         self::assertSame(['0.4 oz/lb', '25 g/kg'], [$us->dose(25), $metric->dose(25)]);
         self::assertSame(['0.09 oz', '2.5 g'], [$us->weight(2.5), $metric->weight(2.5)]);
     }
