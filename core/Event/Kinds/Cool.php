@@ -8,6 +8,7 @@ use Verjuicer\Core\Event\BeginsStage;
 use Verjuicer\Core\Event\EventKind;
 use Verjuicer\Core\Event\Saying;
 use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Event\Tap;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Measure\Temperature;
 
@@ -16,6 +17,12 @@ use Verjuicer\Core\Measure\Temperature;
     'cool',
     sayings: [new Saying('cool', words: 'method')],
     offered: ['rest' => 30, 'hot_hold' => 20, 'reheat' => 30],
+    // A cooling that is too slow goes on elsewhere; its clock does not start again.
+    taps: [
+        new Tap(['cool'], 10, ['holding' => 'ice_bath']),
+        new Tap(['cool'], 20, ['holding' => 'blast_chiller']),
+        new Tap(['cool'], 30, ['holding' => 'shallow_pans']),
+    ],
 )]
 final readonly class Cool implements BeginsStage
 {

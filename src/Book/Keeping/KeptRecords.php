@@ -15,17 +15,17 @@ use Verjuicer\Core\Measure\LocalDate;
 final readonly class KeptRecords
 {
     /**
-     * Each kind with its rows, and the day from which its time runs: a batch's from its end, as long as it is open it
-     * has not begun.
+     * Each kind with its rows: when each began, and the day from which its time runs: a batch's from its end, as long
+     * as it is open it has not begun.
      */
     private const KINDS = [
-        'batches' => 'SELECT coalesce(r.ended_at, :today) AS at, b.site_id '
+        'batches' => 'SELECT b.begun_at AS begun, coalesce(r.ended_at, :today) AS at, b.site_id '
 .'FROM batch b LEFT JOIN batch_report r ON r.batch_id = b.id',
-        'deliveries' => 'SELECT at, site_id FROM lot',
-        'thermometer_checks' => 'SELECT c.at, t.site_id '
+        'deliveries' => 'SELECT at AS begun, at, site_id FROM lot',
+        'thermometer_checks' => 'SELECT c.at AS begun, c.at, t.site_id '
 .'FROM thermometer_check c JOIN thermometer t ON t.id = c.thermometer_id',
-        'pits' => 'SELECT at, site_id FROM site_event',
-        'day_sheets' => 'SELECT at, site_id FROM day_sign',
+        'pits' => 'SELECT at AS begun, at, site_id FROM site_event',
+        'day_sheets' => 'SELECT at AS begun, at, site_id FROM day_sign',
     ];
 
     public function __construct(private Connection $connection)
@@ -48,7 +48,7 @@ final readonly class KeptRecords
         /** @var array{count: int, first: string|null, last: string|null, past: int} $row */
         $row = $this->connection->fetchAssociative(
             <<<SQL
-            SELECT count(*)::int AS count, (min(at) AT TIME ZONE :zone)::date::text AS first,
+            SELECT count(*)::int AS count, (min(begun) AT TIME ZONE :zone)::date::text AS first,
               (max(at) AT TIME ZONE :zone)::date::text AS last, count(*) FILTER (WHERE at < :needed)::int AS past
             FROM ($rows) r WHERE site_id = :site
             SQL,

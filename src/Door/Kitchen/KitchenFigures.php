@@ -94,7 +94,7 @@ final readonly class KitchenFigures
                 SELECT (:today::date - d) AS on_day FROM generate_series(1, :days) d
             )
             SELECT
-                (SELECT count(*) FROM board_lane WHERE site_id = :site AND has_open_action AND ended_at IS NOT NULL)
+                (SELECT count(*) FROM board_lane WHERE site_id = :site AND has_open_action)
                   ::int AS unsettled,
                 (SELECT count(*) FROM day WHERE NOT EXISTS (
                     SELECT 1 FROM day_sign s WHERE s.site_id = :site AND s.day = day.on_day

@@ -74,7 +74,12 @@ final readonly class Figures
         $wall = $instant->epoch + $zone->offsetAt($instant);
         $time = gmdate($this->clock(), $wall);
 
-        return $isSameDay ? $time : $this->day($wall, 'D j M', 'D M j', 'EEE d MMM').' '.$time;
+        if ($isSameDay) {
+            return $time;
+        }
+        $day = $this->day($wall, 'D j M', 'D M j', 'EEE d MMM');
+
+        return $this->language()->timeOnDay($time, $day);
     }
 
     /** The time on the site's wall alone, where a picture shows the day. */
@@ -202,6 +207,11 @@ final readonly class Figures
         return $this->habits?->lengthUnit() ?? LengthUnit::Centimeters;
     }
 
+    private function language(): Language
+    {
+        return Language::tryFrom($this->locale?->getLocale() ?? '') ?? Language::English;
+    }
+
     public function date(LocalDate $date): string
     {
         return $this->day(86400 * $date->days, 'D j M Y', 'D M j, Y', 'EEE d MMM y');
@@ -215,11 +225,10 @@ final readonly class Figures
      */
     private function day(int $wall, string $english, string $us, string $pattern): string
     {
-        $language = $this->locale?->getLocale() ?? 'en';
-        if ($language === 'en') {
+        if ($this->language() === Language::English) {
             return gmdate($this->lengthUnit() === LengthUnit::Inches ? $us : $english, $wall);
         }
-        $formatter = new \IntlDateFormatter($language, timezone: 'UTC', pattern: $pattern);
+        $formatter = new \IntlDateFormatter($this->language()->value, timezone: 'UTC', pattern: $pattern);
 
         return (string) $formatter->format($wall);
     }

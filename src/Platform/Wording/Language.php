@@ -22,6 +22,15 @@ enum Language: string
         };
     }
 
+    /** A time of another day, as it stands after "at" in a sentence: "Tue Dec 1 2:10 pm", "2:10 pm del mar 1 dic". */
+    public function timeOnDay(string $time, string $day): string
+    {
+        return match ($this) {
+            self::English => "$day $time",
+            self::Spanish => "$time del $day",
+        };
+    }
+
     /** @return list<string> */
     public static function codes(): array
     {

@@ -9,10 +9,11 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Platform\Paging\PageKey;
+use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\People\CurrentAccount;
 
-/** Every batch that ended and still asks for an action, however long ago. */
+/** Every batch that needs a corrective action: the open ones, then those that ended, however long ago. */
 final class UnsettledController extends AbstractController
 {
     public function __construct(private readonly CurrentAccount $account, private readonly Lanes $lanes)
@@ -25,8 +26,13 @@ final class UnsettledController extends AbstractController
         $site = $this->account->get()->site;
         $after = PageKey::parse($request->query->getString('after'));
 
+        $open = $after === null
+            ? array_filter($this->lanes->open($site)->lanes, static fn (Lane $lane): bool => $lane->actions() !== [])
+            : [];
+
         return $this->render('work/due/unsettled.html.twig', [
             'site' => $site,
+            'open' => array_values($open),
             'page' => $this->lanes->unsettled($site, $after),
         ]);
     }

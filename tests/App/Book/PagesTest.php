@@ -82,7 +82,7 @@ final class PagesTest extends KitchenTestCase
             FROM lot l, generate_series(1, 150) n WHERE l.number = 'NF-903'
             SQL,
         ];
-        yield 'what ended and is not settled' => ['/unsettled', 'main ul a[href^="/batches/"]', self::UNSETTLED];
+        yield 'what ended and is not settled' => ['/unsettled', '[data-ended] a[href^="/batches/"]', self::UNSETTLED];
         yield 'packets' => [
             '/packets',
             'main ul a[href^="/packets/"]',

@@ -6,6 +6,7 @@ namespace Verjuicer\Tests\App\Platform;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Symfony\Component\Translation\LocaleSwitcher;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Platform\Wording\UnitSystem;
@@ -41,6 +42,15 @@ final class FiguresTest extends TestCase
         yield [172_799, '47 h 59 min'];
         yield [172_800, '2 d'];
         yield [180_000, '2 d 2 h'];
+    }
+
+    public function testATimeOfAnotherDayStandsInASentenceOfEachLanguage(): void
+    {
+        $at = Instant::ofEpoch(1_795_000_000);
+        $words = static fn (string $language): string => (new Figures(null, null, new LocaleSwitcher($language, [])))
+            ->instant($at, Zone::named('America/Denver'), $at->plus(Span::ofHours(48)));
+        self::assertSame('Wed 18 Nov 04:06', $words('en'));
+        self::assertSame('04:06 del mié 18 nov', $words('es'));
     }
 
     public function testEachSystemWritesItsOwnUnits(): void

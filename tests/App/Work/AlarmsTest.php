@@ -127,6 +127,9 @@ final class AlarmsTest extends KitchenTestCase
         self::assertGreaterThan(0, $isOpen);
         $page = $this->client->request('GET', '/alarms')->filter('main')->text();
         self::assertStringContainsString("No new alarms. $open items still open.", $page);
+        // The page of that name lists them all: one that is in progress asks no less.
+        $listed = $this->client->request('GET', '/unsettled')->filter('main li a');
+        self::assertCount($open, $listed);
     }
 
     public function testARefusedClockIsToldInLineWithoutARecord(): void
