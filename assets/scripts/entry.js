@@ -191,7 +191,7 @@ export function entryLine() {
         },
 
         whenWords(when) {
-            return when === '' ? this.pad().now : when.replace('-', '−');
+            return when === '' ? this.pad().now : this.pad().backWords.replace('%minutes%', when.slice(1));
         },
 
         whenLabel(when) {

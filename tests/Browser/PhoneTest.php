@@ -39,6 +39,8 @@ final class PhoneTest extends BrowserTestCase
         foreach (['-', '4'] as $key) {
             $this->tap(".pad-number[data-key='$key']");
         }
+        // Minutes, no degrees.
+        self::assertSame('−10 min', trim((string) $this->find('.pad-when [data-key="-10"]')->getText()));
         $this->tap('.pad-when [data-key="-10"]');
         $this->seeIn('#echo', 'Tag 7, Lamb shoulder · piece 2');
         $this->seeIn('#echo', '-4 °F');

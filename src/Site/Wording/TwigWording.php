@@ -237,6 +237,13 @@ final readonly class TwigWording
         return $this->habits->lengthUnit()->value;
     }
 
+    /** The unit of temperatures that the kitchen does not work in: "C", "F". */
+    #[AsTwigFunction('other_temperature_unit')]
+    public function otherTemperatureUnit(): string
+    {
+        return $this->habits->unit()->other()->value;
+    }
+
     /** The unit of an air pressure typed without one: "inHg", "hPa". */
     #[AsTwigFunction('pressure_unit')]
     public function pressureUnit(): string
