@@ -6,7 +6,7 @@ namespace Verjuicer\Tests\App\Work;
 
 use Verjuicer\Tests\App\KitchenTestCase;
 
-/** The page that says how deep meat may lie. */
+/** How deep food may be to cool in time, and a cooling that goes on elsewhere. */
 final class CoolingTest extends KitchenTestCase
 {
     public function testSaysTheChanceTheDeepestLayerAndATable(): void
@@ -29,5 +29,22 @@ final class CoolingTest extends KitchenTestCase
         $this->client->submit($page->selectButton('Make forecast')->form(), ['depth' => '-3']);
         self::assertResponseStatusCodeSame(422);
         self::assertSelectorExists('#problem-depth');
+    }
+
+    public function testAMoveWhileCoolingIsOneTapAndItsClockGoesOn(): void
+    {
+        $this->logIn('ike');
+        $page = $this->client->request('GET', $this->path(12));
+        preg_match('/must reach 70 °F \(([\d:]+)/', $page->filter('main')->text(), $limit);
+        $tap = $page->filter('button[value="cool/holding/blast_chiller"]');
+        self::assertSame('Record: in blast chiller', $tap->text());
+        $this->client->submit($tap->form());
+        self::assertResponseRedirects();
+        $page = $this->client->request('GET', $this->path(12))->filter('main')->text();
+        self::assertStringContainsString('must reach 70 °F ('.($limit[1] ?? 'no limit'), $page);
+        $recorded = $this->words(
+            "SELECT members->>'holding' FROM event WHERE type = 'cool' ORDER BY recorded_at DESC, id DESC LIMIT 1",
+        );
+        self::assertSame('blast_chiller', $recorded);
     }
 }
