@@ -288,6 +288,24 @@ final class FormInput
         return \sprintf('%02d:%02d', $hour, (int) ($part[2] ?? 0));
     }
 
+    /**
+     * A day, with a time as the kitchen writes it in the field "…_time": both, or neither. A moment that is sent whole
+     * stays as it is.
+     *
+     * @return string "2026-12-05T18:30"; '' where nothing was typed, or what was refused
+     */
+    public function wallMinute(string $field, bool $isRequired = false): string
+    {
+        $time = $this->text($field.'_time');
+        $day = $this->text($field, $isRequired || $time !== '');
+        if (preg_match('/^\d{4}-\d\d-\d\d$/D', $day) !== 1) {
+            return $day;
+        }
+        $time = $this->timeOfDay($field.'_time', 'form.problem.time');
+
+        return $time === null ? '' : $day.'T'.$time;
+    }
+
     /** @return int|null hundredths of the site's money */
     public function cents(string $field): ?int
     {

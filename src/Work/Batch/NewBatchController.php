@@ -189,7 +189,7 @@ final class NewBatchController extends FormController implements ShowsAgain
     private function readyBy(FormInput $input): ?Instant
     {
         $site = $this->account->get()->site;
-        $given = $input->text('ready_by');
+        $given = $input->wallMinute('ready_by');
         $now = $this->happened->read($this->happened->now(), $site);
         $at = $given === '' ? null : WallTime::parse($given, $site->zone(), $now);
         if ($given !== '' && ($at === null || !$at->isAfter($now))) {

@@ -159,7 +159,7 @@ final readonly class DetailForm
 
     private function moment(string $name, FormInput $input, Site $site): ?Instant
     {
-        $given = $input->text($name);
+        $given = $input->wallMinute($name);
         $at = $given === '' ? null : WallTime::parse($given, $site->zone(), $this->now->instant());
         if ($given !== '' && $at === null) {
             $input->refuse($name, 'entry.problem.no_time', ['{given}' => mb_substr($given, 0, 20)]);

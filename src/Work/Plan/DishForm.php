@@ -151,7 +151,7 @@ final readonly class DishForm
     /** A moment on the site's wall that may lie ahead; null where nothing was typed, or nothing that can be read. */
     public function moment(FormInput $input, string $field, Site $site, bool $isRequired = false): ?Instant
     {
-        $given = $input->text($field, $isRequired);
+        $given = $input->wallMinute($field, $isRequired);
         $at = $given === '' ? null : WallTime::parse($given, $site->zone(), Instant::ofEpoch(0));
         if ($given !== '' && $at === null) {
             $input->refuse($field, 'plan.problem.moment');

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\App\Platform;
 
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\HttpFoundation\Request;
 use Verjuicer\App\Platform\Form\FormInput;
@@ -16,6 +17,21 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 /** What people type, read as what it should be; what is not, is named and stays typed. */
 final class FormInputTest extends TestCase
 {
+    /** @param array<string, string> $typed */
+    #[TestWith([['at' => '2026-12-05', 'at_time' => '6:30 pm'], '2026-12-05T18:30', null])]
+    #[TestWith([['at' => '2026-12-05', 'at_time' => '18:30'], '2026-12-05T18:30', null])]
+    #[TestWith([['at' => '2026-12-05T18:30'], '2026-12-05T18:30', null])]
+    #[TestWith([['at' => '', 'at_time' => ''], '', null])]
+    #[TestWith([['at' => '', 'at_time' => '6 pm'], '', 'at'])]
+    #[TestWith([['at' => '2026-12-05', 'at_time' => ''], '', 'at_time'])]
+    #[TestWith([['at' => '2026-12-05', 'at_time' => 'supper'], '', 'at_time'])]
+    public function testADayAndATimeAreOneMoment(array $typed, string $moment, ?string $refused): void
+    {
+        $input = FormInput::filled($typed);
+        self::assertSame($moment, $input->wallMinute('at'));
+        self::assertSame($refused === null ? [] : [$refused], array_keys($input->problems));
+    }
+
     #[DataProvider('grams')]
     public function testReadsWeights(string $typed, string $unit, ?int $grams, ?string $problem): void
     {

@@ -272,8 +272,12 @@ final class PlanTest extends KitchenTestCase
     {
         yield 'no plates' => [['portions' => '0'], 'whole number'];
         yield 'a length nobody can read' => [['resting' => 'a while'], 'hours and minutes'];
-        yield 'years before its meal' => [['load' => '2020-01-01T10:00'], 'at most two weeks'];
-        yield 'after its meal' => [['load' => '2026-11-27T10:00'], 'Enter a time before the meal, at most two weeks'];
+        yield 'years before its meal' => [['load' => '2020-01-01', 'load_time' => '10:00'], 'at most two weeks'];
+        yield 'after its meal' => [
+            ['load' => '2026-11-27', 'load_time' => '10:00'],
+            'Enter a time before the meal, at most two weeks',
+        ];
+        yield 'a day without a time' => [['load' => '2026-11-27', 'load_time' => ''], 'Fill in this field'];
         yield 'a moment that is none' => [['load' => 'noon'], 'Enter a day and a time, such as 2026-11-28 18:30'];
         yield 'wrapped, and nobody says when' => [
             ['wrap' => 'foil', 'wrap_at' => ''],
