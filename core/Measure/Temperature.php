@@ -101,6 +101,16 @@ final readonly class Temperature
         return new self((int) round($tenths), $this->unit->other());
     }
 
+    /** A goal in the other unit, in whole degrees and never colder than it was given: "165 °F" is "74 °C". */
+    public function goalInOtherUnit(): self
+    {
+        $degrees = $this->unit === TemperatureUnit::Fahrenheit
+            ? (($this->tenths - 320) * 5) / 90
+            : ($this->tenths * 9) / 50 + 32;
+
+        return new self(10 * (int) ceil($degrees), $this->unit->other());
+    }
+
     /** The number alone, as short as it is exact: "203", "203.5", "-4.1". */
     public function number(): string
     {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\Browser;
 
 use Symfony\Component\Process\Process;
+use Verjuicer\Tests\Kitchen\RouteValues;
 
 /** Walks every page the router knows. A new route is among them by itself; one that is no page is named here. */
 abstract class PageWalkCase extends BrowserTestCase
@@ -61,20 +62,9 @@ abstract class PageWalkCase extends BrowserTestCase
         'trend' => ['group' => ['by_rule', 'by_hour', 'by_product', 'by_unit']],
         '' => [
             'id' => 'SELECT id FROM batch WHERE tag = 7 LIMIT 1',
-            'event' => "SELECT e.id FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.tag = 7 AND e.type = 'cook'",
             'day' => 'SELECT min(begun_at)::date FROM batch',
             'stage' => ['cook'],
-            'product' => 'SELECT id FROM product ORDER BY name LIMIT 1',
-            'recipe' => 'SELECT id FROM recipe ORDER BY name LIMIT 1',
-            'lot' => "SELECT id FROM lot WHERE number = 'RR-4471'",
-            'pit' => 'SELECT id FROM pit ORDER BY name LIMIT 1',
-            'alarm' => 'SELECT id FROM alarm ORDER BY id LIMIT 1',
-            'sensor' => 'SELECT id FROM sensor ORDER BY name LIMIT 1',
-            'thermometer' => 'SELECT id FROM thermometer ORDER BY label LIMIT 1',
-            'plan' => "SELECT id FROM plan WHERE name = 'Harvest supper'",
-            'dish' => "SELECT d.id FROM plan_dish d JOIN plan p ON p.id = d.plan_id
-                WHERE p.name = 'Harvest supper' LIMIT 1",
-        ],
+        ] + RouteValues::QUERIES,
     ];
 
     /** Pages as somebody finds them who has filled something in. */

@@ -21,7 +21,7 @@ final readonly class Reading
         .'|\brows (?:open|closed|are open|are closed)\b|^Keep$|^Kept[.!]?$|^Close$|^Close batch'
         .'|\bkeep the action\b|\bbroken\b|\brunning\b(?! water)|\bI take it\b|\btaken on\b|\banew\b'
         .'|\bbesides?\b|\breckon|\bin writing\b|\bhow deep\b|\bhow long would\b|\bhears?\b|\bheard\b'
-        .'|\binto doubt\b/i';
+        .'|\binto doubt\b|\bchains?\b|\bchained\b/i';
 
     /**
      * The school grade of Flesch and Kincaid.

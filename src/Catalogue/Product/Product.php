@@ -112,7 +112,7 @@ class Product
     {
         return $temperature->unit === $this->site->unit
             ? $temperature
-            : Temperature::ofTenths(10 * (int) round($temperature->inOtherUnit()->tenths / 10), $this->site->unit);
+            : $temperature->goalInOtherUnit();
     }
 
     public function heardSince(): ?Instant

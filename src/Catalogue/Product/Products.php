@@ -95,11 +95,7 @@ final readonly class Products
     {
         return $unit === TemperatureUnit::Fahrenheit ? $text : (string) preg_replace_callback(
             '/(\d+) °F/u',
-            static function (array $found): string {
-                $celsius = Temperature::fahrenheit($found[1])->inOtherUnit();
-
-                return round($celsius->tenths / 10).' °C';
-            },
+            static fn (array $found): string => Temperature::fahrenheit($found[1])->goalInOtherUnit()->number().' °C',
             $text,
         );
     }

@@ -10,6 +10,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Projection\Lane\Lane;
+use Verjuicer\App\Projection\Lane\LaneList;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Site\People\CurrentAccount;
 
@@ -26,13 +27,13 @@ final class UnsettledController extends AbstractController
         $site = $this->account->get()->site;
         $after = PageKey::parse($request->query->getString('after'));
 
-        $open = $after === null
-            ? array_filter($this->lanes->open($site)->lanes, static fn (Lane $lane): bool => $lane->actions() !== [])
-            : [];
+        $list = $after === null ? $this->lanes->open($site) : new LaneList([], []);
+        $open = array_filter($list->lanes, static fn (Lane $lane): bool => $lane->actions() !== []);
 
         return $this->render('work/due/unsettled.html.twig', [
             'site' => $site,
             'open' => array_values($open),
+            'unreadable' => $list->unreadable,
             'page' => $this->lanes->unsettled($site, $after),
         ]);
     }

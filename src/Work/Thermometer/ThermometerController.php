@@ -23,6 +23,7 @@ use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Problem\Problem;
 use Verjuicer\App\Platform\Problem\ShowsAgain;
+use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\App\Site\Site\Happened;
@@ -32,6 +33,7 @@ use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\ThermometerRules;
+use Verjuicer\Core\Thermal\Atmosphere;
 use Verjuicer\Core\Thermal\BoilingPoint;
 
 /**
@@ -42,6 +44,8 @@ use Verjuicer\Core\Thermal\BoilingPoint;
 final class ThermometerController extends FormController implements ShowsAgain
 {
     private const METHODS = ['ice', 'boil'];
+    /** By how much weather moves the pressure at an elevation, at the most. */
+    private const WEATHER = 0.06;
 
     public function __construct(
         private readonly Thermometers $thermometers,
@@ -51,6 +55,7 @@ final class ThermometerController extends FormController implements ShowsAgain
         private readonly Happened $happened,
         private readonly EntityManagerInterface $entities,
         private readonly CurrentAccount $account,
+        private readonly Figures $figures,
         private readonly Now $now,
     ) {
     }
@@ -132,6 +137,9 @@ final class ThermometerController extends FormController implements ShowsAgain
         if (!\in_array($outcome, ThermometerChecks::OUTCOMES, true)) {
             $input->refuse('outcome', 'form.problem.choice');
         }
+        if ($method === 'boil' && $pressure !== null) {
+            $this->refuseSeaLevel($input, $pressure, $found->site->elevationM);
+        }
         $expected = $read === null ? null : $this->expected($found, $method, $pressure, $read->unit);
         if ($read !== null && $expected === null) {
             $input->refuse('pressure', 'thermometer.problem.pressure');
@@ -144,6 +152,17 @@ final class ThermometerController extends FormController implements ShowsAgain
         $this->checks->add($id, $found, $by, $at, $method, $expected, $read, $outcome, $boiledAt);
 
         return $this->kept('thermometer.kept', 'thermometer', ['thermometer' => $thermometer]);
+    }
+
+    /** A pressure as weather reports give it would let a thermometer pass that is degrees off. */
+    private function refuseSeaLevel(FormInput $input, int $pressure, ?int $elevation): void
+    {
+        $usual = $elevation === null ? (float) $pressure : Atmosphere::pascals($elevation) / 100;
+        if (abs($pressure / $usual - 1) > self::WEATHER) {
+            $input->refuse('pressure', 'thermometer.problem.sea_level', [
+                '{usual}' => $this->figures->pressure((int) round($usual)),
+            ]);
+        }
     }
 
     /** What it ought to read; null where neither the pressure of the day nor the site's elevation is known. */

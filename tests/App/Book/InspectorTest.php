@@ -165,7 +165,7 @@ final class InspectorTest extends KitchenTestCase
         $text = $this->text($this->made($scope, 'A4'));
         $links = $this->number('SELECT max(position) FROM chain_link');
         // The digest of the file is written down once it is made.
-        self::assertStringContainsString($links - 1 .' chain entries match', $text);
+        self::assertStringContainsString($links - 1 .' entries match', $text);
         $id = $this->words(
             "SELECT e.id FROM event e JOIN batch b ON b.id = e.batch_id
              WHERE b.product_name = 'Duck' AND e.type = 'reading' ORDER BY e.seq LIMIT 1",

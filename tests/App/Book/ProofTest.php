@@ -166,7 +166,7 @@ final class ProofTest extends KitchenTestCase
              VALUES (gen_random_uuid(), '{$site->id->toRfc4122()}', repeat('a', 64), '$after', '', 'x', now())",
         );
         self::assertSame(1, $verify->execute([]));
-        self::assertStringContainsString('not the key named in the chain', $verify->getDisplay());
+        self::assertStringContainsString('not the newest recorded key', $verify->getDisplay());
     }
 
     public function testALostKeyIsFoundAndSaidWithItsReason(): void
@@ -177,7 +177,7 @@ final class ProofTest extends KitchenTestCase
         $this->asOwner();
         $verify = new CommandTester($this->service(VerifyCommand::class));
         self::assertSame(1, $verify->execute([]));
-        self::assertStringContainsString('not the key named in the chain', $verify->getDisplay());
+        self::assertStringContainsString('not the newest recorded key', $verify->getDisplay());
         $rotate = new CommandTester($this->service(RotateKeysCommand::class));
         self::assertSame(0, $rotate->execute(['--reason' => 'the disk failed', '--lost' => true]));
         self::assertSame(0, $verify->execute([]), $verify->getDisplay());

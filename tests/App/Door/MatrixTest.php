@@ -16,6 +16,7 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Tests\App\KitchenTestCase;
+use Verjuicer\Tests\Kitchen\RouteValues;
 use Verjuicer\Tests\Kitchen\TestKitchen;
 
 /** Every route of the router for every role, and for somebody of another site. A route that is not here fails. */
@@ -208,23 +209,12 @@ final class MatrixTest extends KitchenTestCase
     private function filled(string $name, string $path): string
     {
         $ids = [
-            'event' => "SELECT e.id FROM event e JOIN batch b ON b.id = e.batch_id WHERE b.tag = 7 AND e.type = 'cook'",
-            'product' => 'SELECT id FROM product ORDER BY name LIMIT 1',
-            'recipe' => 'SELECT id FROM recipe ORDER BY name LIMIT 1',
-            'lot' => 'SELECT id FROM lot ORDER BY number LIMIT 1',
-            'pit' => 'SELECT id FROM pit ORDER BY name LIMIT 1',
-            'plan' => "SELECT id FROM plan WHERE name = 'Harvest supper'",
-            'dish' => "SELECT d.id FROM plan_dish d JOIN plan p ON p.id = d.plan_id
-                WHERE p.name = 'Harvest supper' LIMIT 1",
-            'alarm' => 'SELECT id FROM alarm ORDER BY id LIMIT 1',
             'scan' => 'SELECT gen_random_uuid()',
             'shift' => 'SELECT id FROM duty_shift ORDER BY id LIMIT 1',
-            'sensor' => 'SELECT id FROM sensor ORDER BY name LIMIT 1',
-            'thermometer' => 'SELECT id FROM thermometer ORDER BY label LIMIT 1',
             'id' => str_starts_with($name, 'person') || \in_array($name, ['device_revoke', 'site_enter'], true)
                 ? "SELECT a.id FROM account a JOIN person p ON p.id = a.person_id WHERE p.login = 'ike'"
                 : 'SELECT id FROM batch WHERE tag = 7',
-        ];
+        ] + RouteValues::QUERIES;
         $words = [
             'day' => '2026-11-24', 'stage' => 'cook', 'group' => 'by_rule', 'theme' => 'day', 'language' => 'es',
             'kind' => str_starts_with($name, 'paper') ? 'cooling' : 'lot',

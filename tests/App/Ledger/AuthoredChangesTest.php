@@ -129,7 +129,7 @@ final class AuthoredChangesTest extends KitchenTestCase
         }
         self::assertFileDoesNotExist($key, 'and makes none of its own');
         self::assertStringContainsString(
-            'the key on this machine is not the key named in the chain',
+            'the key on this machine is not the newest recorded key',
             $this->verify()->getDisplay(),
         );
         (new Filesystem())->dumpFile($key, sodium_bin2hex(sodium_crypto_sign_keypair()));

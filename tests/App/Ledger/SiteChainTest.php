@@ -224,7 +224,7 @@ final class SiteChainTest extends KitchenTestCase
         ];
         yield 'the order of events' => [
             ['UPDATE event SET seq = DEFAULT WHERE seq = (SELECT min(seq) FROM event)'],
-            'the row or its chain entry was altered',
+            'the row or its entry was altered',
         ];
         yield 'a supplier' => [
             ["UPDATE supplier SET name = 'Other' WHERE name = (SELECT min(name) FROM supplier)"],
@@ -240,7 +240,7 @@ final class SiteChainTest extends KitchenTestCase
         ];
         yield 'the time of a link' => [
             ["UPDATE chain_link SET recorded_at = recorded_at + interval '1 second' WHERE position = 20"],
-            'the chain entry was altered: its position, time or kind',
+            'the entry was altered: its position, time or kind',
         ];
     }
 

@@ -74,6 +74,11 @@ final class LanesTest extends KitchenTestCase
             $board->filter('main')->text(),
         );
         self::assertCount(13, $board->filter('li .tag'), 'the others are there');
+        self::assertStringContainsString(
+            'Tag 7 · Lamb shoulder Cannot be judged right now',
+            $this->client->request('GET', '/unsettled')->filter('main')->text(),
+            'and no list of what is open passes over it',
+        );
         $page = $this->client->request('GET', $path);
         self::assertResponseIsSuccessful();
         self::assertStringContainsString('annot be judged right now', $page->filter('[role=alert]')->text());

@@ -420,6 +420,20 @@ final class CookSideTest extends KitchenTestCase
         );
     }
 
+    /** At 1,610 m water boils at 95 °C: by a report for sea level a thermometer that is 5 °C off would pass. */
+    public function testAnAirPressureForSeaLevelIsRefused(): void
+    {
+        $this->logIn('ike');
+        $thermometer = $this->words("SELECT id::text FROM thermometer WHERE label = 'T1'");
+        $page = $this->client->request('GET', '/thermometers/'.$thermometer);
+        $page = $this->client->submit($page->selectButton('Save check')->form(), [
+            'method' => 'boil', 'read' => '100c', 'pressure' => '1013',
+        ]);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('about 834 hPa', $page->filter('#problem-pressure')->text());
+        self::assertSame('1013', $page->filter('[name=pressure]')->attr('value'), 'nothing is lost');
+    }
+
     public function testARecipeScalesWithItsCostAndAllergens(): void
     {
         $this->logIn();

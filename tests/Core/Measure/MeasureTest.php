@@ -59,6 +59,16 @@ final class MeasureTest extends TestCase
         yield ['1e3', 'write a number'];
     }
 
+    public function testAGoalInTheOtherUnitIsNeverColder(): void
+    {
+        foreach (['165' => 74, '203' => 95, '145' => 63, '130' => 55, '32' => 0, '-40' => -40] as $f => $c) {
+            self::assertSame(10 * $c, Temperature::fahrenheit((string) $f)->goalInOtherUnit()->tenths);
+        }
+        foreach (['74' => 166, '63' => 146, '95' => 203, '0' => 32, '-40' => -40] as $c => $f) {
+            self::assertSame(10 * $f, Temperature::celsius((string) $c)->goalInOtherUnit()->tenths);
+        }
+    }
+
     public function testALimitInOneUnitIsComparedExactly(): void
     {
         $hot = Threshold::ofOne(Temperature::fahrenheit('135'));
