@@ -31,12 +31,29 @@ final class CoolingTest extends KitchenTestCase
         self::assertSelectorExists('#problem-depth');
     }
 
+    public function testTheSurestWayIsRecordedWithThePrimaryButton(): void
+    {
+        $this->logIn('ike');
+        $page = $this->client->request('GET', $this->path(12));
+        self::assertStringContainsString('Do this now: ', $page->filter('[data-advice]')->text());
+        $record = $page->filter('#how-long .key-main');
+        self::assertCount(1, $record);
+        self::assertCount(1, $page->filter('main')->filter('.key-main, .key-likely'), 'one page, one advice');
+        $place = (string) preg_replace('~^cool/holding/~', '', (string) $record->attr('value'));
+        $this->client->submit($record->form());
+        self::assertResponseRedirects();
+        $recorded = $this->words(
+            "SELECT members->>'holding' FROM event WHERE type = 'cool' ORDER BY recorded_at DESC, id DESC LIMIT 1",
+        );
+        self::assertSame($place, $recorded);
+    }
+
     public function testAMoveWhileCoolingIsOneTapAndItsClockGoesOn(): void
     {
         $this->logIn('ike');
         $page = $this->client->request('GET', $this->path(12));
         preg_match('/must reach 70 °F \(([\d:]+)/', $page->filter('main')->text(), $limit);
-        $tap = $page->filter('button[value="cool/holding/blast_chiller"]');
+        $tap = $page->filter('.next-keys button[value="cool/holding/blast_chiller"]');
         self::assertSame('Record: in blast chiller', $tap->text());
         $this->client->submit($tap->form());
         self::assertResponseRedirects();
