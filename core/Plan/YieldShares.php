@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Plan;
 
 use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Food\NamedCut;
 use Verjuicer\Core\Measure\Temperature;
 
 /**
@@ -47,7 +48,7 @@ final readonly class YieldShares
             $form === Form::Comminuted => [[1.0, 1.0], [0.8, 0.9]],
             $form === Form::CommercialReadyToEat => [[0.97, 1.0], [0.9, 0.98]],
             $form === Form::WholeBird => [[0.94, 0.99], [0.62, 0.74]],
-            preg_match('/\bribs?\b/i', $name) === 1 => [[0.86, 0.95], [0.68, 0.8]],
+            NamedCut::of($name)->isRibs() => [[0.86, 0.95], [0.68, 0.8]],
             $celsius >= self::TENDER - 5 => [[0.8, 0.9], [0.56, 0.68]],
             default => [[0.88, 0.96], [0.72, 0.84]],
         };

@@ -7,6 +7,7 @@ namespace Verjuicer\Tests\Language;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Yaml\Yaml;
+use Verjuicer\App\Catalogue\Product\Catalogue as Products;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /** Every word of the interface comes from the catalogues, and every text there is used, whole and easy to read. */
@@ -119,6 +120,25 @@ final class LanguageTest extends TestCase
                 self::assertStringContainsString('{limit}', $text, $interpretation->text);
             }
         }
+    }
+
+    #[DataProvider('languages')]
+    public function testTranslatesTheCatalogueOfProducts(string $language): void
+    {
+        /** @var array<string, string> $texts */
+        $texts = $language === 'en'
+            ? []
+            : Yaml::parseFile(\dirname(__DIR__, 2)."/translations/catalogue.$language.yaml");
+        $products = Products::PRODUCTS;
+        $asked = [];
+        array_walk_recursive($products, static function (mixed $one) use (&$asked): void {
+            $asked[\is_string($one) ? $one : ''] = true;
+        });
+        // "core" is the format's own name of a probe location.
+        $asked = array_values(array_diff(array_keys($asked), ['', 'core']));
+        self::assertGreaterThan(100, \count($asked));
+        self::assertSame([], array_diff($asked, $language === 'en' ? $asked : array_keys($texts)), 'missing');
+        self::assertSame([], array_diff(array_keys($texts), $asked), 'unused');
     }
 
     #[DataProvider('readers')]

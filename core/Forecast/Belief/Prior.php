@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Forecast\Belief;
 
 use Verjuicer\Core\Food\Form;
+use Verjuicer\Core\Food\NamedCut;
 use Verjuicer\Core\Record\Product;
 use Verjuicer\Core\Thermal\Composition;
 
@@ -49,11 +50,9 @@ final readonly class Prior
         $grams = (float) max(20, $portion ?? $product->rawWeight?->grams() ?? self::USUAL_GRAMS);
         $isWeighed = $portion !== null || $product->rawWeight !== null;
         $ball = ((3 * $grams) / (4 * \M_PI * 1000 * self::DENSITY)) ** (1 / 3);
-        $name = mb_strtolower($product->name ?? '');
-        $composition = preg_match('/brisket|butt|shoulder|rib|cheek|belly|sausage/', $name) === 1
-            ? Composition::marbled()
-            : Composition::lean();
-        $isRound = str_contains($name, 'sausage');
+        $cut = NamedCut::of($product->name);
+        $composition = $cut->isMarbled() ? Composition::marbled() : Composition::lean();
+        $isRound = $cut === NamedCut::Sausage;
         $hasSkin = $product->form === Form::WholeBird;
         if ($thickness !== null) {
             $half = $thickness / 2;
@@ -62,9 +61,9 @@ final readonly class Prior
         }
         // Of the ball's radius: racks are flat, birds are hollow, shoulders are nearly round.
         [$share, $spread] = match (true) {
-            preg_match('/\b(beef|short|plate) ribs?\b/', $name) === 1 => [0.34, 0.28],
-            preg_match('/\bribs?\b/', $name) === 1 => [0.2, 0.34],
-            preg_match('/brisket|belly|flat/', $name) === 1 => [0.42, 0.22],
+            $cut === NamedCut::BeefRibs => [0.34, 0.28],
+            $cut === NamedCut::Ribs => [0.2, 0.34],
+            \in_array($cut, [NamedCut::Brisket, NamedCut::Belly, NamedCut::Flat], true) => [0.42, 0.22],
             $hasSkin => [0.46, 0.19],
             $isRound => [0.55, 0.17],
             default => [0.63, 0.16],

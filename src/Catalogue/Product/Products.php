@@ -6,6 +6,7 @@ namespace Verjuicer\App\Catalogue\Product;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
+use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -13,8 +14,10 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 /** The products of a site. */
 final readonly class Products
 {
-    public function __construct(private EntityManagerInterface $entities)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private TranslatorInterface $translator,
+    ) {
     }
 
     /** @return list<Product> those still smoked, by name */
@@ -53,9 +56,9 @@ final readonly class Products
     }
 
     /**
-     * @param list<string>|null $only names; all of it where nothing is chosen
+     * @param list<string>|null $only English names; all of it where nothing is chosen
      *
-     * @return array<string, Product> the catalogue, given to a new site, by name
+     * @return array<string, Product> the catalogue in the reader's language, given to a new site, by English name
      */
     public function addCatalogue(Site $site, ?array $only = null): array
     {
@@ -68,26 +71,34 @@ final readonly class Products
             }
             $product = new Product(
                 $site,
-                $name,
+                $this->said($name),
                 $animal,
                 $form,
                 $integrity,
                 $grams,
-                array_map(static fn (array $spot): array => ['name' => $spot[0], 'where' => $spot[1]], $spots),
+                array_map(fn (array $spot): array => [
+                    'name' => $this->said($spot[0]),
+                    'where' => $this->said($spot[1]),
+                ], $spots),
             );
             $product->liked(
                 new Doneness(
                     Temperature::ofTenths(10 * $doneness[0], TemperatureUnit::Fahrenheit),
                     Temperature::ofTenths(10 * $doneness[1], TemperatureUnit::Fahrenheit),
-                    $doneness[2],
+                    $this->said($doneness[2]),
                 ),
             );
-            $product->wrap = self::inUnit($wrap, $site->unit);
-            $product->rest = $rest;
+            $product->wrap = self::inUnit($this->said($wrap), $site->unit);
+            $product->rest = $this->said($rest);
             $this->entities->persist($products[$name] = $product);
         }
 
         return $products;
+    }
+
+    private function said(string $text): string
+    {
+        return $this->translator->trans($text, domain: 'catalogue');
     }
 
     /** A text of the catalogue with its degrees in the unit of the kitchen. */

@@ -16,7 +16,7 @@ final readonly class DueText
     public function of(Due $due): string
     {
         $told = $this->translator->trans($due->message, [
-            '{gate}' => $due->gate,
+            '{temp}' => $due->gate,
             '{rule}' => $this->translator->trans('rule.'.$due->rule),
         ]);
 

@@ -32,6 +32,20 @@ final readonly class DishDefaults
     private const HELD_FROM = 150; // °F
     private const TENDER = 185; // °F from which on meat is cooked until it pulls
 
+    /** The words of a wrap and a rest that plans know, in a kitchen that writes them in Spanish. */
+    private const SPANISH = [
+        'papel' => 'paper',
+        'barca de aluminio' => 'boat',
+        'aluminio' => 'foil',
+        'charola tapada' => 'covered pan',
+        'nunca' => 'never',
+        'hielera' => 'box',
+        'toalla' => 'towel',
+        'envuelt' => 'wrapped',
+        'ningun' => 'none',
+        ' a ' => ' to ',
+    ];
+
     public function __construct(private Pits $pits, private HoldUnits $units)
     {
     }
@@ -116,7 +130,7 @@ final readonly class DishDefaults
     /** @return array{string|null, Temperature|null} "paper at 165 °F": with what, and at what of the meat */
     private static function wrap(string $words, TemperatureUnit $unit): array
     {
-        $words = mb_strtolower($words);
+        $words = strtr(mb_strtolower($words), self::SPANISH);
         foreach (HeatPlan::WRAPS as $with) {
             if (str_contains($words, $with) && !str_contains($words, 'never')) {
                 return [
@@ -134,14 +148,14 @@ final readonly class DishDefaults
     /** @return array{Holding, int} "1 to 4 h wrapped, insulated box": where, and minutes */
     private static function rest(string $words): array
     {
-        $words = mb_strtolower($words);
+        $words = strtr(mb_strtolower($words), self::SPANISH);
         $place = match (true) {
             str_contains($words, 'box') => Holding::Box,
             str_contains($words, 'towel') || str_contains($words, 'wrapped') => Holding::Towels,
             default => Holding::Rack,
         };
         $minutes = match (true) {
-            $words === 'none' => 0,
+            str_starts_with($words, 'none') => 0,
             preg_match('/(\d+)(?:\s*to\s*\d+)?\s*h/', $words, $part) === 1 => 60 * (int) $part[1],
             preg_match('/(\d+)(?:\s*to\s*\d+)?\s*min/', $words, $part) === 1 => (int) $part[1],
             default => 15,

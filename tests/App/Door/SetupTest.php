@@ -54,6 +54,23 @@ final class SetupTest extends KitchenTestCase
         self::assertFalse($this->service(SetupCode::class)->isRight($code), 'the code is good once');
     }
 
+    public function testAKitchenSetUpInSpanishBeginsWithASpanishCatalogue(): void
+    {
+        $code = $this->service(SetupCode::class)->make();
+        $page = $this->client->request('GET', '/setup', server: ['HTTP_ACCEPT_LANGUAGE' => 'es']);
+        self::assertGreaterThan(0, $page->filter('label:contains("Espaldilla de cerdo")')->count());
+        $this->client->submit($page->filter('main button.key-main')->form(), ['code' => $code] + self::TYPED, [
+            'HTTP_ACCEPT_LANGUAGE' => 'es',
+        ]);
+        self::assertSame(
+            'aluminio o papel a 74 °C, de 1 a 4 h envuelto, en hielera aislada, la sonda entra como en mantequilla',
+            $this->words(
+                "SELECT concat_ws(', ', p.wrap, p.rest, p.doneness->>'feel') FROM product p JOIN site s ON s.id = p.site_id
+                 WHERE NOT s.is_practice AND p.name = 'Espaldilla de cerdo'",
+            ),
+        );
+    }
+
     public function testNobodyOfTheDemoSeesTheOtherSite(): void
     {
         $code = $this->service(SetupCode::class)->make();
