@@ -10,7 +10,7 @@ use Symfony\Component\Config\Resource\DirectoryResource;
 use Symfony\Component\DependencyInjection\ContainerBuilder;
 use Symfony\Component\Finder\Finder;
 use Symfony\Component\HttpKernel\Kernel as HttpKernel;
-use Verjuicer\App\Platform\PlayedClock;
+use Verjuicer\App\Platform\SimulatedClock;
 
 final class Kernel extends HttpKernel
 {
@@ -19,7 +19,7 @@ final class Kernel extends HttpKernel
     public function boot(): void
     {
         $said = $_SERVER['PLAYED_CLOCK'] ?? '';
-        $clock = \is_string($said) ? PlayedClock::of($said) : null;
+        $clock = \is_string($said) ? SimulatedClock::of($said) : null;
         if ($clock !== null) {
             Clock::set($clock);
         }

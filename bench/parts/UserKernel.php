@@ -13,9 +13,9 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Access\AccessTokens;
 use Verjuicer\App\Site\Access\TokenHandler;
 use Verjuicer\App\Site\People\Accounts;
-use Verjuicer\App\Site\People\ActiveAccounts;
+use Verjuicer\App\Site\People\AccountStatusChecker;
 use Verjuicer\App\Site\People\SessionEnded;
-use Verjuicer\App\Site\Tenancy\NobodyYet;
+use Verjuicer\App\Site\Tenancy\ResetTenantMiddleware;
 use Verjuicer\App\Site\Tenancy\Tenant;
 
 use function Symfony\Component\DependencyInjection\Loader\Configurator\inline_service;
@@ -59,9 +59,9 @@ final class UserKernel extends Kernel
             ->set('app.login_limiter', DefaultLoginRateLimiter::class)
             ->args([service('limiter.login_address'), service('limiter.login_name'), '%kernel.secret%']);
         $services->set(Tenant::class);
-        $services->set(NobodyYet::class);
+        $services->set(ResetTenantMiddleware::class);
         $services->set(Accounts::class);
-        $services->set(ActiveAccounts::class);
+        $services->set(AccountStatusChecker::class);
         $services->set(SessionEnded::class);
         // The firewall of machines asks for them.
         $services->set(Now::class);

@@ -5,13 +5,13 @@ declare(strict_types=1);
 // What bench/boards does: many boards that keep themselves current, and one person who logs.
 
 use Symfony\Component\HttpClient\HttpClient;
-use Verjuicer\App\Door\Simulate\Site;
+use Verjuicer\App\EntryPoint\Simulate\SiteClient;
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';
 
 [, $base, $boards, $seconds] = $argv;
 $http = HttpClient::create(['timeout' => 30, 'max_redirects' => 0]);
-$person = new Site($http, $base);
+$person = new SiteClient($http, $base);
 $person->logIn('ike', 'oak-and-patience');
 $cookie = $person->cookies();
 

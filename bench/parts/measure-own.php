@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 use Verjuicer\Bench\SimulatedCook;
 use Verjuicer\Core\Assess\Assessor;
-use Verjuicer\Core\Forecast\Belief\Learned;
+use Verjuicer\Core\Forecast\Belief\LearnedParameters;
 use Verjuicer\Core\Forecast\CookOutlook;
-use Verjuicer\Core\Forecast\Own\LessonOf;
-use Verjuicer\Core\Forecast\Own\Lessons;
+use Verjuicer\Core\Forecast\Learning\BatchReplay;
+use Verjuicer\Core\Forecast\Learning\LearningSubject;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
@@ -36,7 +36,7 @@ $onPit = static function (array $record): array {
 
     return $record;
 };
-$lessons = new Lessons($assessor);
+$lessons = new BatchReplay($assessor);
 $kinds = ['shoulder', 'lamb', 'roast', 'turkey', 'chicken'];
 /** @var array<string, array<string, list<array{float, float|null, float|null, float|null}>>> $rows */
 $rows = [];
@@ -59,8 +59,8 @@ for ($n = 0; $n < $kitchens; ++$n) {
             $shown[$lesson->of->value][] = $lesson->shown;
         }
     }
-    $learned = (Learned::of($shown[LessonOf::Product->value]) ?? new Learned())
-        ->with(Learned::of($shown[LessonOf::Pit->value]));
+    $learned = (LearnedParameters::of($shown[LearningSubject::Product->value]) ?? new LearnedParameters())
+        ->with(LearnedParameters::of($shown[LearningSubject::Pit->value]));
     for ($k = 0; $k < 3; ++$k) {
         mt_srand($seed * 100_000 + 100 * $n + 50 + $k);
         $cook = new SimulatedCook($kind, $pit);

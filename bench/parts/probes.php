@@ -5,8 +5,8 @@ declare(strict_types=1);
 // The two steps of bench/probes: puts twenty probes into five batches; then sends twelve hours of them and, second by
 // second, what comes after, and says how far the listener is behind.
 
+use Verjuicer\App\Operations\Probe\SignedMessage;
 use Verjuicer\App\Platform\Mqtt\MqttConnection;
-use Verjuicer\App\Work\Probe\SignedMessage;
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';
 

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess;
 
-use Verjuicer\Core\Assess\Abridged\Abridgement;
+use Verjuicer\Core\Assess\Checkpoint\Checkpoint;
 use Verjuicer\Core\Assess\Evidence\CaseFile;
 use Verjuicer\Core\Assess\Evidence\SortedReadings;
 use Verjuicer\Core\Assess\Evidence\SuspectReadings;
@@ -13,7 +13,7 @@ use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Assess\Finding\Verdict;
-use Verjuicer\Core\Assess\Zone\Lines;
+use Verjuicer\Core\Assess\Zone\ExposureLines;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\RuleSet;
@@ -22,7 +22,7 @@ use Verjuicer\Core\Ruleset\ThermometerRules;
 /** The one place where verdicts are made. */
 final readonly class Assessor
 {
-    /** @var list<Check\Check> */
+    /** @var list<Check\RuleCheck> */
     private array $checks;
 
     public function __construct()
@@ -59,9 +59,9 @@ final readonly class Assessor
     /**
      * Judges the record as it stood at this moment; never throws because of bad food.
      *
-     * @param Abridgement|null $abridged what the record left out, where it is abridged; judged at no moment before
+     * @param Checkpoint|null $abridged what the record left out, where it is abridged; judged at no moment before
      */
-    public function assess(Record $record, RuleSet $rules, Instant $asOf, ?Abridgement $abridged = null): Assessment
+    public function assess(Record $record, RuleSet $rules, Instant $asOf, ?Checkpoint $abridged = null): Assessment
     {
         $rules = $rules->stricter($record->site->house);
         $timeline = Timeline::of($record, $asOf, $abridged->leftOut ?? []);
@@ -92,7 +92,7 @@ final readonly class Assessor
             $rulesJudged,
             $findings->all(),
             $countdowns,
-            DangerZone::of($case, $abridged->lines ?? new Lines()),
+            DangerZone::of($case, $abridged->lines ?? new ExposureLines()),
             $suspectIds,
             $findings->nextTurn(),
             $case->cooks(),

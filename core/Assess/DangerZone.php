@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Zone\ClosedLine;
-use Verjuicer\Core\Assess\Zone\Lines;
+use Verjuicer\Core\Assess\Zone\ClosedExposure;
+use Verjuicer\Core\Assess\Zone\ExposureLines;
 use Verjuicer\Core\Assess\Zone\StageTouch;
 use Verjuicer\Core\Measure\Span;
 
@@ -35,8 +35,8 @@ final readonly class DangerZone
     ) {
     }
 
-    /** @param Lines $lines through what an abridged record left out */
-    public static function of(CaseFile $case, Lines $lines = new Lines()): self
+    /** @param ExposureLines $lines through what an abridged record left out */
+    public static function of(CaseFile $case, ExposureLines $lines = new ExposureLines()): self
     {
         $touch = new StageTouch($case->timeline);
         if ($case->readings->isEmpty()) {
@@ -53,10 +53,10 @@ final readonly class DangerZone
             );
         }
         $least = $greatest = 0;
-        /** @var ClosedLine|null $told */
+        /** @var ClosedExposure|null $told */
         $told = null;
         foreach ($lines->through($case, $touch)->ofTracks as $each) {
-            $line = ClosedLine::of($each, $case, $touch);
+            $line = ClosedExposure::of($each, $case, $touch);
             $least = max($least, $line->least);
             $greatest = max($greatest, $line->greatest);
             if ($told === null || $line->isToldBefore($told)) {

@@ -20,14 +20,14 @@ final readonly class Field
         public ?string $choices,
         public bool $isRequired,
         public mixed $default,
-        public Says $says,
+        public FieldOptions $says,
     ) {
     }
 
     /** @return list<\BackedEnum> the values of a choice that are offered, none of any other type */
     public function offered(): array
     {
-        if ($this->says->input === Input::Carried) {
+        if ($this->says->input === FieldInput::Carried) {
             return []; // nobody chooses it
         }
 

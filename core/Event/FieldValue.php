@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Event;
 
+use Verjuicer\Core\Json\DocumentProblems;
 use Verjuicer\Core\Json\Fields;
-use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Temperature;
@@ -43,7 +43,7 @@ final readonly class FieldValue
 
             return null;
         }
-        $problems = new Problems();
+        $problems = new DocumentProblems();
         $value = self::read($field, $fields->alone($field->name, $problems));
         if (
             $problems->all() !== []

@@ -13,9 +13,9 @@ use Verjuicer\Core\Event\Kinds\Wrap;
 use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Forecast\Belief\Belief;
 use Verjuicer\Core\Forecast\Belief\Beliefs;
-use Verjuicer\Core\Forecast\Belief\Learned;
+use Verjuicer\Core\Forecast\Belief\LearnedParameters;
 use Verjuicer\Core\Forecast\Belief\Odds;
-use Verjuicer\Core\Forecast\Belief\Planned;
+use Verjuicer\Core\Forecast\Belief\PlannedSteps;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 
@@ -30,7 +30,7 @@ final readonly class CookOutlook
      * @param array<int, Temperature> $targets what single pieces are to be done at, where somebody said so
      * @param list<TrackOutlook> $tracks each place that was read
      * @param Crossing|null $stallEnds where it stalls
-     * @param CarriedOver|null $carriedOver the piece that decides, once it is pulled at what it is to be done at
+     * @param CarryOver|null $carriedOver the piece that decides, once it is pulled at what it is to be done at
      */
     private function __construct(
         public ?Stall $stall,
@@ -43,7 +43,7 @@ final readonly class CookOutlook
         public array $targets,
         public array $tracks,
         public ?Crossing $stallEnds,
-        public ?CarriedOver $carriedOver,
+        public ?CarryOver $carriedOver,
         private ?Odds $odds,
         private bool $isRead,
     ) {
@@ -51,8 +51,8 @@ final readonly class CookOutlook
 
     /**
      * @param Temperature|null $target from which on the kitchen likes it
-     * @param list<Planned> $also what would be done to it, beside what its record plans
-     * @param Learned|null $learned of own cooks
+     * @param list<PlannedSteps> $also what would be done to it, beside what its record plans
+     * @param LearnedParameters|null $learned of own cooks
      * @param bool $isAsked whether that target is asked for, whatever the record says of it
      *
      * @return self|null null off the heat, or where nobody said how it is liked
@@ -61,7 +61,7 @@ final readonly class CookOutlook
         Assessment $assessment,
         ?Temperature $target,
         array $also = [],
-        ?Learned $learned = null,
+        ?LearnedParameters $learned = null,
         bool $isAsked = false,
     ): ?self {
         $cook = $assessment->timeline->stage();
@@ -121,7 +121,7 @@ final readonly class CookOutlook
             $stall?->isOpen === true && $last !== null
                 ? Crossing::of($last[0]->risesAgain(Stall::SLOW, Belief::WITHIN))
                 : null,
-            $last === null || $lastGoal === null ? null : CarriedOver::of($last[0], $lastGoal),
+            $last === null || $lastGoal === null ? null : CarryOver::of($last[0], $lastGoal),
             $slowest,
             $tracks !== [],
         );
@@ -171,7 +171,7 @@ final readonly class CookOutlook
      */
     private static function targets(Assessment $assessment, ?Temperature $usual): array
     {
-        $targets = Planned::offAt($assessment->record);
+        $targets = PlannedSteps::offAt($assessment->record);
         $usual = $targets[0] ?? $usual;
         unset($targets[0]);
         foreach ($assessment->timeline->events as $event) {

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Forecast;
 
 use Verjuicer\Core\Assess\Assessment;
-use Verjuicer\Core\Forecast\Belief\Learned;
-use Verjuicer\Core\Forecast\Belief\Planned;
+use Verjuicer\Core\Forecast\Belief\LearnedParameters;
+use Verjuicer\Core\Forecast\Belief\PlannedSteps;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
@@ -28,7 +28,7 @@ final readonly class CookRescue
         Assessment $assessment,
         CookOutlook $now,
         ?Temperature $target,
-        ?Learned $learned = null,
+        ?LearnedParameters $learned = null,
     ): self {
         $late = $now->late();
         if ($late === null || $now->lateness() === null) {
@@ -43,10 +43,10 @@ final readonly class CookRescue
             }
             $also = [];
             if ($kind->wraps()) {
-                $also[] = Planned::wrap(self::WRAP, $at, null);
+                $also[] = PlannedSteps::wrap(self::WRAP, $at, null);
             }
             if ($kind->turnsUp() && $set !== null) {
-                $also[] = Planned::set($at, Point::celsius($set));
+                $also[] = PlannedSteps::set($at, Point::celsius($set));
             }
             $then = CookOutlook::of($assessment, $target, $also, $learned)?->late();
             if ($then !== null && $then < $late) {

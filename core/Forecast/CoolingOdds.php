@@ -9,7 +9,7 @@ use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Food\Integrity;
 use Verjuicer\Core\Forecast\Belief\Beliefs;
-use Verjuicer\Core\Record\Product;
+use Verjuicer\Core\Record\RecordedProduct;
 
 /**
  * How likely a layer of meat passes the gates of cooling, by method, depth and cover, before it begins: what is
@@ -55,10 +55,10 @@ final readonly class CoolingOdds
         float $depth,
         bool $isCovered,
         ?float $around,
-        CoolingGates $gates,
+        CoolingLimits $gates,
         ?int $elevation = null,
     ): self {
-        $meat = new Product(null, Animal::None, Form::Cut, Integrity::Intact, null, 1);
+        $meat = new RecordedProduct(null, Animal::None, Form::Cut, Integrity::Intact, null, 1);
         $belief = Beliefs::ahead($meat, $method, $gates->hot, $around, $depth, $isCovered, 0, $elevation);
         [[$first, $all], $both] = $belief->inTime([[$gates->middle, $gates->first], [$gates->cold, $gates->all]]);
 
@@ -70,7 +70,7 @@ final readonly class CoolingOdds
         Holding $method,
         bool $isCovered,
         ?float $around,
-        CoolingGates $gates,
+        CoolingLimits $gates,
         ?int $elevation = null,
     ): ?float {
         $low = -1;

@@ -74,9 +74,9 @@ final class Fall
     }
 
     /** What would narrow most when it passes a temperature. */
-    public function asks(float $celsius, bool $isCovered): Answer
+    public function asks(float $celsius, bool $isCovered): NarrowingInput
     {
-        return Answer::of($this->belief, $celsius, $isCovered);
+        return NarrowingInput::of($this->belief, $celsius, $isCovered);
     }
 
     /**

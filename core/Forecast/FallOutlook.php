@@ -14,7 +14,7 @@ use Verjuicer\Core\Event\Kinds\HotHold;
 use Verjuicer\Core\Event\Kinds\Reheat;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Forecast\Belief\Beliefs;
-use Verjuicer\Core\Forecast\Belief\Learned;
+use Verjuicer\Core\Forecast\Belief\LearnedParameters;
 use Verjuicer\Core\Forecast\Belief\Place;
 use Verjuicer\Core\Forecast\Belief\Surroundings;
 use Verjuicer\Core\Measure\Instant;
@@ -38,10 +38,10 @@ final readonly class FallOutlook
      * @param Fall $fall the one that is drawn
      * @param string $track whose it is
      * @param Crossing|null $hot of the hot limit by the coolest piece, while all are above it
-     * @param list<FallGate> $gates still to pass, each by the piece that passes it last
+     * @param list<CoolingLimitOutlook> $gates still to pass, each by the piece that passes it last
      * @param Instant|null $readBy before which to read it, so that no crossing can hide
      * @param non-empty-array<string, Fall> $falls of each place, by track
-     * @param Answer $asks what would narrow it most
+     * @param NarrowingInput $asks what would narrow it most
      */
     private function __construct(
         public Fall $fall,
@@ -51,16 +51,16 @@ final readonly class FallOutlook
         public array $gates,
         public ?Instant $readBy,
         public array $falls,
-        public Answer $asks,
+        public NarrowingInput $asks,
     ) {
     }
 
     /**
-     * @param Learned|null $learned of own cooks
+     * @param LearnedParameters|null $learned of own cooks
      *
      * @return self|null null on the heat, in the cold, out by the clock, or where nothing can be said
      */
-    public static function of(Assessment $assessment, ?Learned $learned = null): ?self
+    public static function of(Assessment $assessment, ?LearnedParameters $learned = null): ?self
     {
         $stage = $assessment->timeline->stage();
         $holding = Place::of($stage?->event->detail)?->holding;
@@ -119,7 +119,7 @@ final readonly class FallOutlook
                 $celsius = Point::celsius($limit->printedIn($unit));
                 // Nothing shows it under the hot limit yet: a reading that is still hot begins its time anew.
                 $hotAt = $countdown->track === null ? $countdown->earliestStart : null;
-                $gate = new FallGate(
+                $gate = new CoolingLimitOutlook(
                     $countdown->rule,
                     (string) $track,
                     $limit,
@@ -180,7 +180,7 @@ final readonly class FallOutlook
         $unit = $assessment->record->site->unit;
         $hotLimit = Point::celsius($assessment->rules->limits()->hot->threshold->printedIn($unit));
         $ahead = array_values(
-            array_filter($this->gates, fn (FallGate $gate): bool => !$this->fall->from->isAfter($gate->deadline)),
+            array_filter($this->gates, fn (CoolingLimitOutlook $gate): bool => !$this->fall->from->isAfter($gate->deadline)),
         );
         $slowest = $ahead[0] ?? null;
         if ($slowest === null) {

@@ -34,7 +34,7 @@ final class Fields
         \stdClass $object,
         private readonly ?self $parent,
         private readonly string $name,
-        private readonly Problems $problems,
+        private readonly DocumentProblems $problems,
     ) {
         $this->members = (array) $object;
     }
@@ -245,7 +245,7 @@ final class Fields
     }
 
     /** One member by itself, with problems of its own: for what is no fault where it is wrong. */
-    public function alone(string $name, Problems $problems): self
+    public function alone(string $name, DocumentProblems $problems): self
     {
         $object = isset($this->members[$name]) ? (object) [$name => $this->members[$name]] : new \stdClass();
 

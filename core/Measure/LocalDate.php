@@ -21,10 +21,10 @@ final readonly class LocalDate
             return null;
         }
 
-        return self::ofInstant(Instant::parse($iso.'T00:00:00Z'), Zone::named('UTC'));
+        return self::ofInstant(Instant::parse($iso.'T00:00:00Z'), TimeZone::named('UTC'));
     }
 
-    public static function ofInstant(Instant $instant, Zone $zone): self
+    public static function ofInstant(Instant $instant, TimeZone $zone): self
     {
         return new self((int) floor(($instant->epoch + $zone->offsetAt($instant)) / 86400));
     }
@@ -56,7 +56,7 @@ final readonly class LocalDate
     }
 
     /** The first instant of this date at the site; where a clock change skips midnight, the first after it. */
-    public function startIn(Zone $zone): Instant
+    public function startIn(TimeZone $zone): Instant
     {
         $midnight = 86400 * $this->days;
         $starts = [];

@@ -52,7 +52,7 @@ final readonly class PitLog
      * The times for which readings were too far from the set point for at least this long. A fire that is lit has until
      * it is preheated or first read at its set point; a new set point begins anew.
      *
-     * @return list<PitStray>
+     * @return list<PitExcursion>
      */
     public function strays(Tolerance $tolerance, Span $for, Instant $asOf): array
     {
@@ -97,11 +97,11 @@ final readonly class PitLog
             $strays[] = self::stray($run, $asOf, $set, $for, true);
         }
 
-        return array_values(array_filter($strays, static fn (?PitStray $stray): bool => $stray !== null));
+        return array_values(array_filter($strays, static fn (?PitExcursion $stray): bool => $stray !== null));
     }
 
     /** @param non-empty-list<array{PitEntry, Temperature}> $run */
-    private static function stray(array $run, Instant $to, Temperature $set, Span $for, bool $isOpen): ?PitStray
+    private static function stray(array $run, Instant $to, Temperature $set, Span $for, bool $isOpen): ?PitExcursion
     {
         $from = $run[0][0]->at;
         $isHot = $run[0][1]->isHotterThan($set);
@@ -116,7 +116,7 @@ final readonly class PitLog
             }
         }
 
-        return new PitStray($from, $to, $isOpen, $isHot, $worst, $set);
+        return new PitExcursion($from, $to, $isOpen, $isHot, $worst, $set);
     }
 
     private function lastOf(PitSign $sign, Instant $asOf): ?PitEntry

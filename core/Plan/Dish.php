@@ -5,30 +5,30 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Plan;
 
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\Product;
+use Verjuicer\Core\Record\RecordedProduct;
 
 /** One batch of a plan: what, how, where, and when it has to be on the pass. */
 final readonly class Dish
 {
     /**
      * @param string $id whatever names it where it is kept
-     * @param Product $product with the weight of one piece and how many
+     * @param RecordedProduct $product with the weight of one piece and how many
      * @param string|null $pit by name
      * @param Instant|null $load when it goes on the heat; null for as late as does
-     * @param Pace $pace of such cooks in this kitchen
+     * @param LearnedPace $pace of such cooks in this kitchen
      */
     public function __construct(
         public string $id,
-        public Product $product,
+        public RecordedProduct $product,
         public HeatPlan $heat,
         public DishRest $rest,
         public ?ChillPlan $chill,
-        public Leads $leads,
+        public PrepLeadTimes $leads,
         public ?string $pit,
         public ?Instant $load,
         public Instant $serve,
         public ?Progress $progress,
-        public Pace $pace,
+        public LearnedPace $pace,
     ) {
     }
 

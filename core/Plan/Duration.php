@@ -77,7 +77,7 @@ final readonly class Duration
     }
 
     /** As it goes in this kitchen. */
-    public function at(Pace $pace): self
+    public function at(LearnedPace $pace): self
     {
         $likely = $this->by(0.5);
         if ($likely === null || $likely <= 0) {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Plan;
 
-use Verjuicer\Core\Forecast\CoolingGates;
+use Verjuicer\Core\Forecast\CoolingLimits;
 use Verjuicer\Core\Measure\Instant;
 
 /** Works each dish back from when it is served, and says what the plan breaks. Nothing here is ever a record. */
@@ -20,14 +20,14 @@ final readonly class Planner
     private \WeakMap $known;
 
     /**
-     * @param list<PitRoom> $pits
+     * @param list<PitCapacity> $pits
      * @param list<Shift> $shifts none where nobody said who is there
      * @param int $reheatsWithin seconds, as the code has it
      * @param list<Dish> $beside of other plans, which stand in the same pits
      */
     public function __construct(
-        private Times $times,
-        private CoolingGates $gates,
+        private TimeEstimates $times,
+        private CoolingLimits $gates,
         private int $reheatsWithin,
         private array $pits,
         private array $shifts,
@@ -140,7 +140,7 @@ final readonly class Planner
         }
         $steps[] = new Step(StepKind::Load, $load);
         $likely = $off->by(0.5) ?? self::UNENDING;
-        $wrap = $time->wrapped?->at($dish->heat->wrapAt === null ? Pace::usual() : $dish->pace);
+        $wrap = $time->wrapped?->at($dish->heat->wrapAt === null ? LearnedPace::usual() : $dish->pace);
         if ($wrap !== null && ($wrap->by(0.5) ?? $likely) < $likely) {
             $steps[] = self::open(StepKind::Wrap, $load->epoch, $wrap);
         }

@@ -11,7 +11,7 @@ namespace Verjuicer\Core\Proof;
  */
 final class ProofCheck
 {
-    private readonly Rows $rows;
+    private readonly ProofRows $rows;
 
     /** @var array<string, string> SHA-256 of each row in its canonical form, by "kind id" */
     private array $digests = [];
@@ -34,7 +34,7 @@ final class ProofCheck
     /** @var list<\stdClass> in the order of the packet */
     private array $pages = [];
 
-    private Checked $checked;
+    private ProofReport $checked;
 
     /**
      * @param \Closure(\stdClass, string): array<string, string>|null $judge the verdicts of a record at a moment, by
@@ -42,27 +42,27 @@ final class ProofCheck
      */
     public function __construct(private readonly ?\Closure $judge = null)
     {
-        $this->checked = new Checked();
-        $this->rows = new Rows();
+        $this->checked = new ProofReport();
+        $this->rows = new ProofRows();
     }
 
     /**
      * @param iterable<string> $lines each with its line end
      * @param list<string>|null $texts of the pages the proof is attached to, by PageText; null if there are none
      */
-    public function of(iterable $lines, ?array $texts = null): Checked
+    public function of(iterable $lines, ?array $texts = null): ProofReport
     {
         $before = hash_init('sha256');
         $isSigned = false;
         foreach ($lines as $line) {
             $data = json_decode($line);
             if (!$data instanceof \stdClass || $isSigned) {
-                $this->checked->add($isSigned ? Fault::AlteredFile : Fault::NotAProof);
+                $this->checked->add($isSigned ? ProofFault::AlteredFile : ProofFault::NotAProof);
 
                 return $this->checked;
             }
             if (isset($data->signature)) {
-                $this->signature(Given::object($data, 'signature'), hash_final($before));
+                $this->signature(UntrustedMembers::object($data, 'signature'), hash_final($before));
                 $isSigned = true;
             } else {
                 hash_update($before, $line);
@@ -70,7 +70,7 @@ final class ProofCheck
             }
         }
         if (!$isSigned) {
-            $this->checked->add(Fault::NotSigned);
+            $this->checked->add(ProofFault::NotSigned);
         }
         $this->chain();
         foreach ($this->batches as $batch) {
@@ -86,56 +86,56 @@ final class ProofCheck
     private function take(\stdClass $data): void
     {
         if (isset($data->proof)) {
-            $this->head(Given::object($data, 'proof'));
+            $this->head(UntrustedMembers::object($data, 'proof'));
         } elseif (isset($data->row)) {
-            $row = Given::object($data, 'row');
-            $canonical = Given::text($row, 'is');
-            $of = Given::text($row, 'kind').' '.Given::text($row, 'id');
+            $row = UntrustedMembers::object($data, 'row');
+            $canonical = UntrustedMembers::text($row, 'is');
+            $of = UntrustedMembers::text($row, 'kind').' '.UntrustedMembers::text($row, 'id');
             $content = json_decode($canonical, true);
             /** @var array<string, mixed> $content */
             $content = \is_array($content) ? $content : [];
-            $this->rows->add(Given::text($row, 'kind'), Given::text($row, 'id'), $content);
+            $this->rows->add(UntrustedMembers::text($row, 'kind'), UntrustedMembers::text($row, 'id'), $content);
             $this->digests[$of] = hash('sha256', $canonical);
             if (($row->form ?? 2) === 1) {
                 $this->older[$of] = true;
                 ++$this->checked->older;
             }
-            if (($content['id'] ?? null) !== Given::text($row, 'id')) {
-                $this->checked->add(Fault::RowAltered, $of);
+            if (($content['id'] ?? null) !== UntrustedMembers::text($row, 'id')) {
+                $this->checked->add(ProofFault::RowAltered, $of);
             }
         } elseif (isset($data->seal)) {
-            $seal = Given::object($data, 'seal');
-            $this->seals[Given::whole($seal, 'position')] = [
-                Given::text($seal, 'digest'),
-                (string) Given::whole($seal, 'at'),
-                Given::text($seal, 'signature'),
+            $seal = UntrustedMembers::object($data, 'seal');
+            $this->seals[UntrustedMembers::whole($seal, 'position')] = [
+                UntrustedMembers::text($seal, 'digest'),
+                (string) UntrustedMembers::whole($seal, 'at'),
+                UntrustedMembers::text($seal, 'signature'),
             ];
         } elseif (isset($data->run)) {
-            $this->runs[] = Given::object($data, 'run');
+            $this->runs[] = UntrustedMembers::object($data, 'run');
         } elseif (isset($data->batch)) {
-            $this->batches[] = Given::object($data, 'batch');
+            $this->batches[] = UntrustedMembers::object($data, 'batch');
         } elseif (isset($data->page)) {
-            $this->pages[] = Given::object($data, 'page');
+            $this->pages[] = UntrustedMembers::object($data, 'page');
         }
     }
 
     private function head(\stdClass $proof): void
     {
-        $site = Given::object($proof, 'site');
-        $this->checked->site = Given::text($site, 'name');
-        $this->checked->siteId = Given::text($site, 'id');
-        $this->checked->made = Given::text($proof, 'made_at');
-        $verified = Given::object($proof, 'verified');
-        foreach (Given::list($verified, 'breaks') as $break) {
-            $this->checked->add(Fault::SaidBroken, \is_string($break) ? $break : '');
+        $site = UntrustedMembers::object($proof, 'site');
+        $this->checked->site = UntrustedMembers::text($site, 'name');
+        $this->checked->siteId = UntrustedMembers::text($site, 'id');
+        $this->checked->made = UntrustedMembers::text($proof, 'made_at');
+        $verified = UntrustedMembers::object($proof, 'verified');
+        foreach (UntrustedMembers::list($verified, 'breaks') as $break) {
+            $this->checked->add(ProofFault::SaidBroken, \is_string($break) ? $break : '');
         }
-        foreach (Given::list($proof, 'keys') as $key) {
+        foreach (UntrustedMembers::list($proof, 'keys') as $key) {
             $key = $key instanceof \stdClass ? $key : new \stdClass();
-            $public = Given::text($key, 'public');
-            $before = Given::text($key, 'before');
+            $public = UntrustedMembers::text($key, 'public');
+            $before = UntrustedMembers::text($key, 'before');
             $words = Statement::key($this->checked->siteId, $before, $public);
-            if ($before !== '' && !Statement::isSignedBy($before, $words, Given::text($key, 'vouched'))) {
-                $this->checked->add(Fault::KeyUnvouched, Given::text($key, 'reason'));
+            if ($before !== '' && !Statement::isSignedBy($before, $words, UntrustedMembers::text($key, 'vouched'))) {
+                $this->checked->add(ProofFault::KeyUnvouched, UntrustedMembers::text($key, 'reason'));
             }
             $this->keys[] = $public;
         }
@@ -143,16 +143,16 @@ final class ProofCheck
 
     private function signature(\stdClass $signature, string $digest): void
     {
-        $this->checked->key = Given::text($signature, 'key');
-        if (Given::text($signature, 'sha256') !== $digest) {
-            $this->checked->add(Fault::AlteredFile);
+        $this->checked->key = UntrustedMembers::text($signature, 'key');
+        if (UntrustedMembers::text($signature, 'sha256') !== $digest) {
+            $this->checked->add(ProofFault::AlteredFile);
         }
         $words = Statement::file('proof', $this->checked->siteId, $digest);
-        if (!Statement::isSignedBy($this->checked->key, $words, Given::text($signature, 'signature'))) {
-            $this->checked->add(Fault::NotSigned);
+        if (!Statement::isSignedBy($this->checked->key, $words, UntrustedMembers::text($signature, 'signature'))) {
+            $this->checked->add(ProofFault::NotSigned);
         }
         if (!\in_array($this->checked->key, $this->keys, true)) {
-            $this->checked->add(Fault::KeyNotNamed);
+            $this->checked->add(ProofFault::KeyNotNamed);
         }
     }
 
@@ -161,9 +161,9 @@ final class ProofCheck
     {
         $linked = [];
         foreach ($this->runs as $run) {
-            $place = Given::whole($run, 'from') - 1;
-            $hash = (string) @hex2bin(Given::text($run, 'before'));
-            foreach (Given::list($run, 'links') as $link) {
+            $place = UntrustedMembers::whole($run, 'from') - 1;
+            $hash = (string) @hex2bin(UntrustedMembers::text($run, 'before'));
+            foreach (UntrustedMembers::list($run, 'links') as $link) {
                 [$kind, $id, $recorded, $digest] = \is_array($link) ? array_pad($link, 4, '') : ['', '', '', ''];
                 [$kind, $id] = [\is_string($kind) ? $kind : '', \is_string($id) ? $id : ''];
                 [$recorded, $digest] = [\is_string($recorded) ? $recorded : '', \is_string($digest) ? $digest : ''];
@@ -174,7 +174,7 @@ final class ProofCheck
             }
             $seal = $this->seals[$place] ?? null;
             if ($seal === null || $seal[0] !== bin2hex($hash)) {
-                $this->checked->add(Fault::ChainBroken, (string) $place);
+                $this->checked->add(ProofFault::ChainBroken, (string) $place);
             }
         }
         foreach ($this->seals as $position => [$digest, $at, $signature]) {
@@ -185,14 +185,14 @@ final class ProofCheck
             );
             ++$this->checked->seals;
             if ($of === []) {
-                $this->checked->add(Fault::SealNotSigned, (string) $position);
+                $this->checked->add(ProofFault::SealNotSigned, (string) $position);
             }
         }
         foreach (array_diff_key($this->digests, $this->older) as $of => $digest) {
             if (!isset($linked[$of])) {
-                $this->checked->add(Fault::RowNotChained, $of);
+                $this->checked->add(ProofFault::RowNotChained, $of);
             } elseif ($linked[$of] !== $digest) {
-                $this->checked->add(Fault::RowAltered, $of);
+                $this->checked->add(ProofFault::RowAltered, $of);
             }
         }
     }
@@ -206,28 +206,28 @@ final class ProofCheck
     {
         $this->checked->pages = \count($this->pages);
         if (\count($texts) !== \count($this->pages)) {
-            $this->checked->add(Fault::PageDiffers, (string) \count($texts));
+            $this->checked->add(ProofFault::PageDiffers, (string) \count($texts));
         }
         $verdicts = [];
         foreach ($this->pages as $index => $page) {
             $text = $texts[$index] ?? '';
-            if (Given::text($page, 'sha256') !== hash('sha256', $text)) {
-                $this->checked->add(Fault::PageDiffers, (string) ($index + 1));
+            if (UntrustedMembers::text($page, 'sha256') !== hash('sha256', $text)) {
+                $this->checked->add(ProofFault::PageDiffers, (string) ($index + 1));
             }
-            foreach ((array) Given::object($page, 'batches') as $id => $verdict) {
+            foreach ((array) UntrustedMembers::object($page, 'batches') as $id => $verdict) {
                 $verdicts[$id][] = [$verdict, $text];
             }
         }
         foreach ($this->batches as $batch) {
-            $code = Given::text(Given::object(Given::object($batch, 'record'), 'batch'), 'code');
-            $verdict = Given::text(Given::object($batch, 'assessment'), 'verdict');
+            $code = UntrustedMembers::text(UntrustedMembers::object(UntrustedMembers::object($batch, 'record'), 'batch'), 'code');
+            $verdict = UntrustedMembers::text(UntrustedMembers::object($batch, 'assessment'), 'verdict');
             $shown = array_filter(
-                $verdicts[Given::text($batch, 'id')] ?? [],
+                $verdicts[UntrustedMembers::text($batch, 'id')] ?? [],
                 static fn (array $one): bool => $one[0] === $verdict
                     && str_contains($one[1], self::heading($code)),
             );
             if ($shown === []) {
-                $this->checked->add(Fault::PageDiffers, $code);
+                $this->checked->add(ProofFault::PageDiffers, $code);
             }
         }
     }
@@ -241,20 +241,20 @@ final class ProofCheck
     private function batch(\stdClass $data): void
     {
         ++$this->checked->batches;
-        $record = Given::object($data, 'record');
-        $code = Given::text(Given::object($record, 'batch'), 'code');
+        $record = UntrustedMembers::object($data, 'record');
+        $code = UntrustedMembers::text(UntrustedMembers::object($record, 'batch'), 'code');
         $inputs = new RecordInputs($this->rows, $this->checked);
-        $inputs->compare($record, Given::text($data, 'id'), $code);
+        $inputs->compare($record, UntrustedMembers::text($data, 'id'), $code);
         if ($this->judge === null) {
             return;
         }
-        $assessment = Given::object($data, 'assessment');
-        $said = ['' => Given::text($assessment, 'verdict')] + (array) Given::object($assessment, 'rules_judged');
-        $verdicts = ($this->judge)($record, Given::text($assessment, 'as_of'));
+        $assessment = UntrustedMembers::object($data, 'assessment');
+        $said = ['' => UntrustedMembers::text($assessment, 'verdict')] + (array) UntrustedMembers::object($assessment, 'rules_judged');
+        $verdicts = ($this->judge)($record, UntrustedMembers::text($assessment, 'as_of'));
         ksort($said);
         ksort($verdicts);
         if ($verdicts !== $said) {
-            $this->checked->add(Fault::VerdictDiffers, $code);
+            $this->checked->add(ProofFault::VerdictDiffers, $code);
         }
     }
 }

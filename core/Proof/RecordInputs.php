@@ -25,7 +25,7 @@ final readonly class RecordInputs
     /** More generations than a batch is ever divided in. */
     private const GENERATIONS = 20;
 
-    public function __construct(private Rows $rows, private Checked $checked)
+    public function __construct(private ProofRows $rows, private ProofReport $checked)
     {
     }
 
@@ -34,13 +34,13 @@ final readonly class RecordInputs
     {
         /** @var array<string, mixed> $data */
         $data = json_decode((string) json_encode($record), true);
-        $batch = Rows::map($data, 'batch');
+        $batch = ProofRows::map($data, 'batch');
         $known = [];
-        $events = Rows::map($batch, 'events');
+        $events = ProofRows::map($batch, 'events');
         foreach ($events as $event) {
             ++$this->checked->events;
             $event = \is_array($event) ? $event : [];
-            $of = Rows::text($event, 'id');
+            $of = ProofRows::text($event, 'id');
             $known[$of] = true;
             $row = $this->rows->of('event', $of);
             $ofPit = $row === null ? $this->rows->of('site_event', $of) : null;
@@ -50,23 +50,23 @@ final readonly class RecordInputs
                 default => null,
             };
             if ($isSame !== true) {
-                $this->checked->add($isSame === null ? Fault::EventNotWritten : Fault::EventDiffers, "$code $of");
+                $this->checked->add($isSame === null ? ProofFault::EventNotWritten : ProofFault::EventDiffers, "$code $of");
             }
         }
         foreach ($this->rows->eventsOf($id) as $of) {
             if (!isset($known[$of])) {
-                $this->checked->add(Fault::EventLeftOut, "$code $of");
+                $this->checked->add(ProofFault::EventLeftOut, "$code $of");
             }
         }
-        foreach (Rows::map($data, 'thermometers') as $thermometer) {
+        foreach (ProofRows::map($data, 'thermometers') as $thermometer) {
             $this->thermometer(\is_array($thermometer) ? $thermometer : [], $code);
         }
-        $product = Rows::map($batch, 'product');
-        if (!$this->isOfBatch($product, Rows::text($data, 'rules'), self::wasStuffed($events), $id)) {
-            $this->checked->add(Fault::BatchDiffers, $code);
+        $product = ProofRows::map($batch, 'product');
+        if (!$this->isOfBatch($product, ProofRows::text($data, 'rules'), self::wasStuffed($events), $id)) {
+            $this->checked->add(ProofFault::BatchDiffers, $code);
         }
-        if (!$this->isOfSite(Rows::map($data, 'site'))) {
-            $this->checked->add(Fault::SiteDiffers, $code);
+        if (!$this->isOfSite(ProofRows::map($data, 'site'))) {
+            $this->checked->add(ProofFault::SiteDiffers, $code);
         }
     }
 
@@ -76,15 +76,15 @@ final readonly class RecordInputs
      */
     private function isOfRow(array $event, array $row, string $id): bool
     {
-        $members = Rows::map($row, 'members');
+        $members = ProofRows::map($row, 'members');
         foreach (['replaces', 'reason'] as $name) {
             if (($row[$name] ?? null) !== null) {
                 $members[$name] = $row[$name];
             }
         }
 
-        return $this->isOfFamily(Rows::text($row, 'batch_id'), $id)
-            && Rows::text($event, 'type') === Rows::text($row, 'type')
+        return $this->isOfFamily(ProofRows::text($row, 'batch_id'), $id)
+            && ProofRows::text($event, 'type') === ProofRows::text($row, 'type')
             && self::isSameEnvelope($event, $row)
             && self::isSame(array_diff_key($event, self::ENVELOPE), $members);
     }
@@ -95,16 +95,16 @@ final readonly class RecordInputs
      */
     private function isOfPit(array $event, array $row): bool
     {
-        $members = Rows::map($row, 'members');
-        [$type, $said, $written] = match (Rows::text($row, 'type')) {
+        $members = ProofRows::map($row, 'members');
+        [$type, $said, $written] = match (ProofRows::text($row, 'type')) {
             'set' => ['pit_set', $event['set'] ?? null, $members['temp'] ?? null],
             'reading' => ['pit_reading', $event['temp'] ?? null, $members['temp'] ?? null],
             default => ['note', $event['text'] ?? null, $members['words'] ?? null],
         };
 
-        return Rows::text($row, 'subject') === 'pit'
-            && Rows::text($event, 'pit') === ($this->rows->pits[Rows::text($row, 'subject_id')] ?? null)
-            && Rows::text($event, 'type') === $type
+        return ProofRows::text($row, 'subject') === 'pit'
+            && ProofRows::text($event, 'pit') === ($this->rows->pits[ProofRows::text($row, 'subject_id')] ?? null)
+            && ProofRows::text($event, 'type') === $type
             && self::isSameEnvelope($event, $row)
             && self::isSame($said, $written);
     }
@@ -115,9 +115,9 @@ final readonly class RecordInputs
      */
     private static function isSameEnvelope(array $event, array $row): bool
     {
-        return Rows::text($event, 'by') === Rows::text($row, 'initials')
-            && Rows::instant($event['at'] ?? null) === Rows::instant($row['at'] ?? null)
-            && Rows::instant($event['recorded_at'] ?? null) === Rows::instant($row['recorded_at'] ?? null);
+        return ProofRows::text($event, 'by') === ProofRows::text($row, 'initials')
+            && ProofRows::instant($event['at'] ?? null) === ProofRows::instant($row['at'] ?? null)
+            && ProofRows::instant($event['recorded_at'] ?? null) === ProofRows::instant($row['recorded_at'] ?? null);
     }
 
     /** Whether a row is of this batch, or of one it was split off. */
@@ -127,7 +127,7 @@ final readonly class RecordInputs
             if ($id === $batch) {
                 return true;
             }
-            $id = Rows::text($this->rows->of('batch', $id) ?? [], 'parent_id');
+            $id = ProofRows::text($this->rows->of('batch', $id) ?? [], 'parent_id');
         }
 
         return false;
@@ -136,17 +136,17 @@ final readonly class RecordInputs
     /** @param array<mixed> $thermometer */
     private function thermometer(array $thermometer, string $code): void
     {
-        $label = Rows::text($thermometer, 'id');
-        foreach (Rows::map($thermometer, 'checks') as $check) {
+        $label = ProofRows::text($thermometer, 'id');
+        foreach (ProofRows::map($thermometer, 'checks') as $check) {
             $check = \is_array($check) ? $check : [];
             $written = array_filter(
-                $this->rows->checksOf($label, Rows::instant($check['at'] ?? null)),
-                static fn (array $row): bool => Rows::text($row, 'method') === Rows::text($check, 'method')
+                $this->rows->checksOf($label, ProofRows::instant($check['at'] ?? null)),
+                static fn (array $row): bool => ProofRows::text($row, 'method') === ProofRows::text($check, 'method')
                     && self::isSame($row['expected'] ?? null, $check['expected'] ?? null)
                     && self::isSame($row['read'] ?? null, $check['read'] ?? null),
             );
             if ($written === []) {
-                $this->checked->add(Fault::CheckNotWritten, "$code $label");
+                $this->checked->add(ProofFault::CheckNotWritten, "$code $label");
             }
         }
     }
@@ -155,7 +155,7 @@ final readonly class RecordInputs
     private function isOfBatch(array $product, string $rules, bool $wasStuffed, string $id): bool
     {
         $row = $this->rows->of('batch', $id);
-        if ($row === null || Rows::text($row, 'rule_set') !== $rules) {
+        if ($row === null || ProofRows::text($row, 'rule_set') !== $rules) {
             return false;
         }
         $facts = $this->rows->factsOf($id);
@@ -186,9 +186,9 @@ final readonly class RecordInputs
         $stuffings = $replaced = [];
         foreach ($events as $event) {
             $event = \is_array($event) ? $event : [];
-            $replaced[Rows::text($event, 'replaces')] = true;
-            if (Rows::text($event, 'type') === 'tenderize' && ($event['stuffed'] ?? null) === true) {
-                $stuffings[Rows::text($event, 'id')] = true;
+            $replaced[ProofRows::text($event, 'replaces')] = true;
+            if (ProofRows::text($event, 'type') === 'tenderize' && ($event['stuffed'] ?? null) === true) {
+                $stuffings[ProofRows::text($event, 'id')] = true;
             }
         }
 
@@ -202,7 +202,7 @@ final readonly class RecordInputs
         foreach ($this->rows->sites as $kept) {
             if (
                 self::isSame($of($site), $of($kept))
-                && self::isSame(Rows::map($site, 'house_limits'), Rows::map($kept, 'house_limits'))
+                && self::isSame(ProofRows::map($site, 'house_limits'), ProofRows::map($kept, 'house_limits'))
             ) {
                 return true;
             }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Record;
 
-use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\EventKinds;
 use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Measure\Instant;
 
@@ -26,14 +26,14 @@ final readonly class Event
         public ?string $replaces = null,
         public ?string $reason = null,
         public ?Instant $recordedAt = null,
-        public ?Imported $imported = null,
+        public ?ImportOrigin $imported = null,
         public array $extensions = [],
     ) {
     }
 
     public function kind(): Kind
     {
-        return Catalogue::of($this->detail::class);
+        return EventKinds::of($this->detail::class);
     }
 
     /** @param class-string<Detail> ...$kinds */
@@ -48,7 +48,7 @@ final readonly class Event
      */
     public function takenIn(string $by, string $id, ?string $replaces): self
     {
-        $imported = new Imported($by, $this->imported->saysRecordedAt ?? $this->recordedAt);
+        $imported = new ImportOrigin($by, $this->imported->saysRecordedAt ?? $this->recordedAt);
 
         return new self(
             $id,

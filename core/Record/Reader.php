@@ -4,22 +4,22 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Record;
 
-use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\DetailReader;
+use Verjuicer\Core\Event\EventKinds;
 use Verjuicer\Core\Event\FieldValue;
 use Verjuicer\Core\Event\Kind;
 use Verjuicer\Core\Event\Kinds\Reading;
-use Verjuicer\Core\Event\Kinds\TakenBack;
+use Verjuicer\Core\Event\Kinds\Voided;
 use Verjuicer\Core\Food\Animal;
 use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\Integrity;
 use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Core\Food\Treatment;
+use Verjuicer\Core\Json\DocumentProblems;
 use Verjuicer\Core\Json\Fields;
-use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\TemperatureUnit;
-use Verjuicer\Core\Measure\UnknownZone;
-use Verjuicer\Core\Measure\Zone;
+use Verjuicer\Core\Measure\TimeZone;
+use Verjuicer\Core\Measure\UnknownTimeZone;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 use Verjuicer\Core\Ruleset\StricterLimits;
 
@@ -57,7 +57,7 @@ final readonly class Reader
      */
     public function readData(\stdClass $data): Record
     {
-        $problems = new Problems();
+        $problems = new DocumentProblems();
         $top = new Fields($data, null, '', $problems);
         $format = $top->text('format');
         if ($format !== self::FORMAT) {
@@ -114,21 +114,21 @@ final readonly class Reader
      */
     public function readEvents(array $data): array
     {
-        $problems = new Problems();
+        $problems = new DocumentProblems();
         $events = self::events(new Fields((object) ['events' => $data], null, '', $problems));
         $found = $problems->all();
 
         return $found === [] ? $events : throw InvalidRecord::because($found);
     }
 
-    private static function site(Fields $fields): ?Site
+    private static function site(Fields $fields): ?RecordedSite
     {
         $zone = null;
         $name = $fields->requiredText('timezone');
         if ($name !== null) {
             try {
-                $zone = Zone::named($name);
-            } catch (UnknownZone $problem) {
+                $zone = TimeZone::named($name);
+            } catch (UnknownTimeZone $problem) {
                 $fields->wrongBy('timezone', $problem);
             }
         }
@@ -140,7 +140,7 @@ final readonly class Reader
 
         return $zone === null || $unit === null
             ? null
-            : new Site($siteName, $zone, $unit, $elevation, $fields->unknown(), $house, $procedures);
+            : new RecordedSite($siteName, $zone, $unit, $elevation, $fields->unknown(), $house, $procedures);
     }
 
     /** @return list<Procedure> */
@@ -180,7 +180,7 @@ final readonly class Reader
         return new StricterLimits($seconds);
     }
 
-    /** @return list<Thermometer> */
+    /** @return list<RecordedThermometer> */
     private static function thermometers(Fields $top): array
     {
         $thermometers = [];
@@ -199,7 +199,7 @@ final readonly class Reader
             if (isset($thermometers[$id])) {
                 $fields->wrong('id', 'is the id of another thermometer: every id must be its own');
             }
-            $thermometers[$id] = new Thermometer($id, $checks, $fields->unknown());
+            $thermometers[$id] = new RecordedThermometer($id, $checks, $fields->unknown());
         }
 
         return array_values($thermometers);
@@ -221,7 +221,7 @@ final readonly class Reader
         return new ThermometerCheck($at, $method, $expected, $read, $fields->unknown());
     }
 
-    private static function product(Fields $fields): ?Product
+    private static function product(Fields $fields): ?RecordedProduct
     {
         $name = $fields->text('name');
         $animal = $fields->requiredChoice('animal', Animal::class);
@@ -242,7 +242,7 @@ final readonly class Reader
         }
         $extensions = $fields->unknown();
 
-        return new Product(
+        return new RecordedProduct(
             $name,
             $animal,
             $form,
@@ -272,7 +272,7 @@ final readonly class Reader
             $by = FieldValue::word($fields->requiredText('by'));
             $kind = self::kind($fields);
             $replaces =
-                $kind?->class === TakenBack::class ? $fields->requiredText('replaces') : $fields->text('replaces');
+                $kind?->class === Voided::class ? $fields->requiredText('replaces') : $fields->text('replaces');
             $reason = $fields->text('reason');
             $detail = $kind === null ? null : DetailReader::read($kind, $fields);
             if ($detail instanceof Reading && \count($events) > self::MANY) {
@@ -331,9 +331,9 @@ final readonly class Reader
     private static function kind(Fields $fields): ?Kind
     {
         $name = $fields->text('type');
-        $kind = $name === null ? null : Catalogue::named($name);
+        $kind = $name === null ? null : EventKinds::named($name);
         if ($kind === null) {
-            $known = implode(', ', array_keys(Catalogue::all()));
+            $known = implode(', ', array_keys(EventKinds::all()));
             $what = $fields->has('type') ? 'is not known: write one of %s' : 'is missing: one of %s is required';
             $fields->wrong('type', \sprintf($what, $known));
         }
@@ -341,13 +341,13 @@ final readonly class Reader
         return $kind;
     }
 
-    private static function imported(Fields $fields): ?Imported
+    private static function imported(Fields $fields): ?ImportOrigin
     {
-        return self::quietly($fields, 'imported', static function (Fields $one): ?Imported {
+        return self::quietly($fields, 'imported', static function (Fields $one): ?ImportOrigin {
             $imported = $one->object('imported');
             $by = $imported?->requiredText('by');
 
-            return $by === null ? null : new Imported($by, $imported?->instant('says_recorded_at'));
+            return $by === null ? null : new ImportOrigin($by, $imported?->instant('says_recorded_at'));
         });
     }
 
@@ -399,7 +399,7 @@ final readonly class Reader
 
             return null;
         }
-        $problems = new Problems();
+        $problems = new DocumentProblems();
         $value = $read($fields->alone($name, $problems));
         if ($problems->all() !== []) {
             return null;

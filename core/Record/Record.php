@@ -10,19 +10,19 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class Record
 {
     /**
-     * @param list<Thermometer> $thermometers
+     * @param list<RecordedThermometer> $thermometers
      * @param list<Event> $events in the order of the record, which breaks ties
      * @param int|null $tag the number on it in the kitchen
      * @param array<string, mixed> $extensions members nobody here knows: kept, ignored
      * @param array<string, mixed> $extensionsOfBatch the same, of its batch
      */
     public function __construct(
-        public Site $site,
+        public RecordedSite $site,
         public string $rules,
         public ?Instant $asOf,
         public array $thermometers,
         public ?string $code,
-        public Product $product,
+        public RecordedProduct $product,
         public array $events,
         public ?int $tag = null,
         public ?Portion $portion = null,

@@ -121,7 +121,7 @@ final readonly class Writer
         );
     }
 
-    private static function thermometer(Thermometer $thermometer): \stdClass
+    private static function thermometer(RecordedThermometer $thermometer): \stdClass
     {
         return self::object(
             [
@@ -143,7 +143,7 @@ final readonly class Writer
         );
     }
 
-    private static function product(Product $product): \stdClass
+    private static function product(RecordedProduct $product): \stdClass
     {
         return self::object(
             [

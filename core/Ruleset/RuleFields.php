@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
+use Verjuicer\Core\Json\DocumentProblems;
 use Verjuicer\Core\Json\Fields;
-use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
@@ -15,7 +15,7 @@ use Verjuicer\Core\Measure\Threshold;
 /** The members of one object of a rule set file, read as limits, spans and citations; what is wrong is collected. */
 final readonly class RuleFields
 {
-    public function __construct(private Fields $fields, private Problems $problems, private string $file)
+    public function __construct(private Fields $fields, private DocumentProblems $problems, private string $file)
     {
     }
 
@@ -26,7 +26,7 @@ final readonly class RuleFields
 
     public function part(string $name): self
     {
-        $part = $this->fields->object($name) ?? new Fields(new \stdClass(), null, '', new Problems());
+        $part = $this->fields->object($name) ?? new Fields(new \stdClass(), null, '', new DocumentProblems());
 
         return new self($part, $this->problems, $this->file);
     }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Ruleset;
 
 use Verjuicer\Core\CoreProblem;
-use Verjuicer\Core\Json\Problem;
+use Verjuicer\Core\Json\DocumentProblem;
 
 final class RuleSetProblem extends \DomainException implements CoreProblem
 {
@@ -22,11 +22,11 @@ final class RuleSetProblem extends \DomainException implements CoreProblem
         return new self(\sprintf('The rule set %s cannot be read: %s.', basename($file), $why));
     }
 
-    /** @param non-empty-list<Problem> $problems */
+    /** @param non-empty-list<DocumentProblem> $problems */
     public static function invalid(string $file, array $problems): self
     {
         $lines = array_map(
-            static fn (Problem $problem): string => $problem->pointer.': '.$problem->message,
+            static fn (DocumentProblem $problem): string => $problem->pointer.': '.$problem->message,
             $problems,
         );
 

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
+use Verjuicer\Core\Json\DocumentProblems;
 use Verjuicer\Core\Json\Fields;
-use Verjuicer\Core\Json\Problems;
 
 /** Reads a rule set file. A wrong file stops the deploy, naming every fault; a complete RuleSet or none. */
 final readonly class RuleSetReader
@@ -25,7 +25,7 @@ final readonly class RuleSetReader
         if (!$data instanceof \stdClass) {
             throw RuleSetProblem::unreadable($file, 'it is not a JSON object');
         }
-        $problems = new Problems();
+        $problems = new DocumentProblems();
         $top = new RuleFields(new Fields($data, null, '', $problems), $problems, $file);
         if ($top->text('vocabulary') !== Vocabulary::ID) {
             $top->wrong('vocabulary', \sprintf('must be "%s"', Vocabulary::ID));

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Series;
 
 use Verjuicer\Core\Measure\Temperature;
-use Verjuicer\Core\Ruleset\Plausible;
+use Verjuicer\Core\Ruleset\PlausibleReadings;
 
 /**
  * Tells what is wrong with what a channel says, from one sample to the next. Its state is never changed; whoever says
@@ -49,9 +49,9 @@ final readonly class ChannelWatch
     /**
      * @param Temperature|null $pit how hot the pit is that it cooks in, where a channel says so
      *
-     * @return array{self, list<Fault>} what is known then, and the faults that began or ended with it
+     * @return array{self, list<SensorFault>} what is known then, and the faults that began or ended with it
      */
-    public function see(Sample $sample, bool $isFood, Plausible $plausible, ?Temperature $pit = null): array
+    public function see(Sample $sample, bool $isFood, PlausibleReadings $plausible, ?Temperature $pit = null): array
     {
         $open = $this->open;
         $temp = $sample->temp;
@@ -65,21 +65,21 @@ final readonly class ChannelWatch
         $hasJumped = $isFood && $temp !== null && !$isOff && $this->hasJumped($sample, $plausible);
         $stuckFor = $isFine && $isFood ? self::STUCK : self::STUCK_COARSE;
         $now = [
-            FaultKind::Unplugged->value => $temp === null,
-            FaultKind::OutOfRange->value => $isOff,
-            FaultKind::Jumped->value => $hasJumped,
-            FaultKind::Stuck->value => $temp !== null && $sameCount >= self::STUCK_SAMPLES
+            SensorFaultKind::Unplugged->value => $temp === null,
+            SensorFaultKind::OutOfRange->value => $isOff,
+            SensorFaultKind::Jumped->value => $hasJumped,
+            SensorFaultKind::Stuck->value => $temp !== null && $sameCount >= self::STUCK_SAMPLES
                 && $sample->at - $same->at >= $stuckFor,
-            FaultKind::Reversed->value => $isFood && $hotterSince !== null
+            SensorFaultKind::Reversed->value => $isFood && $hotterSince !== null
                 && $sample->at - $hotterSince >= self::REVERSED_FOR,
         ];
         $faults = $this->silenceBefore($sample);
         foreach ($now as $kind => $isSo) {
             if ($isSo && !isset($open[$kind])) {
                 $open[$kind] = $sample->at;
-                $faults[] = new Fault(FaultKind::from($kind), $sample->at, null);
+                $faults[] = new SensorFault(SensorFaultKind::from($kind), $sample->at, null);
             } elseif (!$isSo && isset($open[$kind])) {
-                $faults[] = new Fault(FaultKind::from($kind), $open[$kind], $sample->at);
+                $faults[] = new SensorFault(SensorFaultKind::from($kind), $open[$kind], $sample->at);
                 unset($open[$kind]);
             }
         }
@@ -104,7 +104,7 @@ final readonly class ChannelWatch
     public function isFood(): bool
     {
         foreach (array_keys($this->open) as $kind) {
-            if (FaultKind::from($kind)->isNoFood()) {
+            if (SensorFaultKind::from($kind)->isNoFood()) {
                 return false;
             }
         }
@@ -138,7 +138,7 @@ final readonly class ChannelWatch
     {
         $open = [];
         foreach (\is_array($written['open'] ?? null) ? $written['open'] : [] as $kind => $since) {
-            if (\is_string($kind) && \is_int($since) && FaultKind::tryFrom($kind) !== null) {
+            if (\is_string($kind) && \is_int($since) && SensorFaultKind::tryFrom($kind) !== null) {
                 $open[$kind] = $since;
             }
         }
@@ -167,22 +167,22 @@ final readonly class ChannelWatch
         return [$over < 0, $over >= self::REVERSED ? $this->hotterSince ?? $sample->at : null];
     }
 
-    private function hasJumped(Sample $sample, Plausible $plausible): bool
+    private function hasJumped(Sample $sample, PlausibleReadings $plausible): bool
     {
         if ($this->good?->temp === null || $sample->temp === null) {
             return false;
         }
-        $since = $this->open[FaultKind::Jumped->value] ?? $sample->at;
+        $since = $this->open[SensorFaultKind::Jumped->value] ?? $sample->at;
         $seconds = $since - $this->good->at + min(self::BACK_WITHIN, $sample->at - $since);
 
         return $plausible->isImpossible($this->good->temp, $sample->temp, $seconds);
     }
 
-    /** @return list<Fault> */
+    /** @return list<SensorFault> */
     private function silenceBefore(Sample $sample): array
     {
         return $this->lastAt !== null && $sample->at - $this->lastAt > self::SILENT
-            ? [new Fault(FaultKind::Silent, $this->lastAt, $sample->at)]
+            ? [new SensorFault(SensorFaultKind::Silent, $this->lastAt, $sample->at)]
             : [];
     }
 }

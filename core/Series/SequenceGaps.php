@@ -33,7 +33,7 @@ final readonly class SequenceGaps
     /**
      * @param list<Sample> $samples that are new, in any order
      *
-     * @return array{self, list<Fault>} what is known then, and the gaps that are reported by it
+     * @return array{self, list<SensorFault>} what is known then, and the gaps that are reported by it
      */
     public function see(array $samples): array
     {
@@ -56,7 +56,7 @@ final readonly class SequenceGaps
         foreach ($open as $gap) {
             if ($newest - $gap[3] > self::PATIENCE || \count($open) - \count($faults) > self::MOST_OPEN) {
                 $count = $gap[1] - $gap[0] + 1;
-                $faults[] = new Fault(FaultKind::Missing, min($gap[2], $gap[3]), max($gap[2], $gap[3]), $count);
+                $faults[] = new SensorFault(SensorFaultKind::Missing, min($gap[2], $gap[3]), max($gap[2], $gap[3]), $count);
             } else {
                 $waiting[] = $gap;
             }

@@ -19,11 +19,11 @@ use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Chain\RecordingClock;
-use Verjuicer\App\Ledger\Log\AbridgedRecords;
-use Verjuicer\App\Ledger\Log\Follower;
+use Verjuicer\App\Ledger\Log\CheckpointedRecords;
+use Verjuicer\App\Ledger\Log\LedgerListener;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Projection\Forecast\Forecasts;
-use Verjuicer\App\Projection\Forecast\Wait;
+use Verjuicer\App\Projection\Forecast\ForecastTiming;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Measure\Instant;
@@ -34,8 +34,8 @@ use Verjuicer\Core\Measure\Span;
  * commit, without any lock an entry waits for, the batch is judged once and all tables are written from that (`made`
  * follows). What could not be made stays noted, is reported, and never stands in the way of an entry or a page.
  */
-#[AsAlias(Follower::class)]
-final readonly class Projections implements Follower
+#[AsAlias(LedgerListener::class)]
+final readonly class Projections implements LedgerListener
 {
     /** As many are made at once, by whoever changed them; more are left to the worker. */
     private const AT_ONCE = 12;
@@ -50,7 +50,7 @@ final readonly class Projections implements Follower
     public function __construct(
         private Connection $connection,
         private EntityManagerInterface $entities,
-        private AbridgedRecords $abridged,
+        private CheckpointedRecords $abridged,
         private Assessments $assessments,
         private Forecasts $forecasts,
         private RequestStack $requests,
@@ -86,7 +86,7 @@ final readonly class Projections implements Follower
             $catchUp = fn (): bool => $this->catchUp($siteId);
             $isMuch = \count($batchIds) > self::AT_ONCE;
             $mayWait = !$isAnswering || $this->forecasts->mayBeEarlier();
-            if ($isMuch || !($mayWait ? $catchUp() : $this->forecasts->while(Wait::Never, $catchUp))) {
+            if ($isMuch || !($mayWait ? $catchUp() : $this->forecasts->while(ForecastTiming::Never, $catchUp))) {
                 $this->bus->dispatch(new CatchUp($siteId));
             }
         } catch (\Throwable $problem) {

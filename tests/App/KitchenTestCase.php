@@ -20,7 +20,7 @@ use Verjuicer\App\Ledger\Chain\RecordingClock;
 use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
-use Verjuicer\App\Site\People\PasswordAgainListener;
+use Verjuicer\App\Site\People\RecentPasswordListener;
 use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Tests\Kitchen\TestKitchen;
 
@@ -100,7 +100,7 @@ abstract class KitchenTestCase extends WebTestCase
         self::assertInstanceOf(Account::class, $account);
         // As if the password had been typed just now: where it is asked for again it is not.
         $this->client->loginUser($account, tokenAttributes: [
-            PasswordAgainListener::CONFIRMED_AT => (new \DateTimeImmutable(TestKitchen::MOMENT))->getTimestamp(),
+            RecentPasswordListener::CONFIRMED_AT => (new \DateTimeImmutable(TestKitchen::MOMENT))->getTimestamp(),
         ]);
 
         return $account;

@@ -29,7 +29,7 @@ final class ArchitectureRules
         'Forecast',
         'Proof',
     ];
-    private const FLOORS = ['Platform', 'Site', 'Catalogue', 'Ledger', 'Projection', 'Work', 'Book', 'Door'];
+    private const FLOORS = ['Platform', 'Site', 'Catalogue', 'Ledger', 'Projection', 'Operations', 'Reporting', 'EntryPoint'];
 
     #[TestRule]
     public function coreKnowsNoFramework(): Rule

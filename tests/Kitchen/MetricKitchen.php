@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\Kitchen;
 
-use Verjuicer\App\Door\Demo\Story;
+use Verjuicer\App\EntryPoint\Demo\Story;
 use Verjuicer\App\Platform\Wording\UnitSystem;
 use Verjuicer\Core\Measure\TemperatureUnit;
 

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\Kitchen;
 
 use Symfony\Component\Filesystem\Filesystem;
-use Verjuicer\App\Door\Demo\DemoKitchen;
-use Verjuicer\App\Door\Demo\Story;
+use Verjuicer\App\EntryPoint\Demo\DemoKitchen;
+use Verjuicer\App\EntryPoint\Demo\Story;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Measure\TemperatureUnit;

@@ -6,8 +6,8 @@ declare(strict_types=1);
 
 use Symfony\Component\DependencyInjection\ContainerInterface;
 use Symfony\Component\Dotenv\Dotenv;
-use Verjuicer\App\Book\Exchange\Imports;
 use Verjuicer\App\Kernel;
+use Verjuicer\App\Reporting\Exchange\Imports;
 use Verjuicer\App\Site\People\Accounts;
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';

@@ -7,7 +7,7 @@ namespace Verjuicer\Tests\Language;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Yaml\Yaml;
-use Verjuicer\App\Catalogue\Product\Catalogue as Products;
+use Verjuicer\App\Catalogue\Product\ProductCatalogue as Products;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /** Every word of the interface comes from the catalogues, and every text there is used, whole and easy to read. */

@@ -5,16 +5,16 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Check;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Evidence\TrackReading;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Event\Kinds\ColdHold;
 
 /** Cold food stays cold; on its way down from the heat it is asked of it only once it was. */
-final readonly class ColdHoldCheck implements Check
+final readonly class ColdHoldCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
@@ -71,7 +71,7 @@ final readonly class ColdHoldCheck implements Check
         );
     }
 
-    private static function broken(CaseFile $case, string $track, Reading $warm): Finding
+    private static function broken(CaseFile $case, string $track, TrackReading $warm): Finding
     {
         $cold = $case->limits->cold;
 
@@ -91,7 +91,7 @@ final readonly class ColdHoldCheck implements Check
     }
 
     /** @param non-empty-list<Stage> $stages of one block */
-    private static function warmedInTheCold(CaseFile $case, array $stages, Trace $trace): ?Reading
+    private static function warmedInTheCold(CaseFile $case, array $stages, Trace $trace): ?TrackReading
     {
         $cold = $case->limits->cold->threshold;
         $wasCold = false;

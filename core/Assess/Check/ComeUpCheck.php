@@ -11,7 +11,7 @@ use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
-use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\DurationBounds;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Ruleset\CookingCategory;
 
@@ -19,7 +19,7 @@ use Verjuicer\Core\Ruleset\CookingCategory;
  * House limit: how long the rise from cold to the hot limit may take, shorter where the surface was carried inside. A
  * caution only where the readings show that it took longer: a spot that was merely first read late says nothing.
  */
-final readonly class ComeUpCheck implements Check
+final readonly class ComeUpCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
@@ -54,7 +54,7 @@ final readonly class ComeUpCheck implements Check
         $hot = $trace->firstAtLeast($towards);
         $below = $hot === null ? $trace->last() : $trace->lastBefore($hot->order);
         $to = $hot?->instant() ?? $stretch->to;
-        $took = Bounds::ofSeconds(
+        $took = DurationBounds::ofSeconds(
             ($below->at ?? $stretch->from->epoch) - $stretch->from->epoch,
             $to->epoch - $stretch->from->epoch,
         );

@@ -8,7 +8,7 @@ use Verjuicer\Core\Assess\Evidence\CaseFile;
 use Verjuicer\Core\Assess\Finding\Findings;
 
 /** Every piece, at its coldest spot that was read, reached a row of its cooking rule. */
-final readonly class CookCheck implements Check
+final readonly class CookCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Check;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Evidence\Reading;
-use Verjuicer\Core\Assess\Evidence\Stretch;
+use Verjuicer\Core\Assess\Evidence\OffHeatPeriod;
 use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Evidence\TrackReading;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
@@ -16,7 +16,7 @@ use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Event\Kinds\ColdHold;
 use Verjuicer\Core\Event\Kinds\Cool;
 use Verjuicer\Core\Event\Kinds\Freeze;
-use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\DurationBounds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Ruleset\CoolingRules;
 
@@ -24,7 +24,7 @@ use Verjuicer\Core\Ruleset\CoolingRules;
  * Once under the hot limit, whether anybody called it cooling or not, food passes each gate in its time.
  * Judged twice, once for each gate; between shown in time and shown late lies what the readings leave open.
  */
-final readonly class CoolingCheck implements Check
+final readonly class CoolingCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
@@ -48,14 +48,14 @@ final readonly class CoolingCheck implements Check
         }
     }
 
-    /** @return list<Gate> */
+    /** @return list<CoolingLimit> */
     private static function gates(CaseFile $case): array
     {
         $rules = $case->rule(CoolingRules::class);
 
         return [
-            new Gate('cool.stage1', $rules->middle, $rules->stage1),
-            new Gate('cool.total', $case->limits->cold, $rules->total),
+            new CoolingLimit('cool.stage1', $rules->middle, $rules->stage1),
+            new CoolingLimit('cool.total', $case->limits->cold, $rules->total),
         ];
     }
 
@@ -63,7 +63,7 @@ final readonly class CoolingCheck implements Check
      * Seconds: the last moment shown to be hot before this reading, on its track, else on any, else the start of the
      * block.
      */
-    private static function lastHot(CaseFile $case, Stretch $block, Reading $below): int
+    private static function lastHot(CaseFile $case, OffHeatPeriod $block, TrackReading $below): int
     {
         $hot = $case->hotLimitAt($block->order)->threshold;
 
@@ -74,11 +74,11 @@ final readonly class CoolingCheck implements Check
     private static function judgeTrack(
         CaseFile $case,
         Findings $findings,
-        Stretch $block,
-        Gate $gate,
+        OffHeatPeriod $block,
+        CoolingLimit $gate,
         string $track,
         Trace $trace,
-        Reading $below,
+        TrackReading $below,
         int $early,
     ): void {
         $late = $below->at;
@@ -87,11 +87,11 @@ final readonly class CoolingCheck implements Check
         $last = $trace->last() ?? $below;
         $deadline = Instant::ofEpoch($early)->plus($within);
         if ($hit !== null) {
-            $elapsed = Bounds::ofSeconds($previous === null ? 0 : $previous->at - $late, $hit->at - $early);
+            $elapsed = DurationBounds::ofSeconds($previous === null ? 0 : $previous->at - $late, $hit->at - $early);
             $verdict = Verdict::ofElapsed($elapsed, $within);
             $message = $verdict->value;
         } else {
-            $elapsed = Bounds::ofSeconds($last->at - $late, $block->to->epoch - $early);
+            $elapsed = DurationBounds::ofSeconds($last->at - $late, $block->to->epoch - $early);
             $isInTime = !$elapsed->greatest->isLongerThan($within);
             $verdict = match (true) {
                 $elapsed->least->isLongerThan($within) => Verdict::Broken,
@@ -144,10 +144,10 @@ final readonly class CoolingCheck implements Check
     }
 
     /**
-     * @return array{Reading|null, Reading|null} the first reading at or under the gate from `below` on, and the one
+     * @return array{TrackReading|null, TrackReading|null} the first reading at or under the gate from `below` on, and the one
      *     before it in the block
      */
-    private static function hit(Trace $trace, Reading $below, Gate $gate): array
+    private static function hit(Trace $trace, TrackReading $below, CoolingLimit $gate): array
     {
         $previous = null;
         foreach ($trace->all() as $reading) {
@@ -164,13 +164,13 @@ final readonly class CoolingCheck implements Check
      * Food that went into the cold while nothing shows it under the hot limit: the time counts from when it was last
      * hot.
      */
-    private static function judgeUnread(CaseFile $case, Findings $findings, Stretch $block, Gate $gate): void
+    private static function judgeUnread(CaseFile $case, Findings $findings, OffHeatPeriod $block, CoolingLimit $gate): void
     {
         $lastHot = $case->readings->atLeast($case->limits->hot->threshold)->lastBefore($block->endOrder);
         $early = $lastHot?->instant() ?? $block->from;
         $within = $gate->within->span;
         $deadline = $early->plus($within);
-        $elapsed = Bounds::ofSeconds(0, $block->to->epoch - $early->epoch);
+        $elapsed = DurationBounds::ofSeconds(0, $block->to->epoch - $early->epoch);
         $verdict = match (true) {
             $elapsed->greatest->isLongerThan($within) => Verdict::NotShown,
             $block->isOpen => Verdict::Running,
@@ -210,7 +210,7 @@ final readonly class CoolingCheck implements Check
 
     private static function countdown(
         Findings $findings,
-        Gate $gate,
+        CoolingLimit $gate,
         ?string $track,
         Instant $early,
         Instant $late,
@@ -223,7 +223,7 @@ final readonly class CoolingCheck implements Check
     }
 
     /** @return list<string> */
-    private static function options(CaseFile $case, Verdict $verdict, Stretch $block, Gate $gate): array
+    private static function options(CaseFile $case, Verdict $verdict, OffHeatPeriod $block, CoolingLimit $gate): array
     {
         // Undercooked by intent rests below the hot limit, and is served so: nobody is told to cool it.
         $isToServe = $case->product->advisory && !$block->has(Cool::class, ColdHold::class, Freeze::class);
@@ -238,7 +238,7 @@ final readonly class CoolingCheck implements Check
     }
 
     /** @return list<string> */
-    private static function faster(Gate $gate): array
+    private static function faster(CoolingLimit $gate): array
     {
         return $gate->rule === 'cool.stage1' ? ['cool.faster', 'cool.reheat_once'] : ['cool.faster'];
     }

@@ -11,7 +11,7 @@ use Verjuicer\Core\Event\Kinds\Cool;
 use Verjuicer\Core\Event\Kinds\Reheat;
 
 /** House limit: a cooling that was stopped by reheating may start again once. */
-final readonly class CoolingRestartCheck implements Check
+final readonly class CoolingRestartCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {

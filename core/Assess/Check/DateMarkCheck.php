@@ -23,7 +23,7 @@ use Verjuicer\Core\Ruleset\DateMarkRules;
  * Food kept more than a day is used by its date: seven days, the day of preparation or opening the first, whole frozen
  * days not counted.
  */
-final readonly class DateMarkCheck implements Check
+final readonly class DateMarkCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {

@@ -5,21 +5,21 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Check;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Evidence\Silence;
+use Verjuicer\Core\Assess\Evidence\UnreadGap;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Event\Kinds\HotHold;
-use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\DurationBounds;
 
 /** House limit: held food is read more often than the record strictly needs. */
-final readonly class HoldRoundCheck implements Check
+final readonly class HoldRoundCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
         $house = $case->rules->house();
         foreach ($case->stagesOf(HotHold::class) as $stage) {
             $readings = $case->readingsIn($stage);
-            $silence = Silence::longestIn($stage->from, $stage->to, $readings);
+            $silence = UnreadGap::longestIn($stage->from, $stage->to, $readings);
             $length = $silence->span();
             if ($length->isLongerThan($house->hotHoldCheck)) {
                 $findings->add(
@@ -36,7 +36,7 @@ final readonly class HoldRoundCheck implements Check
                         ],
                         from: $silence->from,
                         to: $silence->to,
-                        elapsed: Bounds::ofSeconds($length->seconds, $length->seconds),
+                        elapsed: DurationBounds::ofSeconds($length->seconds, $length->seconds),
                         limit: $house->hotHoldCheck,
                         evidence: [$stage->event->id],
                         options: $stage->isOpen ? ['hot_hold.read_now'] : [],

@@ -5,22 +5,22 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Check;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Evidence\Silence;
 use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Evidence\UnreadGap;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Event\Kinds\HotHold;
-use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\DurationBounds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Ruleset\CitedThreshold;
 use Verjuicer\Core\Ruleset\Monitoring;
 
 /** Held food stays at its hot limit, and readings close enough together show it. */
-final readonly class HotHoldCheck implements Check
+final readonly class HotHoldCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
@@ -69,7 +69,7 @@ final readonly class HotHoldCheck implements Check
                 $lastBelow = $reading->at;
             }
         }
-        $elapsed = Bounds::ofSeconds($lastBelow - $below->at, $until - $earliest);
+        $elapsed = DurationBounds::ofSeconds($lastBelow - $below->at, $until - $earliest);
         $house = $case->rules->house();
 
         return new Finding(
@@ -102,7 +102,7 @@ final readonly class HotHoldCheck implements Check
         bool $isBroken,
     ): ?Finding {
         $gap = $case->rule(Monitoring::class)->hotHoldGap->span;
-        $silence = Silence::longestIn($stage->from, $stage->to, $readings);
+        $silence = UnreadGap::longestIn($stage->from, $stage->to, $readings);
         $isTooLong = $silence->span()->isLongerThan($gap) || ($readings->isEmpty() && !$stage->isOpen);
         if ($isBroken && !$isTooLong) {
             return null;

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Check;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\TrackReading;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Ruleset\HouseLimits;
@@ -14,7 +14,7 @@ use Verjuicer\Core\Ruleset\HouseLimits;
  * House limit: two readings of one track that cannot both be true, wherever they came from; a figure of seconds between
  * them would say nothing.
  */
-final readonly class ImpossibleReadingsCheck implements Check
+final readonly class ImpossibleReadingsCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
@@ -50,8 +50,8 @@ final readonly class ImpossibleReadingsCheck implements Check
     private static function finding(
         HouseLimits $house,
         string $track,
-        Reading $one,
-        Reading $other,
+        TrackReading $one,
+        TrackReading $other,
         int $pairs,
     ): Finding {
         return new Finding(
@@ -74,7 +74,7 @@ final readonly class ImpossibleReadingsCheck implements Check
         );
     }
 
-    public static function areImpossible(Reading $one, Reading $other, HouseLimits $house): bool
+    public static function areImpossible(TrackReading $one, TrackReading $other, HouseLimits $house): bool
     {
         return $house->plausible->isImpossible($one->temp, $other->temp, $other->at - $one->at);
     }

@@ -10,7 +10,7 @@ use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Event\Kinds\Note;
 
 /** Names food that was put together with another batch's: the older date counts for all of it. */
-final readonly class MixedCheck implements Check
+final readonly class MixedCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {

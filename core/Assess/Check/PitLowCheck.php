@@ -17,12 +17,12 @@ use Verjuicer\Core\Event\Kinds\PitSet;
 use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Pit\PitEntry;
+use Verjuicer\Core\Pit\PitExcursion;
 use Verjuicer\Core\Pit\PitLog;
-use Verjuicer\Core\Pit\PitStray;
 use Verjuicer\Core\Record\Event;
 
 /** House limit: the pit that food is in now has read too far below its set point for too long. */
-final readonly class PitLowCheck implements Check
+final readonly class PitLowCheck implements RuleCheck
 {
     private const RULE = 'house.pit_low';
 
@@ -59,7 +59,7 @@ final readonly class PitLowCheck implements Check
     }
 
     /** @param list<string> $ids of the events that say how the pit stood */
-    private function finding(CaseFile $case, PitStray $low, array $ids): Finding
+    private function finding(CaseFile $case, PitExcursion $low, array $ids): Finding
     {
         $house = $case->rules->house();
 

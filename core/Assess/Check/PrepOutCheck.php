@@ -11,11 +11,11 @@ use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Prep;
-use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\DurationBounds;
 use Verjuicer\Core\Measure\Span;
 
 /** House limit: how long raw meat may be out of refrigeration for prep before a caution. */
-final readonly class PrepOutCheck implements Check
+final readonly class PrepOutCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
@@ -38,7 +38,7 @@ final readonly class PrepOutCheck implements Check
                         values: ['out' => $out, 'limit' => $house->prepOut, 'start' => $stage->from],
                         from: $stage->from,
                         to: $stage->isOpen ? null : $stage->to,
-                        elapsed: Bounds::ofSeconds($out->seconds, $out->seconds),
+                        elapsed: DurationBounds::ofSeconds($out->seconds, $out->seconds),
                         limit: $house->prepOut,
                         evidence: [$stage->event->id],
                         options: $stage->isOpen ? ['house.back_to_cold'] : [],

@@ -14,7 +14,7 @@ use Verjuicer\Core\Ruleset\ProcedureRules;
  * What was done asks for a written procedure, and the site had none in force. A record that says nothing of the
  * procedures of its site is asked nothing.
  */
-final readonly class ProcedureCheck implements Check
+final readonly class ProcedureCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {

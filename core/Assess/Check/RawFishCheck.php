@@ -14,7 +14,7 @@ use Verjuicer\Core\Food\Animal;
 use Verjuicer\Core\Ruleset\FurtherRules;
 
 /** Fish served raw or undercooked was frozen for its parasites before, by the supplier or here: the record shows it. */
-final readonly class RawFishCheck implements Check
+final readonly class RawFishCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {

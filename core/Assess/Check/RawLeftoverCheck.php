@@ -12,7 +12,7 @@ use Verjuicer\Core\Event\Kinds\Inject;
 use Verjuicer\Core\Event\Kinds\Spritz;
 
 /** House limit: brine or spritz that touched raw meat is thrown away, and the record says so. */
-final readonly class RawLeftoverCheck implements Check
+final readonly class RawLeftoverCheck implements RuleCheck
 {
     public const RULE = 'house.raw_leftover';
 

@@ -15,7 +15,7 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Ruleset\CitedThreshold;
 
 /** Cold food arrives cold, frozen food frozen; what was made ready to eat may arrive hot. */
-final readonly class ReceivingCheck implements Check
+final readonly class ReceivingCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Check;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Evidence\TrackReading;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
@@ -17,13 +17,13 @@ use Verjuicer\Core\Event\Kinds\Discard;
 use Verjuicer\Core\Event\Kinds\Reheat;
 use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\ReheatPurpose;
-use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\DurationBounds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Ruleset\ReheatingRules;
 
 /** Food reheated to be held hot reaches its target in time. */
-final readonly class ReheatCheck implements Check
+final readonly class ReheatCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
@@ -66,14 +66,14 @@ final readonly class ReheatCheck implements Check
         $start = Instant::ofEpoch($early);
         $deadline = $start->plus($within->span);
         if ($hit !== null) {
-            $elapsed = Bounds::ofSeconds(
+            $elapsed = DurationBounds::ofSeconds(
                 $previous === null || $late === null ? 0 : $previous->at - $late,
                 $hit->at - $early,
             );
             $verdict = Verdict::ofElapsed($elapsed, $within->span);
             $message = $verdict->value;
         } else {
-            $elapsed = Bounds::ofSeconds($late === null ? 0 : $last->at - $late, $stage->to->epoch - $early);
+            $elapsed = DurationBounds::ofSeconds($late === null ? 0 : $last->at - $late, $stage->to->epoch - $early);
             $isInTime = !$elapsed->greatest->isLongerThan($within->span);
             $wasDiscarded = $case->timeline->stageAfter($stage)?->is(Discard::class) === true;
             $verdict = match (true) {
@@ -129,7 +129,7 @@ final readonly class ReheatCheck implements Check
     }
 
     /** Seconds: the start of the stage, or where it was still cold later than that, the last such reading. */
-    private static function start(CaseFile $case, Stage $stage, string $track, Trace $trace, ?Reading $hit): int
+    private static function start(CaseFile $case, Stage $stage, string $track, Trace $trace, ?TrackReading $hit): int
     {
         $cold = $case->limits->cold->threshold;
         $lastCold =

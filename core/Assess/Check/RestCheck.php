@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Check;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Evidence\Silence;
+use Verjuicer\Core\Assess\Evidence\UnreadGap;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
@@ -17,7 +17,7 @@ use Verjuicer\Core\Event\Kinds\Freeze;
 use Verjuicer\Core\Ruleset\Monitoring;
 
 /** Off the heat without cooling: shown to be hot throughout only by readings close enough together. */
-final readonly class RestCheck implements Check
+final readonly class RestCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
@@ -28,7 +28,7 @@ final readonly class RestCheck implements Check
             if ($block->has(Cool::class, ColdHold::class, Freeze::class) || $readings->firstBelow($hot) !== null) {
                 continue;
             }
-            $silence = Silence::longestIn($block->from, $block->to, $readings);
+            $silence = UnreadGap::longestIn($block->from, $block->to, $readings);
             $last = $readings->last();
             $since = $last?->instant() ?? $block->from;
             $deadline = $since->plus($gap->span);

@@ -19,7 +19,7 @@ use Verjuicer\Core\Ruleset\ReheatingRules;
  * What a way of reheating asks besides: a microwave, stirred, covered and stood; an unsliced rest of a roast, that the
  * rows of the roast table are enough for.
  */
-final readonly class RoastAgainCheck implements Check
+final readonly class RoastAgainCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {

@@ -16,7 +16,7 @@ use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Ruleset\FurtherRules;
 
 /** A side made from what is at room temperature gets cold in time: the first reading of it that is cold shows it. */
-final readonly class SideCoolingCheck implements Check
+final readonly class SideCoolingCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {

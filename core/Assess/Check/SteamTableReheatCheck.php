@@ -10,7 +10,7 @@ use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Event\Kinds\Reheat;
 
 /** Names a reheat on equipment that holds hot but does not reheat: a steam table, a chafing dish, a holding cabinet. */
-final readonly class SteamTableReheatCheck implements Check
+final readonly class SteamTableReheatCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {

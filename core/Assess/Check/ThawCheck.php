@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Check;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Evidence\TrackReading;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
@@ -16,14 +16,14 @@ use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Thaw;
 use Verjuicer\Core\Food\Form;
-use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\DurationBounds;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Ruleset\ThawingRules;
 
 /**
  * Thawing stays cold; under running water it may be above the cold limit for a while, unless it is ready to eat.
  */
-final readonly class ThawCheck implements Check
+final readonly class ThawCheck implements RuleCheck
 {
     /** The method of the open format under which the water's rules hold. */
     private const RUNNING_WATER = 'running_water';
@@ -143,7 +143,7 @@ final readonly class ThawCheck implements Check
                 ],
                 from: $stage->from,
                 to: $stage->isOpen ? null : $stage->to,
-                elapsed: Bounds::ofSeconds($above->seconds, $above->seconds),
+                elapsed: DurationBounds::ofSeconds($above->seconds, $above->seconds),
                 limit: $within,
                 deadline: $isRunning && !$isTooLong ? $deadline : null,
                 evidence: $this->evidence($warm, $readings),
@@ -157,7 +157,7 @@ final readonly class ThawCheck implements Check
     }
 
     /** @return list<string> */
-    private function evidence(?Reading $warm, Trace $readings): array
+    private function evidence(?TrackReading $warm, Trace $readings): array
     {
         $last = $readings->last();
 

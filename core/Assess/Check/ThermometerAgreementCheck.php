@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Check;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\TrackReading;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Ruleset\HouseLimits;
 
 /** House limit: two thermometers on one spot shortly after one another read much the same. */
-final readonly class ThermometerAgreementCheck implements Check
+final readonly class ThermometerAgreementCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
@@ -53,7 +53,7 @@ final readonly class ThermometerAgreementCheck implements Check
         }
     }
 
-    public static function disagree(Reading $one, Reading $other, HouseLimits $house): bool
+    public static function disagree(TrackReading $one, TrackReading $other, HouseLimits $house): bool
     {
         return $one->thermometer !== null
             && $other->thermometer !== null

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Check;
 
 use Verjuicer\Core\Assess\Evidence\CaseFile;
-use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Stage;
+use Verjuicer\Core\Assess\Evidence\TrackReading;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
@@ -14,7 +14,7 @@ use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Event\Kinds\TimeControl;
 use Verjuicer\Core\Food\TimePlan;
-use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\DurationBounds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
@@ -22,7 +22,7 @@ use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Ruleset\TimeControlRules;
 
 /** Time as a public health control: a good start, no longer than the plan, and never back. */
-final readonly class TimeControlCheck implements Check
+final readonly class TimeControlCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
     {
@@ -81,7 +81,7 @@ final readonly class TimeControlCheck implements Check
     }
 
     /** The last reading of any track from some time before the start to some time after it, both ends included. */
-    private static function startReading(CaseFile $case, Stage $stage): ?Reading
+    private static function startReading(CaseFile $case, Stage $stage): ?TrackReading
     {
         $rules = $case->rule(TimeControlRules::class);
         $from = $stage->from->epoch - $rules->startReadingBefore->seconds;
@@ -183,7 +183,7 @@ final readonly class TimeControlCheck implements Check
             values: $values,
             from: $stage->from,
             to: $stage->isOpen ? null : $stage->to,
-            elapsed: Bounds::ofSeconds($held->seconds, $held->seconds),
+            elapsed: DurationBounds::ofSeconds($held->seconds, $held->seconds),
             limit: $limit->span,
             deadline: $verdict === Verdict::Running ? $deadline : null,
             evidence: $evidence === [] ? [$stage->event->id] : $evidence,

@@ -14,7 +14,7 @@ use Verjuicer\Core\Event\Kinds\Freeze;
 use Verjuicer\Core\Event\Kinds\Pack;
 use Verjuicer\Core\Event\Kinds\Reheat;
 use Verjuicer\Core\Food\Animal;
-use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\DurationBounds;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Ruleset\VacuumPackRules;
@@ -23,7 +23,7 @@ use Verjuicer\Core\Ruleset\VacuumPackRules;
  * A vacuum pack made on site without an approved plan: out of the bag in time, frozen or not; and never fish that is
  * not frozen.
  */
-final readonly class VacuumPackCheck implements Check
+final readonly class VacuumPackCheck implements RuleCheck
 {
     /** What the application writes as the method of such a pack. */
     private const METHOD = 'vacuum';
@@ -92,7 +92,7 @@ final readonly class VacuumPackCheck implements Check
             message: $message,
             values: ['held' => Span::ofSeconds($held), 'within' => $within->span, 'at' => $packed->at],
             from: $packed->at,
-            elapsed: Bounds::ofSeconds($held, $held),
+            elapsed: DurationBounds::ofSeconds($held, $held),
             limit: $within->span,
             evidence: [$packed->id],
             options: ['discard'],

@@ -8,8 +8,8 @@ use Verjuicer\Core\Event\CarriesSurfaceInside;
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\Kinds;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Record\Product;
-use Verjuicer\Core\Record\Site;
+use Verjuicer\Core\Record\RecordedProduct;
+use Verjuicer\Core\Record\RecordedSite;
 use Verjuicer\Core\Ruleset\CitedThreshold;
 use Verjuicer\Core\Ruleset\Limits;
 use Verjuicer\Core\Ruleset\RulePart;
@@ -34,7 +34,7 @@ final class CaseFile
     /** @var list<CookOutcome>|null */
     private ?array $cooks = null;
 
-    /** @var list<Stretch>|null */
+    /** @var list<OffHeatPeriod>|null */
     private ?array $blocks = null;
 
     /** @var array<int, string>|null */
@@ -44,8 +44,8 @@ final class CaseFile
 
     /** @param Trace $readings all counted ones, or those that are not suspect */
     public function __construct(
-        public readonly Site $site,
-        public readonly Product $product,
+        public readonly RecordedSite $site,
+        public readonly RecordedProduct $product,
         public readonly RuleSet $rules,
         public readonly Timeline $timeline,
         public readonly Trace $readings,
@@ -81,7 +81,7 @@ final class CaseFile
         );
     }
 
-    public function readingsIn(Stage|Stretch $part): Trace
+    public function readingsIn(Stage|OffHeatPeriod $part): Trace
     {
         return $this->parts[$part->order.'-'.$part->endOrder] ??= $this->readings->between(
             $part->order,
@@ -105,7 +105,7 @@ final class CaseFile
     /**
      * The stretches off the heat: out of rest, prep, cooling and cold, directly after a cook, a hot hold or a reheat.
      *
-     * @return list<Stretch>
+     * @return list<OffHeatPeriod>
      */
     public function blocksOffTheHeat(): array
     {
@@ -121,7 +121,7 @@ final class CaseFile
             foreach ($this->timeline->runsOf(...$off) as $run) {
                 $before = $this->timeline->stages[$run[0]->index - 1] ?? null;
                 if ($before?->is(Kinds\Cook::class, Kinds\HotHold::class, Kinds\Reheat::class) === true) {
-                    $this->blocks[] = new Stretch($run);
+                    $this->blocks[] = new OffHeatPeriod($run);
                 }
             }
         }

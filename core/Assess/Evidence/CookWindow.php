@@ -23,7 +23,7 @@ final readonly class CookWindow
 {
     /** @param non-empty-list<CookingRow> $openRows from the coolest to the hottest */
     private function __construct(
-        public Stretch $stretch,
+        public OffHeatPeriod $stretch,
         public CookingRule $rule,
         public LowRows $lowRows,
         public array $openRows,
@@ -42,7 +42,7 @@ final readonly class CookWindow
             if ($run === []) {
                 continue;
             }
-            $stretch = new Stretch($run);
+            $stretch = new OffHeatPeriod($run);
             $category = CookingCategory::of(
                 $product->animal,
                 $product->form,
@@ -77,7 +77,7 @@ final readonly class CookWindow
         return !$this->stretch->stages[\count($this->stretch->stages) - 1]->is(Cook::class);
     }
 
-    private static function of(CaseFile $case, Stretch $stretch, CookingCategory $category): self
+    private static function of(CaseFile $case, OffHeatPeriod $stretch, CookingCategory $category): self
     {
         $rules = $case->rule(CookingRules::class);
         $rule = $rules->of($category);
@@ -95,7 +95,7 @@ final readonly class CookWindow
      * Every cook names its oven and set point, and every set point of it, and every pit reading once it had time to
      * heat, meets that oven's condition.
      */
-    private static function lowRows(CaseFile $case, Stretch $stretch, LowRoastRows $low): LowRows
+    private static function lowRows(CaseFile $case, OffHeatPeriod $stretch, LowRoastRows $low): LowRows
     {
         foreach ($stretch->stages as $stage) {
             $cook = $stage->event->detail;

@@ -12,10 +12,10 @@ final class CountedReadings
 {
     /**
      * @param list<Event> $events counted, in order
-     * @param array<int, LeftOut> $leftOut what an abridged record left out before a reading, by its place
+     * @param array<int, OmittedReadings> $leftOut what an abridged record left out before a reading, by its place
      * @param list<array{int, string|null}> $thermometers each with the first of the readings in a row, from 0, that are
      *     by it
-     * @param array<int, Reading> $made by place
+     * @param array<int, TrackReading> $made by place
      */
     public function __construct(
         private readonly array $events,
@@ -26,7 +26,7 @@ final class CountedReadings
     }
 
     /** @param int $order place among all counted events; a reading stands there */
-    public function at(int $order): Reading
+    public function at(int $order): TrackReading
     {
         $made = $this->made[$order] ?? null;
         if ($made !== null) {
@@ -36,7 +36,7 @@ final class CountedReadings
         $detail = $event->detail;
         \assert($detail instanceof Kinds\Reading, 'a reading stands there');
 
-        return $this->made[$order] = new Reading(
+        return $this->made[$order] = new TrackReading(
             $event->id,
             $event->at->epoch,
             $order,

@@ -12,7 +12,7 @@ use Verjuicer\Core\Ruleset\CookingRules;
 /** Watches the readings of one track for the first row of a cooking rule that they show to be reached. */
 final class Dwell
 {
-    /** @var array<int, Reading> by row: the first reading of the run that is going on at its temperature */
+    /** @var array<int, TrackReading> by row: the first reading of the run that is going on at its temperature */
     private array $firsts = [];
 
     /** How many rows, from the coolest, have a run going on; a hotter row's run is part of every cooler one's. */
@@ -22,7 +22,7 @@ final class Dwell
     private ?int $lastAt = null;
 
     /** The hottest reading seen, by the physics. */
-    public ?Reading $highest = null;
+    public ?TrackReading $highest = null;
 
     /**
      * Whether any reading was, by its own unit's figure, at the coolest row: that need not be the hottest by the
@@ -49,7 +49,7 @@ final class Dwell
     /**
      * Goes through further readings, up to the first that completes a row.
      *
-     * @return array{CookingRow, Reading, Reading}|null the row, the first reading of its run, and the one that
+     * @return array{CookingRow, TrackReading, TrackReading}|null the row, the first reading of its run, and the one that
      *     completes it
      */
     public function through(Trace $readings): ?array
@@ -133,8 +133,8 @@ final class Dwell
         return $this->firsts[$row]->at + $this->rows[$row]->dwell->seconds - $this->rules->settled->seconds;
     }
 
-    /** @return array{CookingRow, Reading, Reading}|null */
-    private function reached(int $running, Reading $reading): ?array
+    /** @return array{CookingRow, TrackReading, TrackReading}|null */
+    private function reached(int $running, TrackReading $reading): ?array
     {
         for ($row = 0; $row < $running; ++$row) {
             if ($reading->at >= $this->dueOf($row)) {
@@ -160,7 +160,7 @@ final class Dwell
     }
 
     /**
-     * @return array{CookingRow, Reading, Instant}|null the row a further reading would show soonest, since when, and
+     * @return array{CookingRow, TrackReading, Instant}|null the row a further reading would show soonest, since when, and
      *     from when on
      */
     public function soonest(): ?array

@@ -11,8 +11,8 @@ use Verjuicer\Core\Event\Kinds\TimeControl;
 use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Procedure;
-use Verjuicer\Core\Record\Product;
-use Verjuicer\Core\Record\Site;
+use Verjuicer\Core\Record\RecordedProduct;
+use Verjuicer\Core\Record\RecordedSite;
 
 /** Which written procedures what was done to a batch asks for, and which of the site's were in force then. */
 final readonly class NeededProcedures
@@ -26,7 +26,7 @@ final readonly class NeededProcedures
      * @return array<string, array{kind: ProcedureKind, event: Event, procedure: Procedure|null}> by kind: the first
      *     event that no procedure was in force for, else the first of all
      */
-    public static function of(Site $site, Product $product, array $events): array
+    public static function of(RecordedSite $site, RecordedProduct $product, array $events): array
     {
         $needed = [];
         $stages = [];
@@ -51,7 +51,7 @@ final readonly class NeededProcedures
      *
      * @return list<Procedure> the procedures in force that the batch was made by
      */
-    public static function followedBy(Site $site, Product $product, array $events): array
+    public static function followedBy(RecordedSite $site, RecordedProduct $product, array $events): array
     {
         return array_values(array_filter(array_column(self::of($site, $product, $events), 'procedure')));
     }
@@ -61,7 +61,7 @@ final readonly class NeededProcedures
      *
      * @return list<ProcedureKind>
      */
-    private static function kinds(Product $product, Event $event, array $stages): array
+    private static function kinds(RecordedProduct $product, Event $event, array $stages): array
     {
         $kinds = $product->treatments === [] ? [] : [ProcedureKind::Preserving];
         if ($event->detail instanceof TimeControl) {
@@ -78,7 +78,7 @@ final readonly class NeededProcedures
         return $kinds;
     }
 
-    private static function inForce(Site $site, ProcedureKind $kind, Event $event): ?Procedure
+    private static function inForce(RecordedSite $site, ProcedureKind $kind, Event $event): ?Procedure
     {
         foreach ($site->procedures ?? [] as $procedure) {
             if ($procedure->kind === $kind && $procedure->isInForceAt($event->at)) {

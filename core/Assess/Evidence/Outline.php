@@ -16,7 +16,7 @@ final readonly class Outline
     /**
      * @param int $few as many all stand, and of more at least half as many
      *
-     * @return list<Reading> in order
+     * @return list<TrackReading> in order
      */
     public static function of(Timeline $timeline, int $few = self::FEW): array
     {

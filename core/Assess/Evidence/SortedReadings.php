@@ -10,14 +10,14 @@ final readonly class SortedReadings
     /**
      * @param Trace $believed all but the suspect ones
      * @param list<string> $suspectIds
-     * @param Doubted $unchecked by a thermometer that was never checked
-     * @param Doubted $overdue by one whose last check was longer ago than the house allows
+     * @param DiscountedReadings $unchecked by a thermometer that was never checked
+     * @param DiscountedReadings $overdue by one whose last check was longer ago than the house allows
      */
     public function __construct(
         public Trace $believed,
         public array $suspectIds,
-        public Doubted $unchecked,
-        public Doubted $overdue,
+        public DiscountedReadings $unchecked,
+        public DiscountedReadings $overdue,
     ) {
     }
 }

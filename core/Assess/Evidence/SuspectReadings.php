@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Evidence;
 
 use Verjuicer\Core\Measure\Span;
-use Verjuicer\Core\Record\Thermometer;
+use Verjuicer\Core\Record\RecordedThermometer;
 use Verjuicer\Core\Record\ThermometerCheck;
 use Verjuicer\Core\Ruleset\Tolerance;
 
@@ -23,7 +23,7 @@ final readonly class SuspectReadings
     {
     }
 
-    /** @param list<Thermometer> $thermometers */
+    /** @param list<RecordedThermometer> $thermometers */
     public static function of(array $thermometers, Tolerance $tolerance): self
     {
         $checks = [];
@@ -81,8 +81,8 @@ final readonly class SuspectReadings
         return new SortedReadings(
             self::without($readings, $suspect),
             self::ids($readings, $suspect),
-            new Doubted($readings, $unchecked, $uncheckedCount),
-            new Doubted($readings, $overdue, $overdueCount),
+            new DiscountedReadings($readings, $unchecked, $uncheckedCount),
+            new DiscountedReadings($readings, $overdue, $overdueCount),
         );
     }
 

@@ -9,8 +9,8 @@ use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\Kinds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\Product;
 use Verjuicer\Core\Record\Record;
+use Verjuicer\Core\Record\RecordedProduct;
 
 /** The counted events of a record at one moment: in order, cut into stages, without what was replaced. */
 final readonly class Timeline
@@ -30,7 +30,7 @@ final readonly class Timeline
     ) {
     }
 
-    /** @param array<string, LeftOut> $leftOut where the record is abridged, by the reading that was kept */
+    /** @param array<string, OmittedReadings> $leftOut where the record is abridged, by the reading that was kept */
     public static function of(Record $record, Instant $asOf, array $leftOut = []): self
     {
         $events = $record->events;
@@ -64,14 +64,14 @@ final readonly class Timeline
      *
      * @param list<Event> $events
      * @param int|null $until seconds since 1970: those that happened later do not count; null where all of them do
-     * @param array<string, LeftOut> $leftOut by the id of a reading
+     * @param array<string, OmittedReadings> $leftOut by the id of a reading
      *
      * @return array{Trace, array<int, Event>, list<int>}|null the readings, the others by their place, and which of
      *     them begin a stage; null where some may not count or stand elsewhere
      */
     private static function gathered(array $events, ?int $until, array $leftOut): ?array
     {
-        $all = new Column();
+        $all = new ReadingColumns();
         $columns = $byTrack = $happenings = $stageOrders = $leftOutAt = $thermometers = [];
         $label = false;
         $index = 0;
@@ -86,7 +86,7 @@ final readonly class Timeline
             if ($detail instanceof Kinds\Reading) {
                 $column = $columns[$detail->spot][$detail->piece] ?? null;
                 if ($column === null) {
-                    $column = new Column();
+                    $column = new ReadingColumns();
                     $byTrack[$detail->piece.'/'.$detail->spot] = $column;
                     $columns[$detail->spot][$detail->piece] = $column;
                 }
@@ -204,7 +204,7 @@ final readonly class Timeline
     }
 
     /** A reading of a piece that the record does not hold. */
-    private static function isOfOtherFood(Event $event, Product $product): bool
+    private static function isOfOtherFood(Event $event, RecordedProduct $product): bool
     {
         $detail = $event->detail;
 

@@ -20,7 +20,7 @@ final class Trace
     /** @var array<int, self> */
     private array $atMost = [];
 
-    private ?Extent $extent = null;
+    private ?TemperatureRange $extent = null;
 
     /**
      * @param list<int> $orders places among all counted events
@@ -44,8 +44,8 @@ final class Trace
         return new self(new CountedReadings([], [], []), [], [], []);
     }
 
-    /** @param array<string, Column> $byTrack the same readings by their track, in the order of their first */
-    public static function ofColumns(CountedReadings $source, Column $all, array $byTrack): self
+    /** @param array<string, ReadingColumns> $byTrack the same readings by their track, in the order of their first */
+    public static function ofColumns(CountedReadings $source, ReadingColumns $all, array $byTrack): self
     {
         $tracks = [];
         foreach ($byTrack as $track => $column) {
@@ -55,7 +55,7 @@ final class Trace
         return new self($source, $all->orders, $all->ats, $all->temps, $tracks);
     }
 
-    /** @param list<Reading> $readings in order */
+    /** @param list<TrackReading> $readings in order */
     public static function of(array $readings): self
     {
         $made = $leftOut = $thermometers = $orders = $ats = $temps = [];
@@ -115,7 +115,7 @@ final class Trace
         return $count;
     }
 
-    /** @return array<int, LeftOut> by place: what an abridged record left out before each of them */
+    /** @return array<int, OmittedReadings> by place: what an abridged record left out before each of them */
     public function leftOut(): array
     {
         $leftOut = $this->source->leftOut;
@@ -124,7 +124,7 @@ final class Trace
     }
 
     /** What an abridged record left out before one of them, by its place. */
-    public function leftOutBefore(int $order): ?LeftOut
+    public function leftOutBefore(int $order): ?OmittedReadings
     {
         return $this->source->leftOut[$order] ?? null;
     }
@@ -136,9 +136,9 @@ final class Trace
     }
 
     /** How far they reach: what many a question need not ask of each. */
-    public function extent(): Extent
+    public function extent(): TemperatureRange
     {
-        return $this->extent ??= Extent::of($this->temps);
+        return $this->extent ??= TemperatureRange::of($this->temps);
     }
 
     /** Whether none was left out. */
@@ -179,29 +179,29 @@ final class Trace
     }
 
     /** @param int $index counted from 0 */
-    public function at(int $index): Reading
+    public function at(int $index): TrackReading
     {
         return $this->source->at($this->orders[$index]);
     }
 
-    /** @return list<Reading> each of them: for what asks all there is of all of them */
+    /** @return list<TrackReading> each of them: for what asks all there is of all of them */
     public function all(): array
     {
         return array_map($this->source->at(...), $this->orders);
     }
 
-    public function first(): ?Reading
+    public function first(): ?TrackReading
     {
         return $this->orders === [] ? null : $this->at(0);
     }
 
-    public function last(): ?Reading
+    public function last(): ?TrackReading
     {
         return $this->orders === [] ? null : $this->at(\count($this->orders) - 1);
     }
 
     /** The last reading that stands before this place. */
-    public function lastBefore(int $order): ?Reading
+    public function lastBefore(int $order): ?TrackReading
     {
         $before = $this->countBefore($order);
 
@@ -209,7 +209,7 @@ final class Trace
     }
 
     /** The last reading at or before this moment, in seconds since 1970. */
-    public function lastUntil(int $at): ?Reading
+    public function lastUntil(int $at): ?TrackReading
     {
         $until = $this->countUntil($at);
 
@@ -279,7 +279,7 @@ final class Trace
         return $this->atMost[spl_object_id($limit)] ??= $this->onSide($limit, -1);
     }
 
-    public function firstBelow(Threshold $limit): ?Reading
+    public function firstBelow(Threshold $limit): ?TrackReading
     {
         [$fahrenheit, $other] = self::levels($limit);
         if ($this->extent()->lowest >= max($fahrenheit, $other)) {
@@ -294,7 +294,7 @@ final class Trace
         return null;
     }
 
-    public function firstAbove(Threshold $limit): ?Reading
+    public function firstAbove(Threshold $limit): ?TrackReading
     {
         [$fahrenheit, $other] = self::levels($limit);
         if ($this->extent()->highest <= min($fahrenheit, $other)) {
@@ -309,7 +309,7 @@ final class Trace
         return null;
     }
 
-    public function firstAtLeast(Threshold $limit): ?Reading
+    public function firstAtLeast(Threshold $limit): ?TrackReading
     {
         [$fahrenheit, $other] = self::levels($limit);
         if ($this->extent()->highest < min($fahrenheit, $other)) {

@@ -14,16 +14,16 @@ final readonly class TrackInCook
     /**
      * @param Trace $readings that count; not empty
      * @param CookingRow|null $row the row that is reached
-     * @param Reading|null $first the first of the run that reaches it
-     * @param Reading|null $reached the one that completes it
+     * @param TrackReading|null $first the first of the run that reaches it
+     * @param TrackReading|null $reached the one that completes it
      */
     private function __construct(
         public string $track,
         public Trace $readings,
         public Dwell $dwell,
         public ?CookingRow $row,
-        public ?Reading $first,
-        public ?Reading $reached,
+        public ?TrackReading $first,
+        public ?TrackReading $reached,
     ) {
     }
 
@@ -58,7 +58,7 @@ final readonly class TrackInCook
         return $this->readings->at(0)->piece;
     }
 
-    public function last(): Reading
+    public function last(): TrackReading
     {
         return $this->readings->at($this->readings->size() - 1);
     }
@@ -72,7 +72,7 @@ final readonly class TrackInCook
     }
 
     /** Whether any reading after this one is at this temperature or above. */
-    public function isWarmAfter(Reading $other, Threshold $middle): bool
+    public function isWarmAfter(TrackReading $other, Threshold $middle): bool
     {
         $temps = $this->readings->temps;
         for ($index = \count($temps) - 1; $index >= 0 && $this->readings->orders[$index] > $other->order; --$index) {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Finding;
 
-use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\DurationBounds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
@@ -39,7 +39,7 @@ final readonly class Finding
         public ?string $track = null,
         public ?Instant $from = null,
         public ?Instant $to = null,
-        public ?Bounds $elapsed = null,
+        public ?DurationBounds $elapsed = null,
         public ?Span $limit = null,
         public ?Threshold $towards = null,
         public ?Instant $deadline = null,

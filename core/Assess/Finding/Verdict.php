@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Finding;
 
-use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\DurationBounds;
 use Verjuicer\Core\Measure\Span;
 
 /** What a record shows of one rule, from best to worst. Absence of proof is never `Met`. */
@@ -39,7 +39,7 @@ enum Verdict: string
     }
 
     /** The verdict on a way that is over and took at least and at most so long. */
-    public static function ofElapsed(Bounds $elapsed, Span $limit): self
+    public static function ofElapsed(DurationBounds $elapsed, Span $limit): self
     {
         return match (true) {
             !$elapsed->greatest->isLongerThan($limit) => self::Met,

@@ -29,13 +29,13 @@ final readonly class StageTouch
     }
 
     /** The stage that alone touches the span: it began before it and ends no earlier. Null where there is none. */
-    public function alone(int $from, int $to): ?AloneStage
+    public function alone(int $from, int $to): ?IsolatedStage
     {
         $stage = $this->timeline->stages[$this->firstFrom($from) - 1] ?? null;
 
         return $stage === null || $stage->from->epoch >= $from || $stage->to->epoch < $to
             ? null
-            : new AloneStage(
+            : new IsolatedStage(
                 $stage->from->epoch,
                 $stage->to->epoch,
                 $stage->is(...self::KEEPING),
@@ -98,18 +98,18 @@ final readonly class StageTouch
     public function share(int $from, int $to, array &$byStage): void
     {
         $stages = $this->timeline->stages;
-        $first = isset($stages[0]) ? Line::SECOND * $stages[0]->from->epoch : \PHP_INT_MAX;
+        $first = isset($stages[0]) ? ExposureLine::SECOND * $stages[0]->from->epoch : \PHP_INT_MAX;
         if ($from < min($to, $first)) {
             $byStage[self::UNSTAGED] = ($byStage[self::UNSTAGED] ?? 0) + min($to, $first) - $from;
         }
-        for ($index = max(0, $this->firstFrom(intdiv($from, Line::SECOND)) - 1); isset($stages[$index]); ++$index) {
+        for ($index = max(0, $this->firstFrom(intdiv($from, ExposureLine::SECOND)) - 1); isset($stages[$index]); ++$index) {
             $stage = $stages[$index];
-            $start = max($from, Line::SECOND * $stage->from->epoch);
-            $end = isset($stages[$index + 1]) ? min($to, Line::SECOND * $stage->to->epoch) : $to;
+            $start = max($from, ExposureLine::SECOND * $stage->from->epoch);
+            $end = isset($stages[$index + 1]) ? min($to, ExposureLine::SECOND * $stage->to->epoch) : $to;
             if ($end > $start) {
                 $byStage[$stage->name()] = ($byStage[$stage->name()] ?? 0) + $end - $start;
             }
-            if ($stage->from->epoch * Line::SECOND >= $to) {
+            if ($stage->from->epoch * ExposureLine::SECOND >= $to) {
                 break;
             }
         }

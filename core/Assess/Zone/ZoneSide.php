@@ -45,24 +45,24 @@ final readonly class ZoneSide
     {
         $isMixed = $one->unit !== $other->unit;
         if ($side === $sideOther && !$isMixed) {
-            return $side === 0 ? [Line::SECOND * $at, Line::SECOND * $atOther] : null;
+            return $side === 0 ? [ExposureLine::SECOND * $at, ExposureLine::SECOND * $atOther] : null;
         }
         $unit = $isMixed ? TemperatureUnit::Fahrenheit : $one->unit;
         [$cold, $hot] = $this->levels[$unit->value];
         $from = $this->level($one, $side, $cold, $hot, $isMixed);
         $to = $this->level($other, $sideOther, $cold, $hot, $isMixed);
         if ($from === $to) {
-            return $from > $cold && $from < $hot ? [Line::SECOND * $at, Line::SECOND * $atOther] : null;
+            return $from > $cold && $from < $hot ? [ExposureLine::SECOND * $at, ExposureLine::SECOND * $atOther] : null;
         }
         [$enters, $leaves] = $from < $to ? [$cold, $hot] : [$hot, $cold];
         $starts = $this->isBefore($from, $enters, $from < $to)
             ? self::crossing($at, $atOther, $from, $to, $enters)
-            : Line::SECOND * $at;
+            : ExposureLine::SECOND * $at;
         $ends = $this->isBefore($leaves, $to, $from < $to)
             ? self::crossing($at, $atOther, $from, $to, $leaves)
-            : Line::SECOND * $atOther;
+            : ExposureLine::SECOND * $atOther;
 
-        return $starts < $ends ? [max(Line::SECOND * $at, $starts), min(Line::SECOND * $atOther, $ends)] : null;
+        return $starts < $ends ? [max(ExposureLine::SECOND * $at, $starts), min(ExposureLine::SECOND * $atOther, $ends)] : null;
     }
 
     /**
@@ -95,6 +95,6 @@ final readonly class ZoneSide
         $whole = intdiv($product, $rise);
         $rest = $product - $whole * $rise;
 
-        return Line::SECOND * ($at + $whole) + intdiv(2 * Line::SECOND * $rest + $rise, 2 * $rise);
+        return ExposureLine::SECOND * ($at + $whole) + intdiv(2 * ExposureLine::SECOND * $rest + $rise, 2 * $rise);
     }
 }

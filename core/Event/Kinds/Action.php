@@ -6,15 +6,15 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\EventKind;
-use Verjuicer\Core\Event\Input;
-use Verjuicer\Core\Event\Says;
-use Verjuicer\Core\Event\Tap;
+use Verjuicer\Core\Event\FieldInput;
+use Verjuicer\Core\Event\FieldOptions;
+use Verjuicer\Core\Event\QuickAction;
 
 /** A corrective action: the finding it answers and what was done. */
 #[EventKind(
     'action',
     taps: [
-        new Tap(
+        new QuickAction(
             [
                 '',
                 'received',
@@ -40,9 +40,9 @@ use Verjuicer\Core\Event\Tap;
 final readonly class Action implements Detail
 {
     public function __construct(
-        #[Says(input: Input::Carried)] public ?string $finding = null,
+        #[FieldOptions(input: FieldInput::Carried)] public ?string $finding = null,
         public ?string $text = null,
-        #[Says(isOurs: true)] public ?string $evidence = null,
+        #[FieldOptions(isOurs: true)] public ?string $evidence = null,
     ) {
     }
 }

@@ -6,8 +6,8 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\EndsBatch;
 use Verjuicer\Core\Event\EventKind;
-use Verjuicer\Core\Event\Input;
-use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Event\FieldInput;
+use Verjuicer\Core\Event\FieldOptions;
 use Verjuicer\Core\Food\NoteStep;
 
 /** The record is closed. */
@@ -15,8 +15,8 @@ use Verjuicer\Core\Food\NoteStep;
 final readonly class Close implements EndsBatch
 {
     public function __construct(
-        #[Says(isOurs: true, input: Input::Carried)] public ?NoteStep $step = null,
-        #[Says(isOurs: true, input: Input::Carried)] public ?string $mixedInto = null,
+        #[FieldOptions(isOurs: true, input: FieldInput::Carried)] public ?NoteStep $step = null,
+        #[FieldOptions(isOurs: true, input: FieldInput::Carried)] public ?string $mixedInto = null,
     ) {
     }
 }

@@ -6,9 +6,9 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\BeginsStage;
 use Verjuicer\Core\Event\EventKind;
-use Verjuicer\Core\Event\Input;
-use Verjuicer\Core\Event\Saying;
-use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Event\FieldInput;
+use Verjuicer\Core\Event\FieldOptions;
+use Verjuicer\Core\Event\LinePhrase;
 use Verjuicer\Core\Food\CookWay;
 use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Measure\Temperature;
@@ -17,9 +17,9 @@ use Verjuicer\Core\Measure\Temperature;
 #[EventKind(
     'cook',
     sayings: [
-        new Saying('cook', words: 'pit', number: 'set'),
-        new Saying('sear', words: 'pit', number: 'set', sets: ['way' => 'sear']),
-        new Saying('braise', words: 'pit', number: 'set', sets: ['way' => 'braise'], with: 'recipe'),
+        new LinePhrase('cook', words: 'pit', number: 'set'),
+        new LinePhrase('sear', words: 'pit', number: 'set', sets: ['way' => 'sear']),
+        new LinePhrase('braise', words: 'pit', number: 'set', sets: ['way' => 'braise'], with: 'recipe'),
     ],
     offered: [
         '' => 30,
@@ -38,10 +38,10 @@ final readonly class Cook implements BeginsStage
     public function __construct(
         public ?Oven $oven = null,
         public ?Temperature $set = null,
-        #[Says(isOurs: true, input: Input::Listed)] public ?string $pit = null,
-        #[Says(isOurs: true)] public ?CookWay $way = null,
-        #[Says(isOurs: true, input: Input::Listed)] public ?string $recipe = null,
-        #[Says(isOurs: true, input: Input::Carried)] public array $allergens = [],
+        #[FieldOptions(isOurs: true, input: FieldInput::Listed)] public ?string $pit = null,
+        #[FieldOptions(isOurs: true)] public ?CookWay $way = null,
+        #[FieldOptions(isOurs: true, input: FieldInput::Listed)] public ?string $recipe = null,
+        #[FieldOptions(isOurs: true, input: FieldInput::Carried)] public array $allergens = [],
     ) {
     }
 }

@@ -6,29 +6,29 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\BeginsStage;
 use Verjuicer\Core\Event\EventKind;
-use Verjuicer\Core\Event\Saying;
-use Verjuicer\Core\Event\Says;
-use Verjuicer\Core\Event\Tap;
+use Verjuicer\Core\Event\FieldOptions;
+use Verjuicer\Core\Event\LinePhrase;
+use Verjuicer\Core\Event\QuickAction;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Measure\Temperature;
 
 /** Cooling, by some method. */
 #[EventKind(
     'cool',
-    sayings: [new Saying('cool', words: 'method')],
+    sayings: [new LinePhrase('cool', words: 'method')],
     offered: ['rest' => 30, 'hot_hold' => 20, 'reheat' => 30],
     // A cooling that is too slow goes on elsewhere; its clock does not start again.
     taps: [
-        new Tap(['cool'], 10, ['holding' => 'ice_bath']),
-        new Tap(['cool'], 20, ['holding' => 'blast_chiller']),
-        new Tap(['cool'], 30, ['holding' => 'shallow_pans']),
+        new QuickAction(['cool'], 10, ['holding' => 'ice_bath']),
+        new QuickAction(['cool'], 20, ['holding' => 'blast_chiller']),
+        new QuickAction(['cool'], 30, ['holding' => 'shallow_pans']),
     ],
 )]
 final readonly class Cool implements BeginsStage
 {
     public function __construct(
         public ?string $method = null,
-        #[Says(
+        #[FieldOptions(
             isOurs: true,
             among: [
                 Holding::ShallowPans,
@@ -41,9 +41,9 @@ final readonly class Cool implements BeginsStage
             ],
         )]
         public ?Holding $holding = null,
-        #[Says(isOurs: true, most: 1000)] public ?int $depthMm = null,
-        #[Says(isOurs: true)] public bool $covered = false,
-        #[Says(isOurs: true)] public ?Temperature $around = null,
+        #[FieldOptions(isOurs: true, most: 1000)] public ?int $depthMm = null,
+        #[FieldOptions(isOurs: true)] public bool $covered = false,
+        #[FieldOptions(isOurs: true)] public ?Temperature $around = null,
     ) {
     }
 }

@@ -6,15 +6,15 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\EndsBatch;
 use Verjuicer\Core\Event\EventKind;
-use Verjuicer\Core\Event\Saying;
-use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Event\FieldOptions;
+use Verjuicer\Core\Event\LinePhrase;
 use Verjuicer\Core\Food\DiscardReason;
 use Verjuicer\Core\Measure\Weight;
 
 /** Discarded or given away, all of it; a part of it is a note. The reason is the event's own. */
 #[EventKind(
     'discard',
-    sayings: [new Saying('discard', words: 'reason', amounts: ['weight_kg'])],
+    sayings: [new LinePhrase('discard', words: 'reason', amounts: ['weight_kg'])],
     offered: [
         '' => 90,
         'received' => 90,
@@ -33,9 +33,9 @@ use Verjuicer\Core\Measure\Weight;
 final readonly class Discard implements EndsBatch
 {
     public function __construct(
-        #[Says(isOurs: true)] public ?DiscardReason $why = null,
-        #[Says(isOurs: true)] public ?Weight $weightKg = null,
-        #[Says(isOurs: true)] public bool $all = false,
+        #[FieldOptions(isOurs: true)] public ?DiscardReason $why = null,
+        #[FieldOptions(isOurs: true)] public ?Weight $weightKg = null,
+        #[FieldOptions(isOurs: true)] public bool $all = false,
     ) {
     }
 }

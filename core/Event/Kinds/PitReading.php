@@ -6,18 +6,18 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\EventKind;
-use Verjuicer\Core\Event\Input;
-use Verjuicer\Core\Event\Saying;
-use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Event\FieldInput;
+use Verjuicer\Core\Event\FieldOptions;
+use Verjuicer\Core\Event\LinePhrase;
 use Verjuicer\Core\Measure\Temperature;
 
 /** The temperature of the pit, not of the meat. */
-#[EventKind('pit_reading', sayings: [new Saying('pit', words: 'pit', number: 'temp')])]
+#[EventKind('pit_reading', sayings: [new LinePhrase('pit', words: 'pit', number: 'temp')])]
 final readonly class PitReading implements Detail
 {
     public function __construct(
         public Temperature $temp,
-        #[Says(isOurs: true, input: Input::Listed)] public ?string $pit = null,
+        #[FieldOptions(isOurs: true, input: FieldInput::Listed)] public ?string $pit = null,
     ) {
     }
 }

@@ -6,15 +6,15 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\EventKind;
-use Verjuicer\Core\Event\Input;
-use Verjuicer\Core\Event\Saying;
-use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Event\FieldInput;
+use Verjuicer\Core\Event\FieldOptions;
+use Verjuicer\Core\Event\LinePhrase;
 use Verjuicer\Core\Measure\Temperature;
 
 /** A new set point of the pit. */
 #[EventKind(
     'pit_set',
-    sayings: [new Saying('set', words: 'pit', number: 'set')],
+    sayings: [new LinePhrase('set', words: 'pit', number: 'set')],
     offered: ['cook' => 50],
     isMarked: true,
 )]
@@ -22,7 +22,7 @@ final readonly class PitSet implements Detail
 {
     public function __construct(
         public Temperature $set,
-        #[Says(isOurs: true, input: Input::Listed)] public ?string $pit = null,
+        #[FieldOptions(isOurs: true, input: FieldInput::Listed)] public ?string $pit = null,
     ) {
     }
 }

@@ -6,20 +6,20 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\EventKind;
-use Verjuicer\Core\Event\Saying;
-use Verjuicer\Core\Event\Says;
-use Verjuicer\Core\Event\Tap;
+use Verjuicer\Core\Event\FieldOptions;
+use Verjuicer\Core\Event\LinePhrase;
+use Verjuicer\Core\Event\QuickAction;
 
 /** A probe went in. */
 #[EventKind(
     'probe_placed',
-    sayings: [new Saying('placed', words: 'spot')],
-    taps: [new Tap(['cook'], 80)],
+    sayings: [new LinePhrase('placed', words: 'spot')],
+    taps: [new QuickAction(['cook'], 80)],
     isMarked: true,
 )]
 final readonly class ProbePlaced implements Detail
 {
-    public function __construct(#[Says(most: 500)] public int $piece = 1, public string $spot = 'core')
+    public function __construct(#[FieldOptions(most: 500)] public int $piece = 1, public string $spot = 'core')
     {
     }
 }

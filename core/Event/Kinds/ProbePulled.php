@@ -6,15 +6,15 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\EventKind;
-use Verjuicer\Core\Event\Saying;
-use Verjuicer\Core\Event\Says;
-use Verjuicer\Core\Event\Tap;
+use Verjuicer\Core\Event\FieldOptions;
+use Verjuicer\Core\Event\LinePhrase;
+use Verjuicer\Core\Event\QuickAction;
 
 /** A probe came out. */
-#[EventKind('probe_pulled', sayings: [new Saying('out', words: 'spot')], taps: [new Tap(['cook'], 90)], isMarked: true)]
+#[EventKind('probe_pulled', sayings: [new LinePhrase('out', words: 'spot')], taps: [new QuickAction(['cook'], 90)], isMarked: true)]
 final readonly class ProbePulled implements Detail
 {
-    public function __construct(#[Says(most: 500)] public int $piece = 1, public string $spot = 'core')
+    public function __construct(#[FieldOptions(most: 500)] public int $piece = 1, public string $spot = 'core')
     {
     }
 }

@@ -6,8 +6,8 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\Detail;
 use Verjuicer\Core\Event\EventKind;
-use Verjuicer\Core\Event\Input;
-use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Event\FieldInput;
+use Verjuicer\Core\Event\FieldOptions;
 use Verjuicer\Core\Food\Feel;
 use Verjuicer\Core\Measure\Temperature;
 
@@ -20,11 +20,11 @@ final readonly class Reading implements Detail
 
     public function __construct(
         public Temperature $temp,
-        #[Says(most: 500)] public int $piece = 1,
+        #[FieldOptions(most: 500)] public int $piece = 1,
         public string $spot = 'core',
-        #[Says(input: Input::Listed)] public ?string $thermometer = null,
-        #[Says(isOurs: true)] public ?Feel $feel = null,
-        #[Says(isOurs: true, input: Input::Carried)] public bool $logger = false,
+        #[FieldOptions(input: FieldInput::Listed)] public ?string $thermometer = null,
+        #[FieldOptions(isOurs: true)] public ?Feel $feel = null,
+        #[FieldOptions(isOurs: true, input: FieldInput::Carried)] public bool $logger = false,
     ) {
     }
 }

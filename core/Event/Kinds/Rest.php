@@ -6,22 +6,22 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\BeginsStage;
 use Verjuicer\Core\Event\EventKind;
-use Verjuicer\Core\Event\Saying;
-use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Event\FieldOptions;
+use Verjuicer\Core\Event\LinePhrase;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Measure\Temperature;
 
 /** Off the heat, before anything else. */
 #[EventKind(
     'rest',
-    sayings: [new Saying('off', words: 'method'), new Saying('rest', words: 'method')],
+    sayings: [new LinePhrase('off', words: 'method'), new LinePhrase('rest', words: 'method')],
     offered: ['cook' => 10],
 )]
 final readonly class Rest implements BeginsStage
 {
     public function __construct(
         public ?string $method = null,
-        #[Says(
+        #[FieldOptions(
             isOurs: true,
             among: [
                 Holding::Rack,
@@ -33,7 +33,7 @@ final readonly class Rest implements BeginsStage
             ],
         )]
         public ?Holding $holding = null,
-        #[Says(isOurs: true)] public ?Temperature $around = null,
+        #[FieldOptions(isOurs: true)] public ?Temperature $around = null,
     ) {
     }
 }

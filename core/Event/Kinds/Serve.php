@@ -6,14 +6,14 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\EndsBatch;
 use Verjuicer\Core\Event\EventKind;
-use Verjuicer\Core\Event\Saying;
-use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Event\FieldOptions;
+use Verjuicer\Core\Event\LinePhrase;
 use Verjuicer\Core\Measure\Weight;
 
 /** Served, all of it; what was served of it while the rest goes on is a note. */
 #[EventKind(
     'serve',
-    sayings: [new Saying('serve', amounts: ['weight_kg', 'portions'])],
+    sayings: [new LinePhrase('serve', amounts: ['weight_kg', 'portions'])],
     offered: [
         'cold_hold' => 80,
         'freeze' => 80,
@@ -27,9 +27,9 @@ use Verjuicer\Core\Measure\Weight;
 final readonly class Serve implements EndsBatch
 {
     public function __construct(
-        #[Says(isOurs: true)] public ?Weight $weightKg = null,
-        #[Says(isOurs: true, most: 100_000)] public ?int $portions = null,
-        #[Says(isOurs: true)] public bool $all = false,
+        #[FieldOptions(isOurs: true)] public ?Weight $weightKg = null,
+        #[FieldOptions(isOurs: true, most: 100_000)] public ?int $portions = null,
+        #[FieldOptions(isOurs: true)] public bool $all = false,
     ) {
     }
 }

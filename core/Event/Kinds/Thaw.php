@@ -6,17 +6,17 @@ namespace Verjuicer\Core\Event\Kinds;
 
 use Verjuicer\Core\Event\BeginsStage;
 use Verjuicer\Core\Event\EventKind;
-use Verjuicer\Core\Event\Input;
-use Verjuicer\Core\Event\Saying;
-use Verjuicer\Core\Event\Says;
+use Verjuicer\Core\Event\FieldInput;
+use Verjuicer\Core\Event\FieldOptions;
+use Verjuicer\Core\Event\LinePhrase;
 
 /** Thawing, in the cold or under running water. */
-#[EventKind('thaw', sayings: [new Saying('thaw', words: 'method')], offered: ['cold_hold' => 60, 'freeze' => 60])]
+#[EventKind('thaw', sayings: [new LinePhrase('thaw', words: 'method')], offered: ['cold_hold' => 60, 'freeze' => 60])]
 final readonly class Thaw implements BeginsStage
 {
     public function __construct(
-        #[Says(usual: ['refrigerated', 'running_water'])] public ?string $method = null,
-        #[Says(isOurs: true, input: Input::Carried)] public ?string $place = null,
+        #[FieldOptions(usual: ['refrigerated', 'running_water'])] public ?string $method = null,
+        #[FieldOptions(isOurs: true, input: FieldInput::Carried)] public ?string $place = null,
     ) {
     }
 }

@@ -51,11 +51,11 @@ final class Belief
     /** @var list<list<array{int, float, float, float}>>|null */
     private ?array $futures = null;
     private float $until = 0.0;
-    /** @var array<int, Course> by draw, followed until now; what is asked goes on in copies */
+    /** @var array<int, Trajectory> by draw, followed until now; what is asked goes on in copies */
     private array $courses = [];
 
     /**
-     * @param list<array{Draw, float, float}> $draws each with its weight and the error that lasts, at the last reading
+     * @param list<array{ParameterSample, float, float}> $draws each with its weight and the error that lasts, at the last reading
      * @param int|null $lastRead the moment of the last reading
      * @param array<int, array{float, float}> $ofAllPieces what is likely of the others as well and how much of it the
      *     readings say, by unknown
@@ -63,7 +63,7 @@ final class Belief
      */
     private function __construct(
         private readonly array $draws,
-        private readonly Way $way,
+        private readonly CookRoute $way,
         private readonly ?int $lastRead,
         private readonly MeatProperties $properties,
         private readonly float $pressure,
@@ -80,7 +80,7 @@ final class Belief
      * @param float $pressure Pa
      */
     public static function of(
-        Way $way,
+        CookRoute $way,
         Prior $prior,
         array $points,
         ?float $before,
@@ -93,7 +93,7 @@ final class Belief
         $kept = [];
         if ($points === []) {
             for ($n = 0; $n < 2 * $draws; ++$n) {
-                $kept[] = [new Draw(Normal::numbers($n), $prior), 1.0, 0.0];
+                $kept[] = [new ParameterSample(Normal::numbers($n), $prior), 1.0, 0.0];
             }
 
             return new self($kept, $way, null, $properties, $pressure, $asOf, $warm);
@@ -313,7 +313,7 @@ final class Belief
      * Which of its unknowns decides most of how far apart the moments lie at which it passes a temperature: that whose
      * rank goes most with theirs.
      *
-     * @param list<int> $unknowns of Draw
+     * @param list<int> $unknowns of ParameterSample
      *
      * @return array{int, float}|null the unknown, and how much of the differences it decides, 0 to 1
      */
@@ -466,9 +466,9 @@ final class Belief
     }
 
     /** A draw's course, followed until now. */
-    private function course(int $n): Course
+    private function course(int $n): Trajectory
     {
-        $this->courses[$n] ??= new Course(
+        $this->courses[$n] ??= new Trajectory(
             $this->draws[$n][0],
             $this->way,
             $this->properties,
@@ -594,7 +594,7 @@ final class Belief
     }
 
     /**
-     * @param array{list<string>|null, float, array{draws: list<array{Draw, float, float}>, way: Way,
+     * @param array{list<string>|null, float, array{draws: list<array{ParameterSample, float, float}>, way: CookRoute,
      *     lastRead: int|null, properties: MeatProperties, pressure: float, asOf: int, warm: float|null,
      *     ofAllPieces: array<int, array{float, float}>, shown: array<int, array{float, float}>}} $kept
      */

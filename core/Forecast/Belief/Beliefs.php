@@ -6,11 +6,11 @@ namespace Verjuicer\Core\Forecast\Belief;
 
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Evidence\Outline;
-use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\TrackReading;
 use Verjuicer\Core\Event\Kinds\Unwrap;
 use Verjuicer\Core\Event\Kinds\Wrap;
 use Verjuicer\Core\Food\Holding;
-use Verjuicer\Core\Record\Product;
+use Verjuicer\Core\Record\RecordedProduct;
 use Verjuicer\Core\Thermal\Atmosphere;
 
 /** What a record lets believe of each place that is read, one by one. */
@@ -28,10 +28,10 @@ final class Beliefs
     private array $made = [];
 
     /**
-     * @param list<Reading> $outline of all readings
+     * @param list<TrackReading> $outline of all readings
      * @param array<string, true> $suspect readings that are not believed, by id
      * @param string|null $mostRead the track that says something of the others
-     * @param list<Planned> $also what would be done to it, beside what its record plans
+     * @param list<PlannedSteps> $also what would be done to it, beside what its record plans
      */
     private function __construct(
         private readonly Assessment $assessment,
@@ -40,20 +40,20 @@ final class Beliefs
         private readonly int $draws,
         private readonly ?string $mostRead,
         private readonly array $also,
-        private readonly ?Learned $learned,
+        private readonly ?LearnedParameters $learned,
     ) {
     }
 
     /**
      * @param int $places how many will be asked for: the more, the coarser each
-     * @param list<Planned> $also what would be done to it, beside what its record plans
-     * @param Learned|null $learned of own cooks
+     * @param list<PlannedSteps> $also what would be done to it, beside what its record plans
+     * @param LearnedParameters|null $learned of own cooks
      */
     public static function of(
         Assessment $assessment,
         int $places,
         array $also = [],
-        ?Learned $learned = null,
+        ?LearnedParameters $learned = null,
     ): self {
         $suspect = array_fill_keys($assessment->suspectReadings, true);
         $outline = Outline::of($assessment->timeline);
@@ -90,7 +90,7 @@ final class Beliefs
     private function made(string $track): ?Belief
     {
         $record = $this->assessment->record;
-        $way = Way::of($this->assessment, (int) $track, [...Planned::in($record), ...$this->also]);
+        $way = CookRoute::of($this->assessment, (int) $track, [...PlannedSteps::in($record), ...$this->also]);
         if ($way === null) {
             return null;
         }
@@ -134,7 +134,7 @@ final class Beliefs
      * @param float|null $depth m of the layer, else the weight counts
      */
     public static function ahead(
-        Product $product,
+        RecordedProduct $product,
         Holding $holding,
         float $celsius,
         ?float $around,
@@ -144,7 +144,7 @@ final class Beliefs
         ?int $elevation,
     ): Belief {
         return Belief::of(
-            Way::ahead($holding, $around, $depth, $isCovered, $from),
+            CookRoute::ahead($holding, $around, $depth, $isCovered, $from),
             Prior::of($product, null, null),
             [[$from, $celsius]],
             null,
@@ -172,7 +172,7 @@ final class Beliefs
     }
 
     /** m, as `thickness_mm` of the product says: a number, or one for each piece. */
-    private static function thickness(Product $product, int $piece): ?float
+    private static function thickness(RecordedProduct $product, int $piece): ?float
     {
         $said = $product->extensions['thickness_mm'] ?? null;
         $said = \is_object($said) ? get_object_vars($said) : $said;

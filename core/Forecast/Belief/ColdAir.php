@@ -49,7 +49,7 @@ final readonly class ColdAir
         $before = $leg->from;
         $last = null;
         foreach ($leg->air as [$at, $read]) {
-            if ($at >= Way::ALWAYS) {
+            if ($at >= CookRoute::ALWAYS) {
                 break;
             }
             $goes = max(0, $at - $before);

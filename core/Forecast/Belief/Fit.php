@@ -33,7 +33,7 @@ final readonly class Fit
      * @param array<int, array<int, float>> $root of what is known of the unknowns about it
      */
     private function __construct(
-        private Way $way,
+        private CookRoute $way,
         private Prior $prior,
         private array $points,
         private MeatProperties $properties,
@@ -52,7 +52,7 @@ final readonly class Fit
      * @param float|null $warm °C it began with; null out of the cold
      */
     public static function of(
-        Way $way,
+        CookRoute $way,
         Prior $prior,
         array $points,
         MeatProperties $properties,
@@ -63,7 +63,7 @@ final readonly class Fit
         $points = self::thinned($points);
         $errors = Matrix::root(self::errors($points, $way->leftHeat()));
         $matters = self::matters($way);
-        $z = array_fill(0, Draw::UNKNOWNS, 0.0);
+        $z = array_fill(0, ParameterSample::UNKNOWNS, 0.0);
         $fit = new self($way, $prior, $points, $properties, $pressure, $asOf, $warm, $matters, $errors, $z, []);
 
         return $fit->improved();
@@ -74,7 +74,7 @@ final readonly class Fit
      *
      * @param list<float> $normal independent normal numbers, as many as there are unknowns
      *
-     * @return array{Draw, float, float, Course} with the logarithm of its likelihood against that of having been drawn,
+     * @return array{ParameterSample, float, float, Trajectory} with the logarithm of its likelihood against that of having been drawn,
      *     the error that lasts at the last reading, °C, and the course that far
      */
     public function draw(array $normal): array
@@ -90,7 +90,7 @@ final readonly class Fit
             $z[$unknown] = max(-self::MOST, min(self::MOST, $this->z[$unknown] + $moved));
             $log += $normal[$unknown] ** 2 - $z[$unknown] ** 2;
         }
-        $draw = new Draw($z, $this->prior);
+        $draw = new ParameterSample($z, $this->prior);
         $course = $this->course($draw);
         $shown = $course->read(array_column($this->points, 0));
 
@@ -104,8 +104,8 @@ final readonly class Fit
      */
     public function ofAllPieces(): array
     {
-        $ofPlaces = [Draw::LEAK, Draw::REST_AIR, Draw::REST_TRANSFER, Draw::EXCESS];
-        $shared = [...Draw::ON_THE_HEAT, ...$ofPlaces, Draw::HALF, Draw::SHAPE];
+        $ofPlaces = [ParameterSample::LEAK, ParameterSample::REST_AIR, ParameterSample::REST_TRANSFER, ParameterSample::EXCESS];
+        $shared = [...ParameterSample::ON_THE_HEAT, ...$ofPlaces, ParameterSample::HALF, ParameterSample::SHAPE];
 
         $likely = [];
         foreach (array_intersect_key($this->says(), array_flip($shared)) as $unknown => [$number, $said]) {
@@ -221,12 +221,12 @@ final readonly class Fit
      */
     private function shown(array $z): array
     {
-        return $this->course(new Draw($z, $this->prior))->read(array_column($this->points, 0));
+        return $this->course(new ParameterSample($z, $this->prior))->read(array_column($this->points, 0));
     }
 
-    private function course(Draw $draw): Course
+    private function course(ParameterSample $draw): Trajectory
     {
-        return new Course($draw, $this->way, $this->properties, $this->pressure, $this->warm, $this->asOf);
+        return new Trajectory($draw, $this->way, $this->properties, $this->pressure, $this->warm, $this->asOf);
     }
 
     /**
@@ -254,18 +254,18 @@ final readonly class Fit
     }
 
     /** @return list<int> */
-    private static function matters(Way $way): array
+    private static function matters(CookRoute $way): array
     {
-        $matters = [Draw::HALF => true, Draw::SHAPE => true, Draw::START => true, Draw::OFF_CENTRE => true];
+        $matters = [ParameterSample::HALF => true, ParameterSample::SHAPE => true, ParameterSample::START => true, ParameterSample::OFF_CENTRE => true];
         foreach ($way->legs as $leg) {
             if ($leg->holding !== null) {
-                $matters += [Draw::REST_AIR => true, Draw::REST_TRANSFER => true, Draw::EXCESS => true]
-                    + [Draw::REST_WETNESS => true];
+                $matters += [ParameterSample::REST_AIR => true, ParameterSample::REST_TRANSFER => true, ParameterSample::EXCESS => true]
+                    + [ParameterSample::REST_WETNESS => true];
             } else {
-                $matters += array_fill_keys(Draw::ON_THE_HEAT, true);
+                $matters += array_fill_keys(ParameterSample::ON_THE_HEAT, true);
             }
-            $matters += $leg->depth === null ? [] : [Draw::BELOW => true];
-            $matters += $leg->wrap === null ? [] : [Draw::LEAK => true];
+            $matters += $leg->depth === null ? [] : [ParameterSample::BELOW => true];
+            $matters += $leg->wrap === null ? [] : [ParameterSample::LEAK => true];
         }
 
         return array_keys($matters);

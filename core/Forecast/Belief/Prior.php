@@ -6,7 +6,7 @@ namespace Verjuicer\Core\Forecast\Belief;
 
 use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\NamedCut;
-use Verjuicer\Core\Record\Product;
+use Verjuicer\Core\Record\RecordedProduct;
 use Verjuicer\Core\Thermal\Composition;
 
 /** What is thought of a piece before it is read: how thick it is, how round, what it is made of. */
@@ -45,7 +45,7 @@ final readonly class Prior
      * @param float|null $thickness m, where somebody measured it
      * @param int|null $portion g, of what was split off by weight
      */
-    public static function of(Product $product, ?float $thickness, ?int $portion = null): self
+    public static function of(RecordedProduct $product, ?float $thickness, ?int $portion = null): self
     {
         $grams = (float) max(20, $portion ?? $product->rawWeight?->grams() ?? self::USUAL_GRAMS);
         $isWeighed = $portion !== null || $product->rawWeight !== null;
@@ -75,11 +75,11 @@ final readonly class Prior
     }
 
     /** As a kitchen's own cooks teach. */
-    public function learned(Learned $learned): self
+    public function learned(LearnedParameters $learned): self
     {
         $unknowns = $learned->unknowns;
         if ($this->isMeasured || !$this->isWeighed) {
-            unset($unknowns[Draw::HALF], $unknowns[Draw::SHAPE]);
+            unset($unknowns[ParameterSample::HALF], $unknowns[ParameterSample::SHAPE]);
         }
 
         return $this->known($unknowns);

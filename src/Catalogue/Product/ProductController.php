@@ -15,7 +15,7 @@ use Verjuicer\App\Catalogue\Recipe\Recipe;
 use Verjuicer\App\Catalogue\Recipe\Recipes;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
-use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Platform\Wording\MeasureFormatter;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\Core\Food\Animal;
@@ -37,7 +37,7 @@ final class ProductController extends FormController
         private readonly SiteRules $rules,
         private readonly EntityManagerInterface $entities,
         private readonly CurrentAccount $account,
-        private readonly Figures $figures,
+        private readonly MeasureFormatter $figures,
         private readonly Recipes $recipes,
     ) {
     }

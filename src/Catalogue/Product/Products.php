@@ -48,7 +48,7 @@ final readonly class Products
     public static function catalogue(): array
     {
         $names = [];
-        foreach (Catalogue::PRODUCTS as [$name, $animal]) {
+        foreach (ProductCatalogue::PRODUCTS as [$name, $animal]) {
             $names[$animal->value][] = $name;
         }
 
@@ -64,7 +64,7 @@ final readonly class Products
     {
         $products = [];
         foreach (
-            Catalogue::PRODUCTS as [$name, $animal, $form, $integrity, $grams, $spots, $doneness, $wrap, $rest]
+            ProductCatalogue::PRODUCTS as [$name, $animal, $form, $integrity, $grams, $spots, $doneness, $wrap, $rest]
         ) {
             if ($only !== null && !\in_array($name, $only, true)) {
                 continue;

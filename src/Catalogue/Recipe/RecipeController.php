@@ -13,8 +13,8 @@ use Symfony\Component\Routing\Requirement\Requirement;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
-use Verjuicer\App\Platform\Wording\Figures;
-use Verjuicer\App\Platform\Wording\Habits;
+use Verjuicer\App\Platform\Wording\MeasureFormatter;
+use Verjuicer\App\Platform\Wording\UnitPreferences;
 use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\Settings\SiteRules;
 use Verjuicer\Core\Ruleset\CuringRules;
@@ -31,8 +31,8 @@ final class RecipeController extends FormController
         private readonly Recipes $recipes,
         private readonly EntityManagerInterface $entities,
         private readonly CurrentAccount $account,
-        private readonly Habits $habits,
-        private readonly Figures $figures,
+        private readonly UnitPreferences $habits,
+        private readonly MeasureFormatter $figures,
         private readonly SiteRules $rules,
     ) {
     }

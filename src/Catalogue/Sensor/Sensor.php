@@ -16,7 +16,7 @@ final readonly class Sensor
 
     /**
      * @param int|null $skewSeconds what is added to its times to have ours; null where it never told its clock
-     * @param list<Channel> $channels by number
+     * @param list<SensorChannel> $channels by number
      */
     public function __construct(
         public string $id,
@@ -32,7 +32,7 @@ final readonly class Sensor
     ) {
     }
 
-    public function channel(int $number): ?Channel
+    public function channel(int $number): ?SensorChannel
     {
         foreach ($this->channels as $channel) {
             if ($channel->number === $number) {

@@ -129,7 +129,7 @@ final readonly class Sensors
     }
 
     /** @param array<string, mixed> $state what is known of its series so far */
-    public function keepState(Channel $channel, int $sequence, Instant $at, ?Temperature $temp, array $state): void
+    public function keepState(SensorChannel $channel, int $sequence, Instant $at, ?Temperature $temp, array $state): void
     {
         $this->connection->executeStatement(
             <<<'SQL'
@@ -202,11 +202,11 @@ final readonly class Sensors
      *     last_sequence: int|null, last_at: int|null, last_tenths: int|null, last_unit: string|null,
      *     state: string} $row
      */
-    private static function channel(array $row): Channel
+    private static function channel(array $row): SensorChannel
     {
         $state = json_decode($row['state'], true, flags: \JSON_THROW_ON_ERROR);
 
-        return new Channel(
+        return new SensorChannel(
             $row['channel'],
             $row['id'],
             $row['number'],

@@ -6,13 +6,13 @@ namespace Verjuicer\App\Ledger\Assessment;
 
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Chain\RecordingClock;
-use Verjuicer\App\Ledger\Log\AbridgedRecords;
-use Verjuicer\App\Ledger\Log\KnownRecord;
+use Verjuicer\App\Ledger\Log\CheckpointedRecords;
+use Verjuicer\App\Ledger\Log\JudgedRecord;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\App\Site\Site\Site;
-use Verjuicer\Core\Assess\Abridged\Abridgement;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Assessor;
+use Verjuicer\Core\Assess\Checkpoint\Checkpoint;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
@@ -22,7 +22,7 @@ final readonly class Assessments
 {
     public function __construct(
         private StoredRecords $records,
-        private AbridgedRecords $abridged,
+        private CheckpointedRecords $abridged,
         private RuleSetLibrary $ruleSets,
         private Assessor $assessor,
         private RecordingClock $clock,
@@ -35,7 +35,7 @@ final readonly class Assessments
         return $this->ofKnown($batch, $this->abridged->of($batch));
     }
 
-    public function ofKnown(Batch $batch, KnownRecord $known): Assessment
+    public function ofKnown(Batch $batch, JudgedRecord $known): Assessment
     {
         return $this->assessed($batch->site, $known->record, $known->abridgement);
     }
@@ -46,7 +46,7 @@ final readonly class Assessments
         return $this->assessed($batch->site, $this->records->of($batch), null);
     }
 
-    private function assessed(Site $site, Record $record, ?Abridgement $abridgement): Assessment
+    private function assessed(Site $site, Record $record, ?Checkpoint $abridgement): Assessment
     {
         $rules = $this->ruleSets->get($record->rules);
 

@@ -21,7 +21,7 @@ final readonly class BatchPlan
         public bool $isStuffed = false,
         public bool $isWild = false,
         public bool $hasAdvisory = false,
-        public ?Portioned $portioned = null,
+        public ?PortionOrigin $portioned = null,
         public ?array $pieceNumbers = null,
     ) {
     }

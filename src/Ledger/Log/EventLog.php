@@ -12,7 +12,7 @@ use Verjuicer\App\Ledger\Batch\TagInUse;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Event\BeginsStage;
-use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\EventKinds;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Writer;
@@ -229,10 +229,10 @@ final readonly class EventLog
               AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
             ORDER BY e.at DESC, e.seq DESC LIMIT 1
             SQL,
-            $shared->parameters + ['stages' => Catalogue::stages()],
+            $shared->parameters + ['stages' => EventKinds::stages()],
             ['stages' => ArrayParameterType::STRING],
         );
 
-        return \is_string($last) && Catalogue::named($last)?->endsBatch() === true;
+        return \is_string($last) && EventKinds::named($last)?->endsBatch() === true;
     }
 }

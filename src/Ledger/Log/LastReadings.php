@@ -18,7 +18,7 @@ final readonly class LastReadings
 {
     private const AROUND_MINUTES = 15;
 
-    public function __construct(private Connection $connection, private AbridgedRecords $records)
+    public function __construct(private Connection $connection, private CheckpointedRecords $records)
     {
     }
 

@@ -29,7 +29,7 @@ final class Ledger
         private readonly Connection $connection,
         private readonly SiteChain $chain,
         private readonly SiteDays $days,
-        private readonly Follower $follower,
+        private readonly LedgerListener $follower,
         private readonly RecordingClock $clock,
         private readonly Now $now,
     ) {

@@ -9,7 +9,7 @@ use Doctrine\DBAL\Connection;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Site\Site\Site;
-use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\EventKinds;
 use Verjuicer\Core\Food\PitSign;
 
 /**
@@ -111,7 +111,7 @@ final readonly class PitShare
             $type = $event instanceof \stdClass && \is_string($event->type ?? null) ? $event->type : '';
             if (
                 $event instanceof \stdClass
-                && Catalogue::named($type)?->beginsStage() === true
+                && EventKinds::named($type)?->beginsStage() === true
                 && \is_string($event->at ?? null)
                 && \is_string($event->id ?? null)
                 && !isset($replaced[$event->id])

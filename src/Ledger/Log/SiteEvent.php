@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Ledger\Log;
 
+use Verjuicer\Core\Json\DocumentProblems;
 use Verjuicer\Core\Json\Fields;
-use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 
@@ -44,7 +44,7 @@ final readonly class SiteEvent
         $value = $this->members[$name] ?? null;
 
         return \is_array($value)
-            ? (new Fields((object) ['t' => (object) $value], null, '', new Problems()))->temperature('t')
+            ? (new Fields((object) ['t' => (object) $value], null, '', new DocumentProblems()))->temperature('t')
             : null;
     }
 }

@@ -10,8 +10,8 @@ use Verjuicer\App\Catalogue\Product\Product;
 use Verjuicer\App\Catalogue\Supplier\Supplier;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\App\Site\Site\Site;
+use Verjuicer\Core\Json\DocumentProblems;
 use Verjuicer\Core\Json\Fields;
-use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 
@@ -55,7 +55,7 @@ class Lot
     {
         return $this->temp === null
             ? null
-            : (new Fields((object) ['temp' => (object) $this->temp], null, '', new Problems()))->temperature('temp');
+            : (new Fields((object) ['temp' => (object) $this->temp], null, '', new DocumentProblems()))->temperature('temp');
     }
 
     public function at(): Instant

@@ -11,7 +11,7 @@ use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Batch\Batches;
 use Verjuicer\App\Ledger\Batch\BatchPlan;
-use Verjuicer\App\Ledger\Batch\Portioned;
+use Verjuicer\App\Ledger\Batch\PortionOrigin;
 use Verjuicer\App\Ledger\Batch\TagInUse;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Measure\Instant;
@@ -52,7 +52,7 @@ final readonly class Portioning
         $letter = self::letter(\count($this->batches->portionsOf($batch)));
         $sharesUpTo = $this->place($division);
         \assert($sharesUpTo !== null, 'the division is kept before its portions');
-        $portioned = new Portioned($batch, $sharesUpTo, $letter, $grams, $container, $depthMm, $pieces);
+        $portioned = new PortionOrigin($batch, $sharesUpTo, $letter, $grams, $container, $depthMm, $pieces);
         // The product as the site's list has it; a batch of one that was renamed since keeps its own name.
         $product =
             $this->products->named($batch->site, $batch->productName)

@@ -9,7 +9,7 @@ use Doctrine\DBAL\Connection;
 use Verjuicer\App\Catalogue\Pit\Pit;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Ledger\Log\SharedEvents;
-use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\EventKinds;
 use Verjuicer\Core\Measure\Instant;
 
 /** Which batches were on the heat in which pit, and when. */
@@ -32,7 +32,7 @@ final readonly class PitStays
               AND NOT EXISTS (SELECT 1 FROM event o WHERE o.batch_id = e.batch_id AND o.replaces = e.id)
             ORDER BY e.at DESC, e.seq DESC LIMIT 1
             SQL,
-            $shared->parameters + ['stages' => Catalogue::stages(), 'at' => $at->rfc3339()],
+            $shared->parameters + ['stages' => EventKinds::stages(), 'at' => $at->rfc3339()],
             ['stages' => ArrayParameterType::STRING],
         );
 

@@ -20,7 +20,7 @@ final readonly class Assignment
         public Instant $at,
         public string $accountId,
         public string $by,
-        public Target $target,
+        public ChannelTarget $target,
         public ?string $pitId,
         public ?string $place,
         public ?string $batchId,

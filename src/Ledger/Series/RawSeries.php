@@ -25,7 +25,7 @@ final class RawSeries
     /**
      * @param list<int> $sequences
      *
-     * @return array<int, Arrived> those of a channel that are there already, by sequence
+     * @return array<int, ArrivedSample> those of a channel that are there already, by sequence
      */
     public function known(string $channelId, array $sequences): array
     {
@@ -41,7 +41,7 @@ final class RawSeries
         );
         $known = [];
         foreach ($rows as $row) {
-            $known[$row['sequence']] = new Arrived(
+            $known[$row['sequence']] = new ArrivedSample(
                 $channelId,
                 $row['sequence'],
                 Instant::ofEpoch($row['device_at']),
@@ -53,7 +53,7 @@ final class RawSeries
         return $known;
     }
 
-    /** @param list<Arrived> $arrived none of which is there */
+    /** @param list<ArrivedSample> $arrived none of which is there */
     public function add(string $siteId, array $arrived, Instant $now): void
     {
         $day = gmdate('Y-m-d', $now->epoch);

@@ -7,8 +7,8 @@ namespace Verjuicer\App\Ledger\Series;
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Series\Fault;
-use Verjuicer\Core\Series\FaultKind;
+use Verjuicer\Core\Series\SensorFault;
+use Verjuicer\Core\Series\SensorFaultKind;
 
 /** What is and was wrong with the channels of a site. */
 final readonly class SensorFaults
@@ -18,7 +18,7 @@ final readonly class SensorFaults
     }
 
     /** A fault that began, or one that ended. */
-    public function keep(string $siteId, string $channelId, Fault ...$faults): void
+    public function keep(string $siteId, string $channelId, SensorFault ...$faults): void
     {
         foreach ($faults as $fault) {
             $this->connection->executeStatement(
@@ -32,7 +32,7 @@ final readonly class SensorFaults
         }
     }
 
-    /** @return array<string, list<Fault>> those that last, by channel */
+    /** @return array<string, list<SensorFault>> those that last, by channel */
     public function open(Site $site): array
     {
         /** @var list<array{channel_id: string, kind: string, from_at: int}> $rows */
@@ -43,13 +43,13 @@ final readonly class SensorFaults
         );
         $open = [];
         foreach ($rows as $row) {
-            $open[$row['channel_id']][] = new Fault(FaultKind::from($row['kind']), $row['from_at'], null);
+            $open[$row['channel_id']][] = new SensorFault(SensorFaultKind::from($row['kind']), $row['from_at'], null);
         }
 
         return $open;
     }
 
-    /** @return list<Fault> of one channel, the latest first */
+    /** @return list<SensorFault> of one channel, the latest first */
     public function of(string $channelId, int $most = 50): array
     {
         /** @var list<array{kind: string, from_at: int, until_at: int|null, count: int|null}> $rows */
@@ -60,8 +60,8 @@ final readonly class SensorFaults
         );
 
         return array_map(
-            static fn (array $row): Fault => new Fault(
-                FaultKind::from($row['kind']),
+            static fn (array $row): SensorFault => new SensorFault(
+                SensorFaultKind::from($row['kind']),
                 $row['from_at'],
                 $row['until_at'],
                 $row['count'],
@@ -70,11 +70,11 @@ final readonly class SensorFaults
         );
     }
 
-    /** @return list<Fault> of one channel: the times in which nothing of it was taken for food, the latest first */
+    /** @return list<SensorFault> of one channel: the times in which nothing of it was taken for food, the latest first */
     public function noFood(string $channelId): array
     {
         return array_values(
-            array_filter($this->of($channelId, 200), static fn (Fault $one): bool => $one->kind->isNoFood()),
+            array_filter($this->of($channelId, 200), static fn (SensorFault $one): bool => $one->kind->isNoFood()),
         );
     }
 

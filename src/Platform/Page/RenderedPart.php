@@ -9,8 +9,8 @@ use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\Translation\LocaleSwitcher;
 use Twig\Environment;
 use Verjuicer\App\Platform\Now;
-use Verjuicer\App\Platform\Wording\Habits;
-use Verjuicer\App\Platform\Wording\ShownUnits;
+use Verjuicer\App\Platform\Wording\DualUnitDisplay;
+use Verjuicer\App\Platform\Wording\UnitPreferences;
 
 /**
  * A part of a page that looks the same to everybody who may see it: several screens ask for it every few seconds, so it
@@ -28,8 +28,8 @@ final readonly class RenderedPart
         #[Autowire(service: 'cache.parts')] private CacheItemPoolInterface $cache,
         private Environment $twig,
         private LocaleSwitcher $locale,
-        private ShownUnits $units,
-        private Habits $habits,
+        private DualUnitDisplay $units,
+        private UnitPreferences $habits,
         private Now $now,
     ) {
     }

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Platform\Picture;
 
-use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Platform\Wording\MeasureFormatter;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Measure\Zone;
+use Verjuicer\Core\Measure\TimeZone;
 
 /** Time runs to the right: places moments between two ends on a width. */
 final readonly class TimeAxis
@@ -38,7 +38,7 @@ final readonly class TimeAxis
      *
      * @return list<array{x: float, label: string, is_midnight: bool}>
      */
-    public function hours(Zone $zone, Figures $figures, int $mostTicks = 13): array
+    public function hours(TimeZone $zone, MeasureFormatter $figures, int $mostTicks = 13): array
     {
         $ticks = [];
         $step = 1;

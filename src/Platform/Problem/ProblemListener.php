@@ -27,7 +27,7 @@ final readonly class ProblemListener
     {
         $controller = $event->getController();
         $object = \is_array($controller) ? $controller[0] : $controller;
-        if ($object instanceof ShowsAgain) {
+        if ($object instanceof RedisplaysForm) {
             $event->getRequest()->attributes->set(self::CONTROLLER, $object);
         }
     }
@@ -41,7 +41,7 @@ final readonly class ProblemListener
         }
         $controller = $event->getRequest()->attributes->get(self::CONTROLLER);
         $response =
-            $controller instanceof ShowsAgain
+            $controller instanceof RedisplaysForm
                 ? $controller->showAgain($event->getRequest(), $problem)
                 : new Response($this->twig->render('platform/problem.html.twig', ['sentence' => $problem->sentence()]));
         $event->setResponse($response->setStatusCode($problem->status()));

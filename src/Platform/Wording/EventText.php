@@ -5,18 +5,18 @@ declare(strict_types=1);
 namespace Verjuicer\App\Platform\Wording;
 
 use Symfony\Contracts\Translation\TranslatorInterface;
-use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\EventKinds;
 use Verjuicer\Core\Event\Field;
 use Verjuicer\Core\Event\FieldType;
 use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Temperature;
+use Verjuicer\Core\Measure\TimeZone;
 use Verjuicer\Core\Measure\Weight;
-use Verjuicer\Core\Measure\Zone;
-use Verjuicer\Core\Record\Imported;
-use Verjuicer\Core\Series\FaultKind;
+use Verjuicer\Core\Record\ImportOrigin;
+use Verjuicer\Core\Series\SensorFaultKind;
 
 /** What an event says, in a few words; what its fields are is in the catalogue of kinds. */
 final readonly class EventText
@@ -24,11 +24,11 @@ final readonly class EventText
     /** Said already by the words beside it. */
     private const SAID_BY = ['holding' => ['method', 'place'], 'does' => ['text']];
 
-    public function __construct(private TranslatorInterface $translator, private Figures $figures)
+    public function __construct(private TranslatorInterface $translator, private MeasureFormatter $figures)
     {
     }
 
-    public function of(Detail $detail, ?string $reason, int $pieces, Zone $zone, ?Imported $imported = null): string
+    public function of(Detail $detail, ?string $reason, int $pieces, TimeZone $zone, ?ImportOrigin $imported = null): string
     {
         $told = $detail instanceof Reading ? $this->reading($detail, $pieces) : $this->event($detail, $pieces, $zone);
         if ($reason !== null) {
@@ -69,9 +69,9 @@ final readonly class EventText
     }
 
     /** @return list<string> */
-    private function event(Detail $detail, int $pieces, Zone $zone): array
+    private function event(Detail $detail, int $pieces, TimeZone $zone): array
     {
-        $kind = Catalogue::of($detail::class);
+        $kind = EventKinds::of($detail::class);
         $values = $kind->values($detail);
         $told = [$this->translator->trans('event.'.$kind->name().'.name')];
         foreach ($values as $name => $value) {
@@ -97,7 +97,7 @@ final readonly class EventText
         return $told;
     }
 
-    private function value(Field $field, mixed $value, Zone $zone): string
+    private function value(Field $field, mixed $value, TimeZone $zone): string
     {
         return match (true) {
             $value instanceof Temperature => $this->figures->temperature($value),
@@ -109,7 +109,7 @@ final readonly class EventText
                 'event.usual.'.$value,
             ),
             $field->type === FieldType::Words && \is_array($value) => $this->allergens($value),
-            $value === FaultKind::tryFrom(\is_string($value) ? $value : '')?->value => $this->translator->trans(
+            $value === SensorFaultKind::tryFrom(\is_string($value) ? $value : '')?->value => $this->translator->trans(
                 'probe.fault.'.$value,
             ),
             \is_int($value) && $field->isLength() => $this->figures->length((float) $value),
@@ -138,7 +138,7 @@ final readonly class EventText
         return implode(', ', $words);
     }
 
-    private function imported(Imported $imported, Zone $zone): string
+    private function imported(ImportOrigin $imported, TimeZone $zone): string
     {
         $says = $imported->saysRecordedAt;
 

@@ -17,7 +17,7 @@ use Verjuicer\Core\Ruleset\ReheatingRules;
 /** Makes the sentence of a finding from its facts: the one place, for page, file and command alike. */
 final readonly class FindingText
 {
-    public function __construct(private TranslatorInterface $translator, private Figures $figures)
+    public function __construct(private TranslatorInterface $translator, private MeasureFormatter $figures)
     {
     }
 

@@ -7,10 +7,10 @@ namespace Verjuicer\App\Platform\Wording;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Forecast\Belief\Belief;
 use Verjuicer\Core\Forecast\CookOutlook;
+use Verjuicer\Core\Forecast\CoolingLimitOutlook;
 use Verjuicer\Core\Forecast\Crossing;
-use Verjuicer\Core\Forecast\EveryPiece;
-use Verjuicer\Core\Forecast\FallGate;
 use Verjuicer\Core\Forecast\FallOutlook;
+use Verjuicer\Core\Forecast\PieceOutlooks;
 use Verjuicer\Core\Forecast\Point;
 use Verjuicer\Core\Forecast\Remedy;
 use Verjuicer\Core\Forecast\TrackOutlook;
@@ -32,10 +32,10 @@ final readonly class ForecastJson
             'format' => 'verjuicer-forecast/1',
             'batch' => $assessment->record->code,
             'as_of' => $now->rfc3339(),
-            'doneness' => $cook === null ? null : self::doneness($cook, EveryPiece::of($assessment, $cook), $now),
+            'doneness' => $cook === null ? null : self::doneness($cook, PieceOutlooks::of($assessment, $cook), $now),
             'falls' => $fall === null ? [] : self::falls($fall, $assessment, $now),
             'gates' => $fall === null ? [] : array_map(
-                static fn (FallGate $gate): array => self::gate($gate, $now),
+                static fn (CoolingLimitOutlook $gate): array => self::gate($gate, $now),
                 $fall->gates,
             ),
             'asks' => $fall?->asks->value,
@@ -47,7 +47,7 @@ final readonly class ForecastJson
     }
 
     /** @return array<string, mixed> */
-    private static function doneness(CookOutlook $cook, EveryPiece $every, Instant $now): array
+    private static function doneness(CookOutlook $cook, PieceOutlooks $every, Instant $now): array
     {
         return [
             'pieces' => array_map(
@@ -102,7 +102,7 @@ final readonly class ForecastJson
     }
 
     /** @return array<string, mixed> */
-    private static function gate(FallGate $gate, Instant $now): array
+    private static function gate(CoolingLimitOutlook $gate, Instant $now): array
     {
         return [
             'rule' => $gate->rule,

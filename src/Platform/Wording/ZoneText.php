@@ -14,7 +14,7 @@ use Verjuicer\Core\Assess\DangerZone;
  */
 final readonly class ZoneText
 {
-    public function __construct(private TranslatorInterface $translator, private Figures $figures)
+    public function __construct(private TranslatorInterface $translator, private MeasureFormatter $figures)
     {
     }
 

@@ -9,10 +9,10 @@ use Psr\Log\LoggerInterface;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Projection\Own\OwnPriors;
+use Verjuicer\App\Projection\Learning\LearnedPriors;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Finding\Countdown;
-use Verjuicer\Core\Forecast\Belief\Learned;
+use Verjuicer\Core\Forecast\Belief\LearnedParameters;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\CookRescue;
 use Verjuicer\Core\Forecast\FallOutlook;
@@ -40,10 +40,10 @@ final class Forecasts
     /** @var array<string, array{mixed, mixed}> the last of each kind: on the command line nothing else is kept */
     private array $last = [];
 
-    /** @var array{mixed, Learned|null}|null what own cooks teach the batch that was asked of last */
+    /** @var array{mixed, LearnedParameters|null}|null what own cooks teach the batch that was asked of last */
     private ?array $learned = null;
 
-    private Wait $wait = Wait::ForIt;
+    private ForecastTiming $wait = ForecastTiming::ForIt;
 
     /** @var array<string, string> by the id of a batch: who owes it here, told apart from who did before or will */
     private array $owed = [];
@@ -56,7 +56,7 @@ final class Forecasts
 
     public function __construct(
         private readonly Products $products,
-        private readonly OwnPriors $priors,
+        private readonly LearnedPriors $priors,
         private readonly LoggerInterface $logger,
         #[Autowire(service: 'cache.forecasts')] private readonly CacheItemPoolInterface $cache,
     ) {
@@ -71,7 +71,7 @@ final class Forecasts
      *
      * @return T
      */
-    public function while(Wait $wait, \Closure $done): mixed
+    public function while(ForecastTiming $wait, \Closure $done): mixed
     {
         $before = $this->wait;
         $this->wait = $wait;
@@ -85,7 +85,7 @@ final class Forecasts
     /** Whether what is told now may be of a record before. */
     public function mayBeEarlier(): bool
     {
-        return $this->wait !== Wait::ForIt;
+        return $this->wait !== ForecastTiming::ForIt;
     }
 
     /** Whether what was told of a batch is of its record before, and a new one is being made. */
@@ -187,7 +187,7 @@ final class Forecasts
         );
     }
 
-    private function learned(Batch $batch, Assessment $assessment): ?Learned
+    private function learned(Batch $batch, Assessment $assessment): ?LearnedParameters
     {
         $state = [
             $batch->id->toRfc4122(),
@@ -312,14 +312,14 @@ final class Forecasts
      */
     private function isTold(string $id, int $place, Instant $now, bool $isOfStage, int $madeAt): bool
     {
-        if ($this->wait === Wait::ForIt) {
+        if ($this->wait === ForecastTiming::ForIt) {
             return false;
         }
         $item = $this->cache->getItem("owed.$place");
-        if ($this->wait === Wait::Rarely && $now->epoch - $madeAt < self::GOOD_ENOUGH_S) {
+        if ($this->wait === ForecastTiming::Rarely && $now->epoch - $madeAt < self::GOOD_ENOUGH_S) {
             return true;
         }
-        if ($this->wait !== Wait::UnlessItComes) {
+        if ($this->wait !== ForecastTiming::UnlessItComes) {
             $this->isOwed($id, $now);
 
             return true;

@@ -17,14 +17,14 @@ use Verjuicer\Core\Measure\Threshold;
 final readonly class Lane
 {
     /**
-     * @param list<LaneWrong> $wrongs rules that are broken or not shown, the worst and unsettled first
+     * @param list<LaneDeviation> $wrongs rules that are broken or not shown, the worst and unsettled first
      * @param list<LaneStage> $stages the last is open
      * @param list<LanePoint> $line readings of the track that was read most
      * @param list<LaneDue> $dues soonest first
      * @param string|null $pit it is on the heat in
      * @param string|null $place of a hot hold
      * @param Window|null $outlook when it is likely to be done as the kitchen likes it
-     * @param list<LaneGate> $lateGates forecasts
+     * @param list<LaneLimitForecast> $lateGates forecasts
      * @param Instant|null $hotUntil from when on a rest may be under the hot limit: a forecast
      * @param Threshold $hot the hot limit
      * @param Threshold $cold the cold limit
@@ -93,9 +93,9 @@ final readonly class Lane
         return $this->numbers ?? range(1, max(1, $this->pieces));
     }
 
-    /** @return list<LaneWrong> what asks for a corrective action nobody has taken yet, the worst first */
+    /** @return list<LaneDeviation> what asks for a corrective action nobody has taken yet, the worst first */
     public function actions(): array
     {
-        return array_values(array_filter($this->wrongs, static fn (LaneWrong $wrong): bool => $wrong->isOpen));
+        return array_values(array_filter($this->wrongs, static fn (LaneDeviation $wrong): bool => $wrong->isOpen));
     }
 }

@@ -4,18 +4,18 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Projection\Lane;
 
+use Verjuicer\Core\Assess\AbandonedSpots;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Check\RawLeftoverCheck;
 use Verjuicer\Core\Assess\Evidence\Outline;
-use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Stage;
 use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Evidence\TrackReading;
 use Verjuicer\Core\Assess\Finding\Countdown;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Verdict;
-use Verjuicer\Core\Assess\LeftBehind;
 use Verjuicer\Core\Assess\OpenActions;
 use Verjuicer\Core\Assess\Reminder;
 use Verjuicer\Core\Assess\Reminders;
@@ -112,7 +112,7 @@ final readonly class LaneFacts
                 'hot_until' => $detail instanceof Rest ? $fall?->hot?->earliest->epoch : null,
                 'hot' => self::threshold($limits->hot->threshold),
                 'cold' => self::threshold($limits->cold->threshold),
-                'left' => array_map(self::point(...), LeftBehind::of($assessment)),
+                'left' => array_map(self::point(...), AbandonedSpots::of($assessment)),
                 'numbers' => $assessment->record->product->pieceNumbers,
                 'grams' => $assessment->record->portion?->grams,
                 'container' => $assessment->record->portion?->container,
@@ -186,7 +186,7 @@ final readonly class LaneFacts
             $facts['pieces'],
             Verdict::from($row['verdict']),
             array_map(
-                static fn (array $one): LaneWrong => new LaneWrong(
+                static fn (array $one): LaneDeviation => new LaneDeviation(
                     $one[0],
                     Verdict::from($one[1]),
                     self::thresholdOf($one[2]),
@@ -223,7 +223,7 @@ final readonly class LaneFacts
                 : new Window(Instant::ofEpoch($facts['outlook'][0]), Instant::ofEpoch($facts['outlook'][1])),
             $facts['target'] === null ? null : self::temperatureOf($facts['target']),
             array_map(
-                static fn (array $one): LaneGate => new LaneGate(
+                static fn (array $one): LaneLimitForecast => new LaneLimitForecast(
                     $one[0],
                     $one[1],
                     Instant::ofEpoch($one[2]),
@@ -325,9 +325,9 @@ final readonly class LaneFacts
     /**
      * The readings of the track read most, thinned where they are many; the first and the last always stay.
      *
-     * @param list<Reading> $readings
+     * @param list<TrackReading> $readings
      *
-     * @return list<Reading>
+     * @return list<TrackReading>
      */
     private static function line(array $readings): array
     {
@@ -366,7 +366,7 @@ final readonly class LaneFacts
     }
 
     /** @return array{int, string, string} */
-    private static function point(Reading $reading): array
+    private static function point(TrackReading $reading): array
     {
         return [$reading->at, self::temperature($reading->temp), $reading->track];
     }

@@ -9,9 +9,9 @@ use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\App\Projection\Forecast\Forecasts;
 use Verjuicer\App\Projection\Projection;
 use Verjuicer\Core\Assess\Assessment;
+use Verjuicer\Core\Forecast\ForecastOutcome;
 use Verjuicer\Core\Forecast\Point;
-use Verjuicer\Core\Forecast\Stated;
-use Verjuicer\Core\Forecast\WhatCame;
+use Verjuicer\Core\Forecast\StatedWindow;
 use Verjuicer\Core\Measure\Instant;
 
 /**
@@ -39,7 +39,7 @@ final readonly class ForecastScore implements Projection
             return;
         }
         $unit = $assessment->record->site->unit;
-        $stated = Stated::all(
+        $stated = StatedWindow::all(
             $this->forecasts->cook($batch, $assessment),
             $this->forecasts->fall($batch, $assessment),
             Point::celsius($assessment->rules->limits()->hot->threshold->printedIn($unit)),
@@ -80,7 +80,7 @@ final readonly class ForecastScore implements Projection
         );
         foreach ($open as $one) {
             $stated = Instant::ofEpoch($one['stated']);
-            $came = WhatCame::of($assessment, $one['what'], $one['track'], (float) $one['towards'], $stated);
+            $came = ForecastOutcome::of($assessment, $one['what'], $one['track'], (float) $one['towards'], $stated);
             if ($came->isOver) {
                 $this->connection->executeStatement(
                     'UPDATE forecast_kept SET came_at = ?, is_over = true WHERE batch_id = ? AND what = ? AND slot = ?',

@@ -12,7 +12,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Site\People\CurrentAccount;
-use Verjuicer\App\Site\People\PasswordAgain;
+use Verjuicer\App\Site\People\RequiresRecentPassword;
 
 /** The secrets by which programs read a site. */
 #[IsGranted('ROLE_MANAGER')]
@@ -29,7 +29,7 @@ final class TokenController extends FormController
         return $this->view($this->blank());
     }
 
-    #[PasswordAgain]
+    #[RequiresRecentPassword]
     #[Route('', name: 'token_make', methods: ['POST'])]
     public function make(Request $request): Response
     {
@@ -42,7 +42,7 @@ final class TokenController extends FormController
         return $this->view($this->blank(), $this->tokens->make($name, $this->account->get()));
     }
 
-    #[PasswordAgain]
+    #[RequiresRecentPassword]
     #[Route('/{id}/revoke', name: 'token_revoke', requirements: ['id' => Requirement::UUID], methods: ['POST'])]
     public function revoke(string $id, Request $request): Response
     {

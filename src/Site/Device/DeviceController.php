@@ -11,7 +11,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Site\People\CurrentAccount;
-use Verjuicer\App\Site\People\PasswordAgain;
+use Verjuicer\App\Site\People\RequiresRecentPassword;
 
 /** The shared tablets: a manager makes the one in hand one of them, or one of them none again. */
 #[IsGranted('ROLE_MANAGER')]
@@ -31,7 +31,7 @@ final class DeviceController extends FormController
     }
 
     #[Route('', name: 'device_register', methods: ['POST'])]
-    #[PasswordAgain]
+    #[RequiresRecentPassword]
     public function register(Request $request): Response
     {
         $input = $this->read($request, 'device');
@@ -47,7 +47,7 @@ final class DeviceController extends FormController
     }
 
     #[Route('/{id}/revoke', name: 'device_revoke', methods: ['POST'])]
-    #[PasswordAgain]
+    #[RequiresRecentPassword]
     public function revoke(string $id, Request $request): Response
     {
         $site = $this->account->get()->site;

@@ -11,7 +11,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Event\RequestEvent;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 use Symfony\Component\Security\Http\SecurityRequestAttributes;
-use Verjuicer\App\Site\People\PasswordAgainListener;
+use Verjuicer\App\Site\People\RecentPasswordListener;
 
 /** On a registered tablet the login is names and PINs; once the tablet is revoked, its sessions are over. */
 final readonly class SharedTabletListener
@@ -34,8 +34,8 @@ final readonly class SharedTabletListener
     {
         $request = $event->getRequest();
         $token = $event->isMainRequest() ? $this->security->getToken() : null;
-        if ($token !== null && $token->hasAttribute(PasswordAgainListener::BY_PIN)) {
-            if ($this->devices->ofRequest($request)?->id !== $token->getAttribute(PasswordAgainListener::BY_PIN)) {
+        if ($token !== null && $token->hasAttribute(RecentPasswordListener::BY_PIN)) {
+            if ($this->devices->ofRequest($request)?->id !== $token->getAttribute(RecentPasswordListener::BY_PIN)) {
                 $this->security->logout(false);
                 $event->setResponse($this->to('login'));
             }

@@ -18,9 +18,9 @@ use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Page\BackPath;
 use Verjuicer\App\Site\People\Account;
-use Verjuicer\App\Site\People\PasswordAgainListener;
 use Verjuicer\App\Site\People\People;
 use Verjuicer\App\Site\People\PeopleLog;
+use Verjuicer\App\Site\People\RecentPasswordListener;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Tenancy\Tenant;
 
@@ -86,8 +86,8 @@ final class WhoController extends FormController
         }
         $this->security->login($person, 'form_login', 'main');
         $token = $this->security->getToken();
-        $token?->setAttribute(PasswordAgainListener::BY_PIN, $device->id);
-        $token?->setAttribute(PasswordAgainListener::CONFIRMED_AT, 0);
+        $token?->setAttribute(RecentPasswordListener::BY_PIN, $device->id);
+        $token?->setAttribute(RecentPasswordListener::CONFIRMED_AT, 0);
         $this->log->note($device->siteId, $person, 'pin', $device->name);
         $back = BackPath::of($input->typed->getString('back')) ?? '/';
         // What was sent after the session ended waits there.

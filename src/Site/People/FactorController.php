@@ -34,7 +34,7 @@ final class FactorController extends FormController
     }
 
     #[Route('', name: 'factor_on', methods: ['POST'])]
-    #[PasswordAgain]
+    #[RequiresRecentPassword]
     public function turnOn(Request $request): Response
     {
         $own = $this->account->get();
@@ -55,7 +55,7 @@ final class FactorController extends FormController
     }
 
     #[Route('/off', name: 'factor_off', methods: ['POST'])]
-    #[PasswordAgain]
+    #[RequiresRecentPassword]
     public function turnOff(Request $request): Response
     {
         $own = $this->account->get();

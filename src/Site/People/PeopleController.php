@@ -36,7 +36,7 @@ final class PeopleController extends FormController
     }
 
     #[Route('', name: 'people_add', methods: ['POST'])]
-    #[PasswordAgain]
+    #[RequiresRecentPassword]
     public function add(Request $request): Response
     {
         $by = $this->account->get();
@@ -81,7 +81,7 @@ final class PeopleController extends FormController
     }
 
     #[Route('/{id}', name: 'person_keep', methods: ['POST'])]
-    #[PasswordAgain]
+    #[RequiresRecentPassword]
     public function keep(string $id, Request $request): Response
     {
         $person = $this->person($id);
@@ -106,7 +106,7 @@ final class PeopleController extends FormController
         requirements: ['what' => 'invite|disable|enable|sign-out'],
         methods: ['POST'],
     )]
-    #[PasswordAgain]
+    #[RequiresRecentPassword]
     public function do(string $id, string $what, Request $request): Response
     {
         $person = $this->person($id);

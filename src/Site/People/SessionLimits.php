@@ -53,7 +53,7 @@ final readonly class SessionLimits
         $now = $this->now->instant()->epoch;
         $begun = $token->getAttribute(self::BEGUN_AT);
         $acted = $token->getAttribute(self::ACTED_AT);
-        $idle = $token->hasAttribute(PasswordAgainListener::BY_PIN)
+        $idle = $token->hasAttribute(RecentPasswordListener::BY_PIN)
             ? self::PIN_IDLE_MINUTES
             : $account->role->idleMinutes();
         $isOver =

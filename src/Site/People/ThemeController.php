@@ -12,8 +12,8 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Routing\Requirement\EnumRequirement;
 use Verjuicer\App\Platform\Page\BackPath;
+use Verjuicer\App\Platform\Wording\DualUnitDisplay;
 use Verjuicer\App\Platform\Wording\Language;
-use Verjuicer\App\Platform\Wording\ShownUnits;
 
 /**
  * Day, pit-night and full sun, one unit or both: a cookie of this screen, so that the page comes in the right light at
@@ -30,7 +30,7 @@ final class ThemeController extends AbstractController
     #[Route('/units/{units}', name: 'units', requirements: ['units' => 'both|own'], methods: ['GET'])]
     public function units(string $units, Request $request): Response
     {
-        return self::remembered(ShownUnits::COOKIE, $units, $this->back($request));
+        return self::remembered(DualUnitDisplay::COOKIE, $units, $this->back($request));
     }
 
     #[Route(

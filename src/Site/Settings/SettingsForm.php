@@ -7,9 +7,9 @@ namespace Verjuicer\App\Site\Settings;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\Wording\ClockFace;
-use Verjuicer\App\Platform\Wording\Figures;
 use Verjuicer\App\Platform\Wording\Language;
 use Verjuicer\App\Platform\Wording\LengthUnit;
+use Verjuicer\App\Platform\Wording\MeasureFormatter;
 use Verjuicer\App\Platform\Wording\UnitSystem;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\Site\AllergenList;
@@ -19,8 +19,8 @@ use Verjuicer\App\Site\Site\WallTime;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\TemperatureUnit;
-use Verjuicer\Core\Measure\UnknownZone;
-use Verjuicer\Core\Measure\Zone;
+use Verjuicer\Core\Measure\TimeZone;
+use Verjuicer\Core\Measure\UnknownTimeZone;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /**
@@ -37,7 +37,7 @@ final readonly class SettingsForm
         private SiteRules $rules,
         private RuleSetLibrary $library,
         private Now $now,
-        private Figures $figures,
+        private MeasureFormatter $figures,
     ) {
     }
 
@@ -91,8 +91,8 @@ final readonly class SettingsForm
         return $site;
     }
 
-    /** @return AskedSettings|null null where something of it cannot be: the input says what */
-    public function read(FormInput $input, Site $site): ?AskedSettings
+    /** @return RequestedSettings|null null where something of it cannot be: the input says what */
+    public function read(FormInput $input, Site $site): ?RequestedSettings
     {
         if ($input->isOn('advisory') && $input->isOn('susceptible')) {
             $input->refuse('form', 'site.problem.susceptible');
@@ -101,7 +101,7 @@ final readonly class SettingsForm
         $rulesFrom = $this->rulesFrom($input, $values['timezone']);
         $reason = $input->text('reason', $values !== SiteValues::of($site));
 
-        return $input->isGood() ? new AskedSettings($values, $rulesFrom, $reason) : null;
+        return $input->isGood() ? new RequestedSettings($values, $rulesFrom, $reason) : null;
     }
 
     /** @return Values */
@@ -195,7 +195,7 @@ final readonly class SettingsForm
     {
         $now = $this->now->instant();
         $day = $input->day('rules_from');
-        $from = $day === null ? null : WallTime::parse("$day 00:00", Zone::named($timezone), $now);
+        $from = $day === null ? null : WallTime::parse("$day 00:00", TimeZone::named($timezone), $now);
         if ($from !== null && $now->isAfter($from->plus(Span::ofMinutes(24 * 60)))) {
             $input->refuse('rules_from', 'site.problem.rules_from');
         }
@@ -250,8 +250,8 @@ final readonly class SettingsForm
     {
         $name = $input->text('timezone', true);
         try {
-            return $name === '' ? null : Zone::parse($name)->name;
-        } catch (UnknownZone $problem) {
+            return $name === '' ? null : TimeZone::parse($name)->name;
+        } catch (UnknownTimeZone $problem) {
             $input->refuse('timezone', 'site.problem.zone', [
                 '{given}' => mb_substr($name, 0, 40),
                 '{nearest}' => implode(', ', \array_slice($problem->nearest, 0, 3)),

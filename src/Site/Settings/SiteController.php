@@ -15,7 +15,7 @@ use Verjuicer\App\Platform\Wording\LengthUnit;
 use Verjuicer\App\Platform\Wording\UnitSystem;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\People\CurrentAccount;
-use Verjuicer\App\Site\People\PasswordAgain;
+use Verjuicer\App\Site\People\RequiresRecentPassword;
 use Verjuicer\App\Site\Site\AllergenList;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -47,7 +47,7 @@ final class SiteController extends FormController
     }
 
     #[Route('', name: 'site_keep', methods: ['POST'])]
-    #[PasswordAgain]
+    #[RequiresRecentPassword]
     public function keep(Request $request): Response
     {
         $by = $this->account->get();

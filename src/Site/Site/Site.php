@@ -12,7 +12,7 @@ use Verjuicer\App\Platform\Wording\LengthUnit;
 use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\TemperatureUnit;
-use Verjuicer\Core\Measure\Zone;
+use Verjuicer\Core\Measure\TimeZone;
 use Verjuicer\Core\Ruleset\StricterLimits;
 
 /** A kitchen as it is set now; only `Settings` changes it, and records what it was before. */
@@ -103,7 +103,7 @@ class Site
     #[ORM\Column]
     public bool $asksSecondSignature = false;
 
-    private ?Zone $zone = null;
+    private ?TimeZone $zone = null;
 
     /** @param string $ruleSet the edition adopted last, once the one announced after it is in force */
     public function __construct(
@@ -125,9 +125,9 @@ class Site
         return $this->hasAdvisory && !$this->isSusceptible;
     }
 
-    public function zone(): Zone
+    public function zone(): TimeZone
     {
-        return $this->zone?->name === $this->timezone ? $this->zone : ($this->zone = Zone::named($this->timezone));
+        return $this->zone?->name === $this->timezone ? $this->zone : ($this->zone = TimeZone::named($this->timezone));
     }
 
     public function house(): StricterLimits

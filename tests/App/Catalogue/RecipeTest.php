@@ -6,16 +6,16 @@ namespace Verjuicer\Tests\App\Catalogue;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Verjuicer\App\Catalogue\Product\Catalogue;
+use Verjuicer\App\Catalogue\Product\ProductCatalogue;
 use Verjuicer\App\Catalogue\Recipe\Recipe;
 use Verjuicer\App\Catalogue\Recipe\RecipeKind;
-use Verjuicer\App\Ledger\Check\Check;
-use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Ledger\Check\AccuracyCheck;
+use Verjuicer\App\Operations\Batch\BatchYield;
+use Verjuicer\App\Operations\Pit\PitPicture;
+use Verjuicer\App\Operations\Thermometer\DriftPicture;
+use Verjuicer\App\Platform\Wording\MeasureFormatter;
 use Verjuicer\App\Site\Site\AllergenList;
 use Verjuicer\App\Site\Site\Site;
-use Verjuicer\App\Work\Batch\BatchYield;
-use Verjuicer\App\Work\Pit\PitPicture;
-use Verjuicer\App\Work\Thermometer\DriftPicture;
 use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
@@ -80,9 +80,9 @@ final class RecipeTest extends TestCase
 
     public function testTheCatalogueIsWhole(): void
     {
-        self::assertGreaterThanOrEqual(35, \count(Catalogue::PRODUCTS));
+        self::assertGreaterThanOrEqual(35, \count(ProductCatalogue::PRODUCTS));
         $names = $animals = [];
-        foreach (Catalogue::PRODUCTS as [$name, $animal, , , $grams, $spots, [$from, $to, $feel]]) {
+        foreach (ProductCatalogue::PRODUCTS as [$name, $animal, , , $grams, $spots, [$from, $to, $feel]]) {
             $names[] = $name;
             $animals[$animal->value] = true;
             self::assertGreaterThan(0, $grams, $name);
@@ -163,7 +163,7 @@ final class RecipeTest extends TestCase
 
     public function testADriftIsDrawnBetweenTheLinesItMustStayIn(): void
     {
-        $check = static fn (int $at, string $read): Check => new Check(
+        $check = static fn (int $at, string $read): AccuracyCheck => new AccuracyCheck(
             'id',
             Instant::ofEpoch($at),
             'MR',
@@ -205,7 +205,7 @@ final class RecipeTest extends TestCase
             $log->strays($house->pitDrift, $house->pitDriftFor, Story::at('0')),
             self::site(),
             Story::at('0'),
-            new Figures(),
+            new MeasureFormatter(),
         );
         self::assertMatchesRegularExpression(
             '/^M52 [\d.]+H[\d.]+V[\d.]+H852$/',
@@ -216,7 +216,7 @@ final class RecipeTest extends TestCase
         self::assertSame(['lit', 'set', 'fuel'], array_column($picture->signs, 'sign'));
         self::assertSame([true], array_column($picture->strays, 'is_hot'));
         self::assertLessThan($picture->readings[0]['y'], $picture->readings[1]['y'], 'hot is up');
-        self::assertSame('', PitPicture::of(new PitLog([]), [], self::site(), Story::at('0'), new Figures())->set);
+        self::assertSame('', PitPicture::of(new PitLog([]), [], self::site(), Story::at('0'), new MeasureFormatter())->set);
     }
 
     /**

@@ -8,7 +8,7 @@ use Doctrine\DBAL\Exception\DriverException;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\Console\Tester\CommandTester;
 use Symfony\Component\Filesystem\Filesystem;
-use Verjuicer\App\Door\Console\VerifyCommand;
+use Verjuicer\App\EntryPoint\Console\VerifyCommand;
 use Verjuicer\App\Ledger\Chain\KeyMissing;
 use Verjuicer\App\Ledger\Chain\SiteKeys;
 use Verjuicer\Tests\App\KitchenTestCase;

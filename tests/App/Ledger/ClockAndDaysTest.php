@@ -14,18 +14,18 @@ use Symfony\Component\Mailer\MailerInterface;
 use Symfony\Component\Mime\Email;
 use Symfony\Component\Mime\RawMessage;
 use Symfony\Contracts\Translation\TranslatorInterface;
-use Verjuicer\App\Door\Console\VerifyCommand;
-use Verjuicer\App\Door\Demo\DemoCommand;
-use Verjuicer\App\Ledger\Chain\ChainWalk;
+use Verjuicer\App\EntryPoint\Console\VerifyCommand;
+use Verjuicer\App\EntryPoint\Demo\DemoCommand;
+use Verjuicer\App\Ledger\Chain\ChainVerifier;
 use Verjuicer\App\Ledger\Chain\RecordingClock;
 use Verjuicer\App\Ledger\Chain\SealLog;
-use Verjuicer\App\Ledger\Chain\SealPost;
+use Verjuicer\App\Ledger\Chain\SealPublisher;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Ledger\Chain\SiteDays;
 use Verjuicer\App\Ledger\Chain\SiteKeys;
+use Verjuicer\App\Operations\Alarm\AlarmWatch;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
-use Verjuicer\App\Work\Alarm\Watch;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
@@ -110,7 +110,7 @@ final class ClockAndDaysTest extends KitchenTestCase
         );
         $seal = $this->service(SiteDays::class)->seal($site, self::day('2026-11-24'));
         self::assertSame($this->service(SiteChain::class)->length($site), $seal?->position);
-        self::assertNull($this->service(ChainWalk::class)->firstBreak($site));
+        self::assertNull($this->service(ChainVerifier::class)->firstBreak($site));
     }
 
     public function testAClockThatIsSetWhileTheMachineRunsShowsAtOnceAndJudgesNothing(): void
@@ -153,7 +153,7 @@ final class ClockAndDaysTest extends KitchenTestCase
             self::assertNotSame($before, $lanes());
             $this->keep('7 174');
             self::assertSame($events + 1, $this->number('SELECT count(*) FROM event'));
-            self::assertNull($this->service(ChainWalk::class)->firstBreak($ike->site));
+            self::assertNull($this->service(ChainVerifier::class)->firstBreak($ike->site));
         } finally {
             $_SERVER['VERJUICER_PROC'] = $_ENV['VERJUICER_PROC'] = '';
         }
@@ -189,7 +189,7 @@ final class ClockAndDaysTest extends KitchenTestCase
             $this->service(SiteChain::class)->length($site),
             $days->seal($site, self::day('2026-11-24'))?->position,
         );
-        self::assertNull($this->service(ChainWalk::class)->firstBreak($site));
+        self::assertNull($this->service(ChainVerifier::class)->firstBreak($site));
     }
 
     public function testADayIsClosedWhenItIsOverAndWhatItCameToLeaves(): void
@@ -198,7 +198,7 @@ final class ClockAndDaysTest extends KitchenTestCase
         $this->keep('7 173');
         $length = $this->service(SiteChain::class)->length($site);
         self::mockTime('+1 day');
-        $this->service(Watch::class)->look($site);
+        $this->service(AlarmWatch::class)->look($site);
         $seal = $this->service(SiteDays::class)->seal($site, self::day('2026-11-24'));
         self::assertGreaterThanOrEqual($length, $seal->position ?? 0);
         $mail = self::getMailerMessage(-1 + \count(self::getMailerMessages()));
@@ -208,13 +208,13 @@ final class ClockAndDaysTest extends KitchenTestCase
             $mail->getTo(),
         ));
         self::assertStringContainsString("Entry $seal?->position: $seal?->digest", (string) $mail->getTextBody());
-        $elsewhere = $this->service(SealPost::class)->elsewhere($site);
+        $elsewhere = $this->service(SealPublisher::class)->elsewhere($site);
         self::assertSame($seal?->position, end($elsewhere)->position ?? 0);
         self::assertNull($this->service(SealLog::class)->firstBroken($site, $elsewhere));
         $sent = \count(self::getMailerMessages());
-        $this->service(SealPost::class)->send($site);
+        $this->service(SealPublisher::class)->send($site);
         self::assertCount($sent, self::getMailerMessages(), 'each day once');
-        self::assertCount(\count($elsewhere), $this->service(SealPost::class)->elsewhere($site));
+        self::assertCount(\count($elsewhere), $this->service(SealPublisher::class)->elsewhere($site));
     }
 
     public function testAWayThatFailsIsTriedAgainAndTheOtherGoesOn(): void
@@ -234,7 +234,7 @@ final class ClockAndDaysTest extends KitchenTestCase
                 }
             }
         };
-        $post = new SealPost(
+        $post = new SealPublisher(
             $this->connection(),
             $this->service(SealLog::class),
             $this->service(SiteKeys::class),
@@ -299,8 +299,8 @@ final class ClockAndDaysTest extends KitchenTestCase
         $site = $this->site('');
         $this->keep('7 173');
         self::mockTime('+1 day');
-        $this->service(Watch::class)->look($site);
-        $elsewhere = $this->service(SealPost::class)->elsewhere($site);
+        $this->service(AlarmWatch::class)->look($site);
+        $elsewhere = $this->service(SealPublisher::class)->elsewhere($site);
         $sealed = end($elsewhere)->position ?? 0;
         $this->asOwner();
         $verify = new CommandTester($this->service(VerifyCommand::class));

@@ -22,8 +22,8 @@ use Verjuicer\App\Ledger\Lot\Lots;
 use Verjuicer\App\Ledger\Lot\TooLittleLeft;
 use Verjuicer\App\Ledger\Opening\NewBatches;
 use Verjuicer\App\Platform\Now;
-use Verjuicer\Core\Event\Catalogue;
 use Verjuicer\Core\Event\Detail;
+use Verjuicer\Core\Event\EventKinds;
 use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\Discard;
 use Verjuicer\Core\Event\Kinds\Note;
@@ -32,7 +32,7 @@ use Verjuicer\Core\Event\Kinds\Reading;
 use Verjuicer\Core\Event\Kinds\Sauce;
 use Verjuicer\Core\Event\Kinds\Serve;
 use Verjuicer\Core\Event\Kinds\Spritz;
-use Verjuicer\Core\Event\Kinds\TakenBack;
+use Verjuicer\Core\Event\Kinds\Voided;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
@@ -55,7 +55,7 @@ final class KeepingTogetherTest extends KitchenTestCase
         $log = $this->service(EventLog::class);
         $log->append($batch, $by, $first);
         $kept = [];
-        foreach (Catalogue::all() as $kind) {
+        foreach (EventKinds::all() as $kind) {
             $any = AnyEvent::of($kind, $chance);
             $replaces = $any->replaces === null ? null : $first->id;
             $id = Uuid::v7()->toRfc4122();
@@ -161,7 +161,7 @@ final class KeepingTogetherTest extends KitchenTestCase
         $foreign = $this->words(
             "SELECT e.id::text FROM event e JOIN batch b ON b.id = batch_id WHERE tag = 5 AND type = 'reading' LIMIT 1",
         );
-        $void = new Event(Uuid::v7()->toRfc4122(), $this->now(), 'MR', new TakenBack(), $foreign, 'slip');
+        $void = new Event(Uuid::v7()->toRfc4122(), $this->now(), 'MR', new Voided(), $foreign, 'slip');
         $this->expectException(EventConflict::class);
         $this->expectExceptionMessage('replaces_nothing');
         $this->service(EventLog::class)->append($this->batch(7), $by, $void);
@@ -227,7 +227,7 @@ final class KeepingTogetherTest extends KitchenTestCase
         $serve = $this->event(new Serve());
         $log->append($batch, $by, $serve);
         self::assertNull($batches->tagged($by->site, 7));
-        $void = new Event(Uuid::v7()->toRfc4122(), $this->now(), 'MR', new TakenBack(), $serve->id, 'too early');
+        $void = new Event(Uuid::v7()->toRfc4122(), $this->now(), 'MR', new Voided(), $serve->id, 'too early');
         $log->append($batch, $by, $void);
         self::assertSame($batch, $batches->tagged($by->site, 7));
         $log->append($batch, $by, $again = $this->event(new Serve()));
@@ -243,7 +243,7 @@ final class KeepingTogetherTest extends KitchenTestCase
         $log->append(
             $batch,
             $by,
-            new Event(Uuid::v7()->toRfc4122(), $this->now(), 'MR', new TakenBack(), $again->id, 'too early'),
+            new Event(Uuid::v7()->toRfc4122(), $this->now(), 'MR', new Voided(), $again->id, 'too early'),
         );
     }
 

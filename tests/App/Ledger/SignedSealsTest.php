@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Verjuicer\Tests\App\Ledger;
 
-use Verjuicer\App\Book\Proof\Verification;
 use Verjuicer\App\Ledger\Chain\Seal;
 use Verjuicer\App\Ledger\Chain\SealLog;
 use Verjuicer\App\Ledger\Chain\SignedSeal;
 use Verjuicer\App\Ledger\Chain\SiteChain;
 use Verjuicer\App\Ledger\Chain\SiteKeys;
+use Verjuicer\App\Reporting\Proof\Verification;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Proof\Statement;
 use Verjuicer\Tests\App\KitchenTestCase;

@@ -6,11 +6,11 @@ namespace Verjuicer\Tests\App\Ledger;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\Console\Tester\CommandTester;
-use Verjuicer\App\Book\Exchange\RecordExport;
-use Verjuicer\App\Door\Console\VerifyCommand;
-use Verjuicer\App\Ledger\Chain\ChainWalk;
+use Verjuicer\App\EntryPoint\Console\VerifyCommand;
+use Verjuicer\App\Ledger\Chain\ChainVerifier;
 use Verjuicer\App\Ledger\Chain\SealLog;
 use Verjuicer\App\Ledger\Chain\SiteChain;
+use Verjuicer\App\Reporting\Exchange\RecordExport;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Tests\App\KitchenTestCase;
 
@@ -21,7 +21,7 @@ final class SiteChainTest extends KitchenTestCase
     {
         $site = $this->logIn()->site;
         $chain = $this->service(SiteChain::class);
-        self::assertNull($this->service(ChainWalk::class)->firstBreak($site));
+        self::assertNull($this->service(ChainVerifier::class)->firstBreak($site));
         $rows = $this->number(
             'SELECT (SELECT count(*) FROM batch) + (SELECT count(*) FROM event) + (SELECT count(*) '
             .'FROM site_event) + (SELECT count(*) FROM lot) + (SELECT count(*) '
@@ -40,7 +40,7 @@ final class SiteChainTest extends KitchenTestCase
             ['kind' => 'event', 'row_id' => $this->words('SELECT id::text FROM event ORDER BY seq DESC LIMIT 1')],
             $last,
         );
-        self::assertNull($this->service(ChainWalk::class)->firstBreak($site));
+        self::assertNull($this->service(ChainVerifier::class)->firstBreak($site));
         $tester = new CommandTester($this->service(VerifyCommand::class));
         self::assertSame(0, $tester->execute([]));
         self::assertStringContainsString($rows + 1 .' links, all hold', $tester->getDisplay());
@@ -58,7 +58,7 @@ final class SiteChainTest extends KitchenTestCase
             self::assertGreaterThan(0, $this->connection()->executeStatement($sql), $sql);
         }
         $this->connection()->executeStatement('SET session_replication_role = DEFAULT');
-        $break = $this->service(ChainWalk::class)->firstBreak($site);
+        $break = $this->service(ChainVerifier::class)->firstBreak($site);
         self::assertSame([$what, $kind], [$break?->what, $break?->kind]);
         $tester = new CommandTester($this->service(VerifyCommand::class));
         self::assertSame(1, $tester->execute([]));
@@ -254,7 +254,7 @@ final class SiteChainTest extends KitchenTestCase
             ]);
         }
         self::assertSame($before + 1, $this->number("SELECT count(*) FROM row_kept WHERE of_table = 'site'"));
-        self::assertNull($this->service(ChainWalk::class)->firstBreak($site));
+        self::assertNull($this->service(ChainVerifier::class)->firstBreak($site));
     }
 
     public function testADigestKeptElsewhereShowsWhatAWalkAloneCannot(): void

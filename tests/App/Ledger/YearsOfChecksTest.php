@@ -7,15 +7,15 @@ namespace Verjuicer\Tests\App\Ledger;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Verjuicer\App\Catalogue\Thermometer\Thermometers;
 use Verjuicer\App\Ledger\Batch\Batch;
-use Verjuicer\App\Ledger\Check\Check;
-use Verjuicer\App\Ledger\Check\ThermometerChecks;
+use Verjuicer\App\Ledger\Check\AccuracyCheck;
+use Verjuicer\App\Ledger\Check\AccuracyChecks;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\Core\Assess\Assessment;
 use Verjuicer\Core\Assess\Assessor;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
-use Verjuicer\Core\Record\Thermometer;
+use Verjuicer\Core\Record\RecordedThermometer;
 use Verjuicer\Core\Record\ThermometerCheck;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 use Verjuicer\Tests\App\KitchenTestCase;
@@ -114,18 +114,18 @@ final class YearsOfChecksTest extends KitchenTestCase
         $checks = [];
         foreach ($this->service(Thermometers::class)->of($batch->site) as $thermometer) {
             $checks[$thermometer->label] = array_map(
-                static fn (Check $check): ThermometerCheck => new ThermometerCheck(
+                static fn (AccuracyCheck $check): ThermometerCheck => new ThermometerCheck(
                     $check->at,
                     $check->method,
                     $check->expected,
                     $check->read,
                     [],
                 ),
-                $this->service(ThermometerChecks::class)->of($thermometer),
+                $this->service(AccuracyChecks::class)->of($thermometer),
             );
         }
         $thermometers = array_map(
-            static fn (Thermometer $one): Thermometer => new Thermometer($one->id, $checks[$one->id]),
+            static fn (RecordedThermometer $one): RecordedThermometer => new RecordedThermometer($one->id, $checks[$one->id]),
             $record->thermometers,
         );
 
@@ -142,7 +142,7 @@ final class YearsOfChecksTest extends KitchenTestCase
 
     private static function checksIn(Record $record): int
     {
-        return array_sum(array_map(static fn (Thermometer $one): int => \count($one->checks), $record->thermometers));
+        return array_sum(array_map(static fn (RecordedThermometer $one): int => \count($one->checks), $record->thermometers));
     }
 
     /** @return array<mixed> */

@@ -8,11 +8,11 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Verjuicer\App\Platform\Picture\TemperatureAxis;
 use Verjuicer\App\Platform\Picture\TimeAxis;
-use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Platform\Wording\MeasureFormatter;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
-use Verjuicer\Core\Measure\Zone;
+use Verjuicer\Core\Measure\TimeZone;
 
 /** Where things are drawn: time to the right, heat up. */
 final class AxisTest extends TestCase
@@ -45,7 +45,7 @@ final class AxisTest extends TestCase
     public function testMarksRoundHoursOfTheWall(string $zone, string $from, string $to, int $most, array $labels): void
     {
         $axis = new TimeAxis(Instant::parse($from), Instant::parse($to), 0, 680);
-        $hours = $axis->hours(Zone::named($zone), new Figures(), $most);
+        $hours = $axis->hours(TimeZone::named($zone), new MeasureFormatter(), $most);
         self::assertSame($labels, array_column($hours, 'label'));
         foreach ($hours as $hour) {
             self::assertGreaterThanOrEqual(0, $hour['x']);

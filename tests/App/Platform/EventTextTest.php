@@ -9,14 +9,14 @@ use Symfony\Bundle\FrameworkBundle\Test\KernelTestCase;
 use Symfony\Component\Translation\Translator;
 use Symfony\Contracts\Translation\TranslatorInterface;
 use Verjuicer\App\Platform\Wording\EventText;
-use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\EventKinds;
 use Verjuicer\Core\Event\Field;
+use Verjuicer\Core\Event\FieldInput;
 use Verjuicer\Core\Event\FieldType;
-use Verjuicer\Core\Event\Input;
 use Verjuicer\Core\Event\Kinds\Spritz;
 use Verjuicer\Core\Measure\Instant;
-use Verjuicer\Core\Measure\Zone;
-use Verjuicer\Core\Record\Imported;
+use Verjuicer\Core\Measure\TimeZone;
+use Verjuicer\Core\Record\ImportOrigin;
 use Verjuicer\Tests\Core\Story;
 
 /** What an event says, in the few words the log, the echo and the label use. */
@@ -26,7 +26,7 @@ final class EventTextTest extends KernelTestCase
     public function testTellsAnEvent(string $expected, string $line, int $pieces = 1, ?string $reason = null): void
     {
         $event = Story::of($line)->record()->events[0];
-        self::assertSame($expected, self::text()->of($event->detail, $reason, $pieces, Zone::named('America/Denver')));
+        self::assertSame($expected, self::text()->of($event->detail, $reason, $pieces, TimeZone::named('America/Denver')));
     }
 
     /** @return iterable<array{0: string, 1: string, 2?: int, 3?: string}> */
@@ -79,15 +79,15 @@ final class EventTextTest extends KernelTestCase
 
     public function testWhatCameOutOfAFileSaysSo(): void
     {
-        $zone = Zone::named('America/Denver');
-        $says = new Imported('DF', Instant::parse('2026-05-02T18:30:00Z'));
+        $zone = TimeZone::named('America/Denver');
+        $says = new ImportOrigin('DF', Instant::parse('2026-05-02T18:30:00Z'));
         self::assertSame(
             'Spritzed · imported by DF; the file says it was recorded Sat 2 May 2026 12:30',
             self::text()->of(new Spritz(), null, 1, $zone, $says),
         );
         self::assertSame(
             'Spritzed · imported by DF',
-            self::text()->of(new Spritz(), null, 1, $zone, new Imported('DF', null)),
+            self::text()->of(new Spritz(), null, 1, $zone, new ImportOrigin('DF', null)),
         );
     }
 
@@ -101,7 +101,7 @@ final class EventTextTest extends KernelTestCase
         self::assertInstanceOf(Translator::class, $translator);
         $words = $translator->getCatalogue('en');
         $needed = [];
-        foreach (Catalogue::all() as $kind) {
+        foreach (EventKinds::all() as $kind) {
             array_push($needed, 'event.'.$kind->name().'.name', 'event.'.$kind->name().'.do');
             if ($kind->declared->isMarked) {
                 $needed[] = 'step.sign.'.$kind->name();
@@ -121,7 +121,7 @@ final class EventTextTest extends KernelTestCase
                 foreach ($field->choices === null ? [] : $field->choices::cases() as $choice) {
                     $needed[] = 'event.'.$name.'.'.$choice->value;
                 }
-                $needed = [...$needed, ...$field->says->input === Input::Carried ? [] : self::onForm($field)];
+                $needed = [...$needed, ...$field->says->input === FieldInput::Carried ? [] : self::onForm($field)];
             }
         }
         self::assertSame([], array_values(array_filter($needed, static fn (string $key): bool => !$words->has($key))));
@@ -134,7 +134,7 @@ final class EventTextTest extends KernelTestCase
             'step.'.$field->name,
             ...$field->isRequired ? ['entry.problem.incomplete.'.$field->name] : [],
             ...$field->type === FieldType::Choice && !$field->isRequired ? ['step.'.$field->name.'_unknown'] : [],
-            ...$field->says->input === Input::Listed ? ['step.no_'.$field->name] : [],
+            ...$field->says->input === FieldInput::Listed ? ['step.no_'.$field->name] : [],
         ];
     }
 

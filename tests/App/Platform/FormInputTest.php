@@ -9,7 +9,7 @@ use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\HttpFoundation\Request;
 use Verjuicer\App\Platform\Form\FormInput;
-use Verjuicer\App\Platform\Wording\Figures;
+use Verjuicer\App\Platform\Wording\MeasureFormatter;
 use Verjuicer\App\Platform\Wording\UnitSystem;
 use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Measure\TemperatureUnit;
@@ -63,7 +63,7 @@ final class FormInputTest extends TestCase
     public function testAWeightTypedAsItWasShownStaysWhatItIs(): void
     {
         foreach ([1, 85, 150, 2300, 2301, 9071, 45359] as $grams) {
-            $shown = (new Figures(null, new HabitsOf(UnitSystem::UsCustomary)))->weight($grams);
+            $shown = (new MeasureFormatter(null, new HabitsOf(UnitSystem::UsCustomary)))->weight($grams);
             self::assertSame($grams, self::input(['w' => $shown])->grams('w', known: $grams), $shown);
             self::assertNotSame($grams, self::input(['w' => "$shown 1 oz"])->grams('w', known: $grams));
         }

@@ -10,9 +10,9 @@ use Symfony\Component\Cache\Adapter\ArrayAdapter;
 use Verjuicer\App\Catalogue\Product\Products;
 use Verjuicer\App\Ledger\Assessment\Assessments;
 use Verjuicer\App\Projection\Forecast\Forecasts;
-use Verjuicer\App\Projection\Forecast\Wait;
+use Verjuicer\App\Projection\Forecast\ForecastTiming;
 use Verjuicer\App\Projection\Lane\LaneFacts;
-use Verjuicer\App\Projection\Own\OwnPriors;
+use Verjuicer\App\Projection\Learning\LearnedPriors;
 use Verjuicer\Core\Forecast\FallOutlook;
 use Verjuicer\Tests\App\KitchenTestCase;
 
@@ -32,7 +32,7 @@ final class ForecastsTest extends KitchenTestCase
                 return parent::save($item);
             }
         };
-        $its = [$this->service(Products::class), $this->service(OwnPriors::class), new NullLogger(), $pool];
+        $its = [$this->service(Products::class), $this->service(LearnedPriors::class), new NullLogger(), $pool];
         $forecasts = new Forecasts(...$its);
         $assessments = $this->service(Assessments::class);
         $chances = [];
@@ -49,21 +49,21 @@ final class ForecastsTest extends KitchenTestCase
         $this->keep('12.1 88');
         $batch = $this->batch(12);
         $last = $assessments->of($batch);
-        $earlier = $forecasts->while(Wait::Rarely, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
+        $earlier = $forecasts->while(ForecastTiming::Rarely, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
         self::assertSame([], $forecasts->owed(), 'what logs by itself is told one of a moment ago');
         self::assertNotNull($earlier);
-        $never = $forecasts->while(Wait::Never, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
+        $never = $forecasts->while(ForecastTiming::Never, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
         self::assertSame([$batch->id->toRfc4122()], $forecasts->owed(), 'who enters something has it made right after');
         self::assertEquals($earlier, $never);
         // Two entries in a row: whoever was last makes it, for both.
         $other = new Forecasts(...$its);
         foreach ([$forecasts, $other] as $each) {
-            $each->while(Wait::Never, static fn (): ?FallOutlook => $each->fall($batch, $last));
+            $each->while(ForecastTiming::Never, static fn (): ?FallOutlook => $each->fall($batch, $last));
         }
         self::assertTrue($forecasts->owesAny());
         self::assertSame([], $forecasts->owed());
         self::assertSame([$batch->id->toRfc4122()], $other->owed());
-        $told = $forecasts->while(Wait::UnlessItComes, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
+        $told = $forecasts->while(ForecastTiming::UnlessItComes, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
         self::assertEquals($earlier, $told, 'a page tells the one before while it is being made');
         self::assertTrue($forecasts->wasEarlier($batch));
         self::assertNotEquals($earlier, $forecasts->fall($batch, $last));

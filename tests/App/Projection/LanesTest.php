@@ -7,7 +7,7 @@ namespace Verjuicer\Tests\App\Projection;
 use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Catalogue\Thermometer\Thermometer;
-use Verjuicer\App\Ledger\Check\ThermometerChecks;
+use Verjuicer\App\Ledger\Check\AccuracyChecks;
 use Verjuicer\App\Projection\Lane\Lane;
 use Verjuicer\App\Projection\Lane\Lanes;
 use Verjuicer\App\Projection\Projections;
@@ -169,7 +169,7 @@ final class LanesTest extends KitchenTestCase
         $log = $this->service(StatementLog::class);
         $log->since();
         $ice = Temperature::fahrenheit('32');
-        $this->service(ThermometerChecks::class)->add(
+        $this->service(AccuracyChecks::class)->add(
             Uuid::v7(),
             $thermometer,
             $by,

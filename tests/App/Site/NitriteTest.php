@@ -6,10 +6,10 @@ namespace Verjuicer\Tests\App\Site;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\DomCrawler\Crawler;
-use Verjuicer\App\Book\Paper\GuidedText;
 use Verjuicer\App\Catalogue\Recipe\Recipe;
 use Verjuicer\App\Catalogue\Recipe\RecipeKind;
 use Verjuicer\App\Catalogue\Recipe\Recipes;
+use Verjuicer\App\Reporting\Sop\GuidedText;
 use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Tests\App\KitchenTestCase;
 

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Verjuicer\Tests\App\Site;
 
 use Symfony\Component\Uid\Uuid;
-use Verjuicer\App\Book\Packet\Packets;
-use Verjuicer\App\Book\Packet\PacketScope;
 use Verjuicer\App\Platform\Now;
+use Verjuicer\App\Reporting\Packet\Packets;
+use Verjuicer\App\Reporting\Packet\PacketScope;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Tests\App\KitchenTestCase;
 

@@ -9,7 +9,7 @@ use Symfony\Bundle\FrameworkBundle\Console\Application;
 use Symfony\Component\Console\Tester\CommandTester;
 use Symfony\Component\DomCrawler\Crawler;
 use Symfony\Component\HttpKernel\KernelInterface;
-use Verjuicer\App\Ledger\Chain\ChainWalk;
+use Verjuicer\App\Ledger\Chain\ChainVerifier;
 use Verjuicer\App\Site\People\CommonPasswords;
 use Verjuicer\Tests\App\KitchenTestCase;
 
@@ -55,7 +55,7 @@ final class PeopleTest extends KitchenTestCase
             'These initials are taken, maybe by a person who left',
             $page->filter('#problem-initials')->text(),
         );
-        self::assertNull($this->service(ChainWalk::class)->firstBreak($by->site));
+        self::assertNull($this->service(ChainVerifier::class)->firstBreak($by->site));
     }
 
     public function testANewLinkEndsThePasswordUntilNow(): void

@@ -7,7 +7,7 @@ namespace Verjuicer\Tests\App\Site;
 use Doctrine\ORM\EntityManagerInterface;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Verjuicer\App\Ledger\Assessment\Assessments;
-use Verjuicer\App\Ledger\Chain\ChainWalk;
+use Verjuicer\App\Ledger\Chain\ChainVerifier;
 use Verjuicer\App\Ledger\Log\StoredRecords;
 use Verjuicer\Tests\App\KitchenTestCase;
 
@@ -20,7 +20,7 @@ final class SettingsTest extends KitchenTestCase
         $changes = $this->client->followRedirect()->filter('section:contains("History") tbody tr')->text();
         self::assertStringContainsString('Address nothing → 4 Quarry Lane', $changes);
         self::assertStringContainsString('the permit came', $changes);
-        self::assertNull($this->service(ChainWalk::class)->firstBreak($by->site));
+        self::assertNull($this->service(ChainVerifier::class)->firstBreak($by->site));
         self::assertSame(
             1,
             $this->number("SELECT count(*) FROM chain_link WHERE kind = 'site_change'"),

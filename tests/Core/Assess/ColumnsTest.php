@@ -7,17 +7,17 @@ namespace Verjuicer\Tests\Core\Assess;
 use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;
 use Random\Randomizer;
-use Verjuicer\Core\Assess\Evidence\LeftOut;
-use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\OmittedReadings;
 use Verjuicer\Core\Assess\Evidence\SuspectReadings;
 use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Evidence\TrackReading;
 use Verjuicer\Core\Event\Kinds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Record;
-use Verjuicer\Core\Record\Thermometer;
+use Verjuicer\Core\Record\RecordedThermometer;
 use Verjuicer\Core\Ruleset\ThermometerRules;
 use Verjuicer\Core\Ruleset\Tolerance;
 use Verjuicer\Tests\Core\Story;
@@ -48,7 +48,7 @@ final class ColumnsTest extends TestCase
                 array_values(
                     array_filter(
                         $trace->all(),
-                        static fn (Reading $one): bool => !\in_array($one->id, $suspect, true),
+                        static fn (TrackReading $one): bool => !\in_array($one->id, $suspect, true),
                     ),
                 ),
                 $sorted->believed->all(),
@@ -67,7 +67,7 @@ final class ColumnsTest extends TestCase
                 [array_values($unchecked)[0] ?? null, array_values($overdue)[0] ?? null],
                 [$sorted->unchecked->first(), $sorted->overdue->first()],
             );
-            $labels = array_map(static fn (Reading $one): string => $one->thermometer ?? '', array_values($overdue));
+            $labels = array_map(static fn (TrackReading $one): string => $one->thermometer ?? '', array_values($overdue));
             self::assertSame(array_values(array_unique($labels)), $sorted->overdue->thermometers());
             $seen['suspect'] += \count($suspect);
             $seen['unchecked'] += \count($unchecked);
@@ -141,7 +141,7 @@ final class ColumnsTest extends TestCase
                 $shuffled = $chance->shuffleArray(array_values($part->byTrack()));
                 self::assertSame($part->all(), Trace::merged(...$shuffled)->all(), 'put together again');
             }
-            $labels = array_map(static fn (Reading $one): ?string => $one->thermometer, $part->all());
+            $labels = array_map(static fn (TrackReading $one): ?string => $one->thermometer, $part->all());
             self::assertSame(
                 $labels === [] || \count(array_unique($labels)) === 1,
                 $part->isOfOneThermometer() || $labels === [],
@@ -151,7 +151,7 @@ final class ColumnsTest extends TestCase
 
     public function testWhatWasLeftOutIsCountedWhereItStands(): void
     {
-        $left = static fn (int $count): LeftOut => new LeftOut($count, 60, [], null, 0, 0, 0);
+        $left = static fn (int $count): OmittedReadings => new OmittedReadings($count, 60, [], null, 0, 0, 0);
         $record = Story::of('0 cook', '1 100', '2 101', '3 102 p2', '4 103')->record();
         $leftOut = ['e1' => $left(0), 'e2' => $left(4), 'e4' => $left(7)];
         $trace = Timeline::of($record, Story::at('5'), $leftOut)->readings;
@@ -170,8 +170,8 @@ final class ColumnsTest extends TestCase
         self::assertSame($second->at(0), $trace->at(2), 'it is one, however it is found');
     }
 
-    /** @param list<Thermometer> $thermometers */
-    private function said(Reading $reading, array $thermometers, Tolerance $tolerance, Span $within): string
+    /** @param list<RecordedThermometer> $thermometers */
+    private function said(TrackReading $reading, array $thermometers, Tolerance $tolerance, Span $within): string
     {
         $last = $next = null;
         foreach ($thermometers as $thermometer) {

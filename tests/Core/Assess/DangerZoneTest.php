@@ -8,8 +8,8 @@ use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;
 use Random\Randomizer;
 use Verjuicer\Core\Assess\Assessment;
-use Verjuicer\Core\Assess\Evidence\Reading;
-use Verjuicer\Core\Assess\Zone\Line;
+use Verjuicer\Core\Assess\Evidence\TrackReading;
+use Verjuicer\Core\Assess\Zone\ExposureLine;
 use Verjuicer\Core\Assess\Zone\StageTouch;
 use Verjuicer\Core\Assess\Zone\ZoneSide;
 use Verjuicer\Core\Ruleset\DangerZoneRules;
@@ -104,7 +104,7 @@ final class DangerZoneTest extends TestCase
                     continue;
                 }
                 [$was, $is] = array_map(
-                    static fn (Reading $one): int => match (true) {
+                    static fn (TrackReading $one): int => match (true) {
                         $one->temp->isAtMost($limits->cold->threshold) => -1,
                         $one->temp->isAtLeast($limits->hot->threshold) => 1,
                         default => 0,
@@ -117,7 +117,7 @@ final class DangerZoneTest extends TestCase
                 $sums[0] += $was === 0 && $is === 0 ? $to - $start : 0;
                 $sums[1] += $isHot || $isCold ? 0 : $to - $start;
                 $stay = $start === $to ? null : $side->stay($before->temp, $was, $start, $reading->temp, $is, $to);
-                $sums[2] += $stay === null ? 0.0 : ($stay[1] - $stay[0]) / Line::SECOND;
+                $sums[2] += $stay === null ? 0.0 : ($stay[1] - $stay[0]) / ExposureLine::SECOND;
             }
             foreach ($sums as $which => $sum) {
                 $most[$which] = max($most[$which], $sum);
@@ -130,9 +130,9 @@ final class DangerZoneTest extends TestCase
     /**
      * The readings of a piece before a spot was first read, whatever their spot, then that spot's own.
      *
-     * @param list<Reading> $readings
+     * @param list<TrackReading> $readings
      *
-     * @return array<string, list<Reading>>
+     * @return array<string, list<TrackReading>>
      */
     private static function lines(array $readings): array
     {
@@ -141,7 +141,7 @@ final class DangerZoneTest extends TestCase
             $lines[$reading->track] ??= array_values(
                 array_filter(
                     $readings,
-                    static fn (Reading $one): bool => $one->piece === $reading->piece && $one->order < $reading->order,
+                    static fn (TrackReading $one): bool => $one->piece === $reading->piece && $one->order < $reading->order,
                 ),
             );
             $lines[$reading->track][] = $reading;

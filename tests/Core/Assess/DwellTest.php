@@ -8,9 +8,9 @@ use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;
 use Random\Randomizer;
 use Verjuicer\Core\Assess\Evidence\Dwell;
-use Verjuicer\Core\Assess\Evidence\LeftOut;
-use Verjuicer\Core\Assess\Evidence\Reading;
+use Verjuicer\Core\Assess\Evidence\OmittedReadings;
 use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Evidence\TrackReading;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\CookingCategory;
@@ -41,7 +41,7 @@ final class DwellTest extends TestCase
                     ? $readings
                     : \array_slice($readings, 0, 1 + (int) array_search($found[2], $readings, true));
                 self::assertSame(self::isHotEnough($seen, $rows), $dwell->wasHotEnough);
-                $levels = array_map(static fn (Reading $one): int => $one->level, $seen);
+                $levels = array_map(static fn (TrackReading $one): int => $one->level, $seen);
                 self::assertSame($levels === [] ? null : max($levels), $dwell->highest?->level);
             }
         }
@@ -53,10 +53,10 @@ final class DwellTest extends TestCase
      * Each row at each reading: back over those before it as long as they are at the row, close enough, and none that
      * was left out says otherwise.
      *
-     * @param list<Reading> $readings
+     * @param list<TrackReading> $readings
      * @param list<CookingRow> $rows
      *
-     * @return array{CookingRow, Reading, Reading}|null
+     * @return array{CookingRow, TrackReading, TrackReading}|null
      */
     private static function plain(array $readings, array $rows, CookingRules $rules): ?array
     {
@@ -78,7 +78,7 @@ final class DwellTest extends TestCase
         return null;
     }
 
-    private static function goesOn(Reading $before, Reading $reading, CookingRow $row, CookingRules $rules): bool
+    private static function goesOn(TrackReading $before, TrackReading $reading, CookingRow $row, CookingRules $rules): bool
     {
         $gap = $reading->leftOut->gap ?? $reading->at - $before->at;
         foreach ($reading->leftOut->lowest ?? [] as $unit => $lowest) {
@@ -91,7 +91,7 @@ final class DwellTest extends TestCase
     }
 
     /**
-     * @param list<Reading> $readings
+     * @param list<TrackReading> $readings
      * @param list<CookingRow> $rows
      */
     private static function isHotEnough(array $readings, array $rows): bool
@@ -105,7 +105,7 @@ final class DwellTest extends TestCase
         return false;
     }
 
-    /** @return list<Reading> */
+    /** @return list<TrackReading> */
     private static function readings(Randomizer $chance, int $count): array
     {
         $readings = [];
@@ -119,7 +119,7 @@ final class DwellTest extends TestCase
                 ? Temperature::ofTenths(intdiv(($fahrenheit - 320) * 5, 9), TemperatureUnit::Celsius)
                 : Temperature::ofTenths($fahrenheit, TemperatureUnit::Fahrenheit);
             $leftOut = $order > 0 && $chance->getInt(0, 5) === 0
-                ? new LeftOut(
+                ? new OmittedReadings(
                     3,
                     $chance->getInt(0, 1200),
                     ['F' => $temp->ninetieths - $chance->getInt(0, 90)],
@@ -129,7 +129,7 @@ final class DwellTest extends TestCase
                     0,
                 )
                 : null;
-            $readings[] = new Reading("r$order", $at, $order, $temp, 1, 'core', '1/core', 'T1', $leftOut);
+            $readings[] = new TrackReading("r$order", $at, $order, $temp, 1, 'core', '1/core', 'T1', $leftOut);
         }
 
         return $readings;

@@ -9,8 +9,8 @@ use PHPUnit\Framework\TestCase;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
-use Verjuicer\Core\Ruleset\Doubt;
-use Verjuicer\Core\Ruleset\Surroundings;
+use Verjuicer\Core\Ruleset\ReadingContext;
+use Verjuicer\Core\Ruleset\SlipReason;
 use Verjuicer\Tests\Core\Story;
 
 /** What is asked about a thermometer, and about a slip of the finger. */
@@ -49,7 +49,7 @@ final class ThermometersAndSlipsTest extends TestCase
         yield 'never checked is another finding' => [false];
     }
 
-    /** @param list<Doubt> $expected */
+    /** @param list<SlipReason> $expected */
     #[DataProvider('slips')]
     public function testAsksAboutSlips(
         array $expected,
@@ -59,7 +59,7 @@ final class ThermometersAndSlipsTest extends TestCase
         ?string $other = null,
         bool $isFrozen = false,
     ): void {
-        $around = new Surroundings(
+        $around = new ReadingContext(
             [TemperatureUnit::Fahrenheit],
             $isFrozen,
             $before === null ? null : [Temperature::fahrenheit($before), Story::at('0')],
@@ -71,7 +71,7 @@ final class ThermometersAndSlipsTest extends TestCase
     }
 
     /**
-     * @return iterable<string, array{0: list<Doubt>, 1: string, 2?: string|null, 3?: string, 4?: string|null,
+     * @return iterable<string, array{0: list<SlipReason>, 1: string, 2?: string|null, 3?: string, 4?: string|null,
      *     5?: bool}>
      */
     public static function slips(): iterable
@@ -79,24 +79,24 @@ final class ThermometersAndSlipsTest extends TestCase
         yield 'plain' => [[], '203'];
         yield 'rising as meat does' => [[], '150', '140'];
         yield 'at the most: 25 and 6 a minute' => [[], '185', '100'];
-        yield 'a tenth more' => [[Doubt::Jump], '185.1', '100'];
-        yield 'falling as fast' => [[Doubt::Jump], '115', '200.1', '10'];
-        yield 'a digit too many' => [[Doubt::TooHot, Doubt::Jump], '999', '160'];
-        yield 'the pit, not the meat' => [[Doubt::TooHot], '230.1'];
-        yield 'frozen, and in no freezer' => [[Doubt::OffFreezer, Doubt::OtherUnit], '-5'];
+        yield 'a tenth more' => [[SlipReason::Jump], '185.1', '100'];
+        yield 'falling as fast' => [[SlipReason::Jump], '115', '200.1', '10'];
+        yield 'a digit too many' => [[SlipReason::TooHot, SlipReason::Jump], '999', '160'];
+        yield 'the pit, not the meat' => [[SlipReason::TooHot], '230.1'];
+        yield 'frozen, and in no freezer' => [[SlipReason::OffFreezer, SlipReason::OtherUnit], '-5'];
         yield 'frozen, in a freezer' => [[], '-5', null, '10', null, true];
         yield 'as cold as a freezer keeps it' => [[], '0'];
         yield 'beside another spot: at the most 60 and 6 a minute' => [[], '120', null, '10', '0'];
-        yield 'beside another spot, a tenth more' => [[Doubt::FarFromOtherSpot], '120.1', null, '10', '0'];
+        yield 'beside another spot, a tenth more' => [[SlipReason::FarFromOtherSpot], '120.1', null, '10', '0'];
         yield 'beside another spot, in the other unit' => [
-            [Doubt::FarFromOtherSpot, Doubt::OtherUnit],
+            [SlipReason::FarFromOtherSpot, SlipReason::OtherUnit],
             '74',
             null,
             '1',
             '160',
         ];
-        yield 'colder than a freezer' => [[Doubt::TooCold], '-39'];
-        yield 'Celsius typed as Fahrenheit' => [[Doubt::Jump, Doubt::OtherUnit], '74', '160', '1'];
-        yield 'Celsius in a kitchen of Fahrenheit' => [[Doubt::OtherUnit], '74c'];
+        yield 'colder than a freezer' => [[SlipReason::TooCold], '-39'];
+        yield 'Celsius typed as Fahrenheit' => [[SlipReason::Jump, SlipReason::OtherUnit], '74', '160', '1'];
+        yield 'Celsius in a kitchen of Fahrenheit' => [[SlipReason::OtherUnit], '74c'];
     }
 }

@@ -8,15 +8,15 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;
 use Random\Randomizer;
-use Verjuicer\Core\Assess\Evidence\Reading;
 use Verjuicer\Core\Assess\Evidence\Trace;
+use Verjuicer\Core\Assess\Evidence\TrackReading;
 use Verjuicer\Core\Assess\Finding\Verdict;
-use Verjuicer\Core\Measure\Bounds;
+use Verjuicer\Core\Measure\DurationBounds;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
-use Verjuicer\Core\Measure\Zone;
+use Verjuicer\Core\Measure\TimeZone;
 use Verjuicer\Tests\Core\Story;
 
 /** The quick ways of looking a reading up agree with the plain ones; and the small sums everything stands on. */
@@ -37,53 +37,53 @@ final class TraceTest extends TestCase
                 $to = $order + $chance->getInt(0, 60);
                 $at = $chance->getInt(-100, 5000);
                 self::assertSame(
-                    self::last(array_filter($readings, static fn (Reading $one): bool => $one->order < $order)),
+                    self::last(array_filter($readings, static fn (TrackReading $one): bool => $one->order < $order)),
                     $trace->lastBefore($order),
                 );
                 self::assertSame(
-                    self::last(array_filter($readings, static fn (Reading $one): bool => $one->at <= $at)),
+                    self::last(array_filter($readings, static fn (TrackReading $one): bool => $one->at <= $at)),
                     $trace->lastUntil($at),
                 );
                 self::assertSame(
                     array_values(
                         array_filter(
                             $readings,
-                            static fn (Reading $one): bool => $one->order >= $order && $one->order < $to,
+                            static fn (TrackReading $one): bool => $one->order >= $order && $one->order < $to,
                         ),
                     ),
                     $trace->between($order, $to)->all(),
                 );
             }
             self::assertSame(
-                array_values(array_filter($readings, static fn (Reading $one): bool => $one->temp->isAtLeast($limit))),
+                array_values(array_filter($readings, static fn (TrackReading $one): bool => $one->temp->isAtLeast($limit))),
                 $trace->atLeast($limit)->all(),
             );
             self::assertSame(
-                array_values(array_filter($readings, static fn (Reading $one): bool => $one->temp->isAtMost($limit))),
+                array_values(array_filter($readings, static fn (TrackReading $one): bool => $one->temp->isAtMost($limit))),
                 $trace->atMost($limit)->all(),
             );
-            $first = static fn (\Closure $is): ?Reading => array_values(array_filter($readings, $is))[0] ?? null;
+            $first = static fn (\Closure $is): ?TrackReading => array_values(array_filter($readings, $is))[0] ?? null;
             foreach ([$limit, $low, $high] as $one) {
                 self::assertSame(
-                    $first(static fn (Reading $reading): bool => $reading->temp->isBelow($one)),
+                    $first(static fn (TrackReading $reading): bool => $reading->temp->isBelow($one)),
                     $trace->firstBelow($one),
                 );
                 self::assertSame(
-                    $first(static fn (Reading $reading): bool => $reading->temp->isAbove($one)),
+                    $first(static fn (TrackReading $reading): bool => $reading->temp->isAbove($one)),
                     $trace->firstAbove($one),
                 );
                 self::assertSame(
-                    $first(static fn (Reading $reading): bool => $reading->temp->isAtLeast($one)),
+                    $first(static fn (TrackReading $reading): bool => $reading->temp->isAtLeast($one)),
                     $trace->firstAtLeast($one),
                 );
             }
-            $levels = array_map(static fn (Reading $reading): int => $reading->temp->ninetieths, $readings);
+            $levels = array_map(static fn (TrackReading $reading): int => $reading->temp->ninetieths, $readings);
             $steps = array_map(
                 static fn (int $one, int $next): int => abs($next - $one),
                 \array_slice($levels, 0, -1),
                 \array_slice($levels, 1),
             );
-            $labels = array_map(static fn (Reading $reading): string => $reading->thermometer ?? '', $readings);
+            $labels = array_map(static fn (TrackReading $reading): string => $reading->thermometer ?? '', $readings);
             self::assertSame(
                 [
                     min([\PHP_INT_MAX, ...$levels]),
@@ -153,7 +153,7 @@ final class TraceTest extends TestCase
     ): void {
         self::assertSame(
             $expected,
-            Verdict::ofElapsed(Bounds::ofSeconds($least, $greatest), Span::ofSeconds(7200))->value,
+            Verdict::ofElapsed(DurationBounds::ofSeconds($least, $greatest), Span::ofSeconds(7200))->value,
         );
     }
 
@@ -174,7 +174,7 @@ final class TraceTest extends TestCase
         $seconds = (int) (new \DateTimeImmutable($wall, new \DateTimeZone('UTC')))->format('U');
         self::assertSame(
             $expected,
-            array_map(static fn ($instant): string => $instant->rfc3339(), Zone::named($zone)->instantsAt($seconds)),
+            array_map(static fn ($instant): string => $instant->rfc3339(), TimeZone::named($zone)->instantsAt($seconds)),
         );
     }
 
@@ -194,7 +194,7 @@ final class TraceTest extends TestCase
         ];
     }
 
-    /** @return list<Reading> */
+    /** @return list<TrackReading> */
     private static function readings(Randomizer $chance, int $count): array
     {
         $readings = [];
@@ -209,16 +209,16 @@ final class TraceTest extends TestCase
             );
             $piece = $chance->getInt(1, 3);
             $label = [null, 'T1', 'T2'][$chance->getInt(0, 2)];
-            $readings[] = new Reading('r'.$index, $at, $order, $temp, $piece, 'core', $piece.'/core', $label);
+            $readings[] = new TrackReading('r'.$index, $at, $order, $temp, $piece, 'core', $piece.'/core', $label);
         }
 
         return $readings;
     }
 
     /**
-     * @param array<Reading> $readings
+     * @param array<TrackReading> $readings
      */
-    private static function last(array $readings): ?Reading
+    private static function last(array $readings): ?TrackReading
     {
         return $readings === [] ? null : $readings[array_key_last($readings)];
     }

@@ -8,14 +8,14 @@ use Random\Randomizer;
 use Verjuicer\Core\Event\Field;
 use Verjuicer\Core\Event\FieldType;
 use Verjuicer\Core\Event\Kind;
-use Verjuicer\Core\Event\Kinds\TakenBack;
+use Verjuicer\Core\Event\Kinds\Voided;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Weight;
 use Verjuicer\Core\Record\Event;
-use Verjuicer\Core\Record\Imported;
+use Verjuicer\Core\Record\ImportOrigin;
 use Verjuicer\Tests\Core\Story;
 
 /** Events of any kind with any values, by chance. */
@@ -29,7 +29,7 @@ final readonly class AnyEvent
                 $values[$name] = self::value($field, $chance);
             }
         }
-        $isVoid = $kind->class === TakenBack::class;
+        $isVoid = $kind->class === Voided::class;
 
         return new Event(
             'e'.$chance->getInt(2, 999),
@@ -39,7 +39,7 @@ final readonly class AnyEvent
             $isVoid || $chance->getInt(0, 1) === 1 ? 'first' : null,
             $chance->getInt(0, 1) === 1 ? 'a slip, "misread"' : null,
             $chance->getInt(0, 1) === 1 ? Story::at('901') : null,
-            [null, new Imported('DF', null), new Imported('DF', Story::at('902'))][$chance->getInt(0, 2)],
+            [null, new ImportOrigin('DF', null), new ImportOrigin('DF', Story::at('902'))][$chance->getInt(0, 2)],
             $chance->getInt(0, 1) === 1 ? ['of_others' => (object) ['deep' => [1, 2.5, null]]] : [],
         );
     }

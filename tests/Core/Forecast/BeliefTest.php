@@ -17,7 +17,7 @@ use Verjuicer\Core\Forecast\Belief\Matrix;
 use Verjuicer\Core\Forecast\Belief\Normal;
 use Verjuicer\Core\Forecast\Belief\Odds;
 use Verjuicer\Core\Measure\Weight;
-use Verjuicer\Core\Record\Product;
+use Verjuicer\Core\Record\RecordedProduct;
 use Verjuicer\Tests\Core\Story;
 
 /** What readings let believe: against meat by another method, and what must be so of any belief. */
@@ -188,7 +188,7 @@ final class BeliefTest extends TestCase
 
     private static function cooling(Holding $holding, ?float $depth, bool $isCovered, ?float $around): Belief
     {
-        $product = new Product('Lamb shoulder', Animal::Lamb, Form::Cut, Integrity::Intact, Weight::ofGrams(2500), 1);
+        $product = new RecordedProduct('Lamb shoulder', Animal::Lamb, Form::Cut, Integrity::Intact, Weight::ofGrams(2500), 1);
 
         return Beliefs::ahead($product, $holding, 60.0, $around, $depth, $isCovered, 1_780_000_000, 1610);
     }

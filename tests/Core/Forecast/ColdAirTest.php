@@ -8,8 +8,8 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Forecast\Belief\ColdAir;
+use Verjuicer\Core\Forecast\Belief\CookRoute;
 use Verjuicer\Core\Forecast\Belief\Leg;
-use Verjuicer\Core\Forecast\Belief\Way;
 
 /** What readings of cold air are taken to say of how it goes on. */
 final class ColdAirTest extends TestCase
@@ -45,7 +45,7 @@ final class ColdAirTest extends TestCase
         yield 'a door that was open' => [$room, [[5, 3.0], [90, 3.0], [300, 3.0], [480, 5.0]], 3.7, 0.5];
         yield 'once, warm, at the beginning' => [$room, [[5, 7.0]], 3.9, 0.6];
         yield 'a chiller' => [Holding::BlastChiller, [[5, 2.0], [60, -4.0]], -5.5, 1.5];
-        yield 'as it is kept, as somebody said' => [$room, [[intdiv(Way::ALWAYS, 60) + 1, 3.0]], null, 0.0];
+        yield 'as it is kept, as somebody said' => [$room, [[intdiv(CookRoute::ALWAYS, 60) + 1, 3.0]], null, 0.0];
         yield 'on the counter' => [Holding::Counter, [[5, 21.0]], null, 0.0];
         yield 'nobody read it' => [$room, [], null, 0.0];
     }

@@ -7,7 +7,7 @@ namespace Verjuicer\Tests\Core\Forecast;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Verjuicer\Core\Food\Holding;
-use Verjuicer\Core\Forecast\CoolingGates;
+use Verjuicer\Core\Forecast\CoolingLimits;
 use Verjuicer\Core\Forecast\CoolingOdds;
 
 /** How deep meat may lie to be cooled in time. */
@@ -81,8 +81,8 @@ final class CoolingOddsTest extends TestCase
         }
     }
 
-    private static function gates(): CoolingGates
+    private static function gates(): CoolingLimits
     {
-        return new CoolingGates(57.2, 21.1, 5.0, 7200, 21_600);
+        return new CoolingLimits(57.2, 21.1, 5.0, 7200, 21_600);
     }
 }

@@ -7,7 +7,7 @@ namespace Verjuicer\Tests\Core\Forecast;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Verjuicer\Core\Food\Holding;
-use Verjuicer\Core\Forecast\FallGate;
+use Verjuicer\Core\Forecast\CoolingLimitOutlook;
 use Verjuicer\Core\Forecast\FallOutlook;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Tests\Core\Story;
@@ -35,7 +35,7 @@ final class FallOutlookTest extends TestCase
                     $outlook->holding->value,
                     $outlook->hot === null ? '-' : 'hot',
                     ...array_map(
-                        static fn (FallGate $gate): string => $gate->rule.':'.($gate->late->value ?? 'fine'),
+                        static fn (CoolingLimitOutlook $gate): string => $gate->rule.':'.($gate->late->value ?? 'fine'),
                         $outlook->gates,
                     ),
                 ]),

@@ -6,12 +6,12 @@ namespace Verjuicer\Tests\Core\Forecast;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Verjuicer\Core\Forecast\Answer;
 use Verjuicer\Core\Forecast\CookOutlook;
 use Verjuicer\Core\Forecast\CookRemedy;
 use Verjuicer\Core\Forecast\CookRemedyKind;
 use Verjuicer\Core\Forecast\CookRescue;
 use Verjuicer\Core\Forecast\FallOutlook;
+use Verjuicer\Core\Forecast\NarrowingInput;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Tests\Core\Story;
 
@@ -47,7 +47,7 @@ final class FurtherForecastsTest extends TestCase
 
     /**
      * @param list<string> $lines
-     * @param list<Answer> $never
+     * @param list<NarrowingInput> $never
      */
     #[DataProvider('answers')]
     public function testWhatWasSaidIsNotAskedFor(array $lines, array $never): void
@@ -61,15 +61,15 @@ final class FurtherForecastsTest extends TestCase
         self::assertNotContains($outlook->asks, $never);
     }
 
-    /** @return iterable<string, array{list<string>, list<Answer>}> */
+    /** @return iterable<string, array{list<string>, list<NarrowingInput>}> */
     public static function answers(): iterable
     {
-        yield 'the air' => [['110 cool method=walk-in around=38', '112 140', '140 125'], [Answer::Air]];
-        yield 'depth' => [['110 cool method=walk-in depth_mm=50', '112 140', '140 125'], [Answer::Depth]];
-        yield 'covered' => [['110 cool method=walk-in covered=true', '112 140', '140 125'], [Answer::Method]];
+        yield 'the air' => [['110 cool method=walk-in around=38', '112 140', '140 125'], [NarrowingInput::Air]];
+        yield 'depth' => [['110 cool method=walk-in depth_mm=50', '112 140', '140 125'], [NarrowingInput::Depth]];
+        yield 'covered' => [['110 cool method=walk-in covered=true', '112 140', '140 125'], [NarrowingInput::Method]];
         yield 'all of it' => [
             ['110 cool method=walk-in around=38 depth_mm=50 covered=true', '112 140', '140 125'],
-            [Answer::Air, Answer::Depth, Answer::Method],
+            [NarrowingInput::Air, NarrowingInput::Depth, NarrowingInput::Method],
         ];
     }
 

@@ -7,9 +7,9 @@ namespace Verjuicer\Tests\Core\Json;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Verjuicer\Core\Food\Oven;
+use Verjuicer\Core\Json\DocumentProblem;
+use Verjuicer\Core\Json\DocumentProblems;
 use Verjuicer\Core\Json\Fields;
-use Verjuicer\Core\Json\Problem;
-use Verjuicer\Core\Json\Problems;
 use Verjuicer\Core\Measure\Weight;
 
 /**
@@ -110,7 +110,7 @@ final class FieldsTest extends TestCase
         }
         self::assertSame(
             ['/list/0/x', '/list/1'],
-            array_map(static fn (Problem $problem): string => $problem->pointer, $problems->all()),
+            array_map(static fn (DocumentProblem $problem): string => $problem->pointer, $problems->all()),
         );
         [$fields, $problems] = self::fields('{}');
         self::assertSame([], iterator_to_array($fields->objects('list', true)));
@@ -123,10 +123,10 @@ final class FieldsTest extends TestCase
         self::assertFalse(Weight::ofGrams(4500)->isUnder(Weight::ofGrams(4500)));
     }
 
-    /** @return array{Fields, Problems} */
+    /** @return array{Fields, DocumentProblems} */
     private static function fields(string $json): array
     {
-        $problems = new Problems();
+        $problems = new DocumentProblems();
         $object = json_decode($json, flags: \JSON_THROW_ON_ERROR);
         self::assertInstanceOf(\stdClass::class, $object);
 

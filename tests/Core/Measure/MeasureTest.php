@@ -13,8 +13,8 @@ use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
-use Verjuicer\Core\Measure\UnknownZone;
-use Verjuicer\Core\Measure\Zone;
+use Verjuicer\Core\Measure\TimeZone;
+use Verjuicer\Core\Measure\UnknownTimeZone;
 
 final class MeasureTest extends TestCase
 {
@@ -140,7 +140,7 @@ final class MeasureTest extends TestCase
                 'Australia/Lord_Howe',
             ] as $name
         ) {
-            $zone = Zone::named($name);
+            $zone = TimeZone::named($name);
             $date = LocalDate::ofInstant(Instant::parse('2015-01-01T12:00:00Z'), $zone);
             for ($day = 0; $day < 1500; ++$day) {
                 $start = $date->plusDays($day)->startIn($zone);
@@ -155,10 +155,10 @@ final class MeasureTest extends TestCase
 
     public function testAZoneIsKnownByItsName(): void
     {
-        self::assertSame(-6 * 3600, Zone::named('America/Denver')->offsetAt(Instant::parse('2026-07-01T00:00:00Z')));
-        $this->expectException(UnknownZone::class);
+        self::assertSame(-6 * 3600, TimeZone::named('America/Denver')->offsetAt(Instant::parse('2026-07-01T00:00:00Z')));
+        $this->expectException(UnknownTimeZone::class);
         $this->expectExceptionMessage('IANA name');
-        Zone::named('Mountain');
+        TimeZone::named('Mountain');
     }
 
     #[DataProvider('months')]

@@ -10,8 +10,8 @@ use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Pit\PitEntry;
+use Verjuicer\Core\Pit\PitExcursion;
 use Verjuicer\Core\Pit\PitLog;
-use Verjuicer\Core\Pit\PitStray;
 use Verjuicer\Tests\Core\Story;
 
 /** Too hot or too cold for its set point by more than 25 °F for half an hour or more. */
@@ -28,7 +28,7 @@ final class PitLogTest extends TestCase
             implode(
                 '; ',
                 array_map(
-                    static fn (PitStray $stray): string => \sprintf(
+                    static fn (PitExcursion $stray): string => \sprintf(
                         '%s %d-%d %s%s',
                         $stray->isHot ? 'hot' : 'cold',
                         ($stray->from->epoch - Story::at('0')->epoch) / 60,

@@ -7,7 +7,7 @@ namespace Verjuicer\Tests\Core\Plan;
 use PHPUnit\Framework\TestCase;
 use Verjuicer\Core\Forecast\Belief\Odds;
 use Verjuicer\Core\Plan\Duration;
-use Verjuicer\Core\Plan\Pace;
+use Verjuicer\Core\Plan\LearnedPace;
 
 final class DurationTest extends TestCase
 {
@@ -57,21 +57,21 @@ final class DurationTest extends TestCase
     public function testAKitchensOwnCooksMoveAndNarrowIt(): void
     {
         $usual = FixedTimes::evenly(4, 16, 3600);
-        $two = Pace::learnt([[18_000, $usual], [18_000, $usual]]);
+        $two = LearnedPace::learnt([[18_000, $usual], [18_000, $usual]]);
         self::assertSame([1.0, 1.0, 0], self::told($two), 'two say nothing');
         $cooks = array_fill(0, 12, [7 * 3600, $usual]);
-        $pace = Pace::learnt($cooks);
+        $pace = LearnedPace::learnt($cooks);
         self::assertSame(12, $pace->cooks);
         $own = $usual->at($pace);
         self::assertEqualsWithDelta(7.4 * 3600, (float) $own->by(0.5), 1800);
         self::assertLessThan((int) $usual->by(0.9) - (int) $usual->by(0.1), (int) $own->by(0.9) - (int) $own->by(0.1));
-        $odd = Pace::learnt([...\array_slice($cooks, 0, 10), [90_000, $usual], [600, $usual]]);
+        $odd = LearnedPace::learnt([...\array_slice($cooks, 0, 10), [90_000, $usual], [600, $usual]]);
         self::assertEqualsWithDelta($pace->factor, $odd->factor, 0.001, 'two wrong times change nothing');
-        self::assertSame($usual->by(0.1), $usual->at(Pace::usual())->by(0.1));
+        self::assertSame($usual->by(0.1), $usual->at(LearnedPace::usual())->by(0.1));
     }
 
     /** @return array{float, float, int} */
-    private static function told(Pace $pace): array
+    private static function told(LearnedPace $pace): array
     {
         return [$pace->factor, $pace->spread, $pace->cooks];
     }

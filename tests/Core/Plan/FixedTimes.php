@@ -6,24 +6,24 @@ namespace Verjuicer\Tests\Core\Plan;
 
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Forecast\Belief\Odds;
-use Verjuicer\Core\Forecast\CoolingGates;
+use Verjuicer\Core\Forecast\CoolingLimits;
 use Verjuicer\Core\Forecast\CoolingOdds;
 use Verjuicer\Core\Plan\ChillPlan;
 use Verjuicer\Core\Plan\CookTime;
 use Verjuicer\Core\Plan\Duration;
 use Verjuicer\Core\Plan\HeatPlan;
-use Verjuicer\Core\Plan\Times;
-use Verjuicer\Core\Record\Product;
+use Verjuicer\Core\Plan\TimeEstimates;
+use Verjuicer\Core\Record\RecordedProduct;
 
 /**
  * Times that are easy to reckon with: a cook takes one to ten hours, each as likely; an hour less for each turn of the
  * pit above 121 °C and for a wrap; food stays hot for four hours in a box, one elsewhere.
  */
-final readonly class FixedTimes implements Times
+final readonly class FixedTimes implements TimeEstimates
 {
     public const HOUR = 3600;
 
-    public function cook(Product $product, HeatPlan $heat): CookTime
+    public function cook(RecordedProduct $product, HeatPlan $heat): CookTime
     {
         $less = (int) round(($heat->set - 121.0) / HeatPlan::HOTTER) + ($heat->wrap === null ? 0 : 1);
         $wrapped = match (true) {
@@ -35,7 +35,7 @@ final readonly class FixedTimes implements Times
         return new CookTime(self::evenly(1, 10, self::HOUR, -$less), $wrapped);
     }
 
-    public function hot(Product $product, Holding $place, float $celsius): Duration
+    public function hot(RecordedProduct $product, Holding $place, float $celsius): Duration
     {
         return Duration::exactly(($place === Holding::Box ? 4 : 1) * self::HOUR);
     }
@@ -45,9 +45,9 @@ final readonly class FixedTimes implements Times
         return CoolingOdds::of($chill->method, $chill->depth, $chill->isCovered, null, self::gates());
     }
 
-    public static function gates(): CoolingGates
+    public static function gates(): CoolingLimits
     {
-        return new CoolingGates(57.2, 21.1, 5.0, 2 * self::HOUR, 6 * self::HOUR);
+        return new CoolingLimits(57.2, 21.1, 5.0, 2 * self::HOUR, 6 * self::HOUR);
     }
 
     /** As many lengths, each as likely. */

@@ -18,18 +18,18 @@ use Verjuicer\Core\Plan\ConflictKind;
 use Verjuicer\Core\Plan\Dish;
 use Verjuicer\Core\Plan\DishRest;
 use Verjuicer\Core\Plan\HeatPlan;
-use Verjuicer\Core\Plan\Leads;
-use Verjuicer\Core\Plan\Pace;
-use Verjuicer\Core\Plan\PitRoom;
+use Verjuicer\Core\Plan\LearnedPace;
+use Verjuicer\Core\Plan\PitCapacity;
 use Verjuicer\Core\Plan\Planner;
+use Verjuicer\Core\Plan\PlanOption;
+use Verjuicer\Core\Plan\PlanOptionKind;
+use Verjuicer\Core\Plan\PlanOptions;
+use Verjuicer\Core\Plan\PrepLeadTimes;
 use Verjuicer\Core\Plan\Progress;
 use Verjuicer\Core\Plan\Shift;
 use Verjuicer\Core\Plan\Step;
 use Verjuicer\Core\Plan\StepKind;
-use Verjuicer\Core\Plan\WayOut;
-use Verjuicer\Core\Plan\WayOutKind;
-use Verjuicer\Core\Plan\WaysOut;
-use Verjuicer\Core\Record\Product;
+use Verjuicer\Core\Record\RecordedProduct;
 
 /** A cook takes one to ten hours (`FixedTimes`), the meal is at eight in the evening, now is the day before. */
 final class PlannerTest extends TestCase
@@ -43,7 +43,7 @@ final class PlannerTest extends TestCase
         $dish = self::dish(
             heat: new HeatPlan(121.0, 95.0, 'paper', 74.0, sauced: 900),
             rest: new DishRest(Holding::Box, self::HOUR, Holding::Cabinet, 900),
-            leads: new Leads(24 * self::HOUR, 0, 2 * self::HOUR, 1800, self::HOUR),
+            leads: new PrepLeadTimes(24 * self::HOUR, 0, 2 * self::HOUR, 1800, self::HOUR),
         );
         $one = self::planner()->schedule([$dish])->dishes[0];
         // Slicing a quarter of an hour, an hour's rest, nine hours that nine cooks in ten are done in, wrapped.
@@ -100,7 +100,7 @@ final class PlannerTest extends TestCase
         yield 'no pit' => [['no_pit'], self::dish(pit: null)];
         yield 'to be thawed since yesterday' => [
             ['past'],
-            self::dish(leads: new Leads(36 * self::HOUR, 0, 0, 0, self::HOUR)),
+            self::dish(leads: new PrepLeadTimes(36 * self::HOUR, 0, 0, 0, self::HOUR)),
         ];
         yield 'by the clock, and not done' => [
             ['undone'],
@@ -166,7 +166,7 @@ final class PlannerTest extends TestCase
         ];
         $schedule = $planner->schedule($dishes);
         self::assertSame([], $schedule->conflicts);
-        self::assertSame([], (new WaysOut($planner, self::pits()))->of($dishes, $schedule, 'one'));
+        self::assertSame([], (new PlanOptions($planner, self::pits()))->of($dishes, $schedule, 'one'));
     }
 
     public function testAPitIsLitOnceForWhatFollowsInIt(): void
@@ -187,7 +187,7 @@ final class PlannerTest extends TestCase
             ConflictKind::NobodyThere,
             $planner->schedule([self::dish()])->conflicts[0]->kind ?? null,
         );
-        self::assertSame([], $planner->schedule([self::dish(leads: new Leads(fire: 1200))])->conflicts);
+        self::assertSame([], $planner->schedule([self::dish(leads: new PrepLeadTimes(fire: 1200))])->conflicts);
     }
 
     public function testAMealIsThereWhenAllOfItIs(): void
@@ -203,13 +203,13 @@ final class PlannerTest extends TestCase
 
     /** @param list<Dish> $dishes the first is to be mended */
     #[DataProvider('mended')]
-    public function testWaysOut(WayOutKind $kind, array $dishes): void
+    public function testWaysOut(PlanOptionKind $kind, array $dishes): void
     {
         $planner = self::planner();
         $now = $planner->schedule($dishes);
-        $ways = (new WaysOut($planner, self::pits()))->of($dishes, $now, $dishes[0]->id);
+        $ways = (new PlanOptions($planner, self::pits()))->of($dishes, $now, $dishes[0]->id);
         $found = array_column(
-            array_map(static fn (WayOut $one): array => [$one->kind->value, $one], $ways),
+            array_map(static fn (PlanOption $one): array => [$one->kind->value, $one], $ways),
             1,
             0,
         );
@@ -222,28 +222,28 @@ final class PlannerTest extends TestCase
         self::assertEqualsWithDelta($way->after->late, $planner->schedule($taken)->dishes[0]->late, 1e-9);
     }
 
-    /** @return iterable<string, array{WayOutKind, list<Dish>}> */
+    /** @return iterable<string, array{PlanOptionKind, list<Dish>}> */
     public static function mended(): iterable
     {
         $at = Instant::parse('2026-11-28T10:00:00Z');
-        yield 'hotter' => [WayOutKind::Hotter, [self::dish(load: $at)]];
-        yield 'wrapped' => [WayOutKind::Wrap, [self::dish(load: $at)]];
-        yield 'earlier' => [WayOutKind::Earlier, [self::dish(load: $at)]];
-        yield 'served later' => [WayOutKind::ServeLater, [self::dish(load: $at)]];
+        yield 'hotter' => [PlanOptionKind::Hotter, [self::dish(load: $at)]];
+        yield 'wrapped' => [PlanOptionKind::Wrap, [self::dish(load: $at)]];
+        yield 'earlier' => [PlanOptionKind::Earlier, [self::dish(load: $at)]];
+        yield 'served later' => [PlanOptionKind::ServeLater, [self::dish(load: $at)]];
         yield 'a cabinet' => [
-            WayOutKind::Hold,
+            PlanOptionKind::Hold,
             [self::dish(rest: new DishRest(Holding::Box, self::HOUR, null, 900))],
         ];
         yield 'another pit' => [
-            WayOutKind::OtherPit,
+            PlanOptionKind::OtherPit,
             [self::dish('late', heat: new HeatPlan(149.0, 95.0)), self::dish('one')],
         ];
         yield 'the set point of the other' => [
-            WayOutKind::SameSet,
+            PlanOptionKind::SameSet,
             [self::dish('late', heat: new HeatPlan(149.0, 95.0)), self::dish('one')],
         ];
         yield 'thinner' => [
-            WayOutKind::Shallower,
+            PlanOptionKind::Shallower,
             [self::dish(chill: new ChillPlan(Holding::WalkIn, 0.1, false, self::HOUR))],
         ];
     }
@@ -251,7 +251,7 @@ final class PlannerTest extends TestCase
     public function testWhatIsFineOrOnTheHeatIsNotMended(): void
     {
         $planner = self::planner();
-        $ways = new WaysOut($planner, self::pits());
+        $ways = new PlanOptions($planner, self::pits());
         foreach ([self::dish(), self::dish(progress: new Progress(Instant::parse(self::NOW), null, null))] as $dish) {
             self::assertSame([], $ways->of([$dish], $planner->schedule([$dish]), $dish->id));
         }
@@ -263,30 +263,30 @@ final class PlannerTest extends TestCase
         ?HeatPlan $heat = null,
         ?DishRest $rest = null,
         ?ChillPlan $chill = null,
-        ?Leads $leads = null,
+        ?PrepLeadTimes $leads = null,
         ?string $pit = 'Drum',
         ?Instant $load = null,
         ?Progress $progress = null,
     ): Dish {
         return new Dish(
             $id,
-            new Product('Lamb', Animal::Lamb, Form::Roast, Integrity::Intact, Weight::ofGrams($grams), 1),
+            new RecordedProduct('Lamb', Animal::Lamb, Form::Roast, Integrity::Intact, Weight::ofGrams($grams), 1),
             $heat ?? new HeatPlan(121.0, 95.0),
             $rest ?? new DishRest(Holding::Box, self::HOUR, Holding::Cabinet, 900),
             $chill,
-            $leads ?? new Leads(),
+            $leads ?? new PrepLeadTimes(),
             $pit,
             $load,
             Instant::parse(self::MEAL),
             $progress,
-            Pace::usual(),
+            LearnedPace::usual(),
         );
     }
 
-    /** @return list<PitRoom> */
+    /** @return list<PitCapacity> */
     private static function pits(): array
     {
-        return [new PitRoom('Drum', 20_000), new PitRoom('Offset', 90_000)];
+        return [new PitCapacity('Drum', 20_000), new PitCapacity('Offset', 90_000)];
     }
 
     /** @param list<Dish> $beside */

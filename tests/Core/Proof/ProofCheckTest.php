@@ -6,9 +6,9 @@ namespace Verjuicer\Tests\Core\Proof;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Verjuicer\Core\Proof\Fault;
 use Verjuicer\Core\Proof\PacketTail;
 use Verjuicer\Core\Proof\ProofCheck;
+use Verjuicer\Core\Proof\ProofFault;
 use Verjuicer\Core\Proof\Statement;
 
 /** Whoever alters a proof, or makes a false one, is found: with the key, without it, and with a key of their own. */
@@ -28,7 +28,7 @@ final class ProofCheckTest extends TestCase
      * @param \Closure(MadeProof): void $alter
      */
     #[DataProvider('alterations')]
-    public function testWhatIsAlteredAndSignedAnewIsFound(Fault $fault, \Closure $alter): void
+    public function testWhatIsAlteredAndSignedAnewIsFound(ProofFault $fault, \Closure $alter): void
     {
         $proof = new MadeProof();
         $alter($proof);
@@ -36,7 +36,7 @@ final class ProofCheckTest extends TestCase
         self::assertContains($fault, $faults, implode(', ', array_column($faults, 'value')));
     }
 
-    /** @return iterable<string, array{Fault, \Closure(MadeProof): void}> */
+    /** @return iterable<string, array{ProofFault, \Closure(MadeProof): void}> */
     public static function alterations(): iterable
     {
         $say = static fn (string $path, mixed $value): \Closure => static function (MadeProof $proof) use (
@@ -52,17 +52,17 @@ final class ProofCheckTest extends TestCase
         };
         $record = '1.batch.record';
         $event = "$record.batch.events.1";
-        yield 'a temperature of the record' => [Fault::EventDiffers, $say("$event.temp.f", 165)];
-        yield 'a temperature said in the other unit' => [Fault::EventDiffers, $say("$event.temp", ['c' => 31.1])];
-        yield 'its time' => [Fault::EventDiffers, $say("$event.at", MadeProof::at('10:01'))];
-        yield 'when it was written down' => [Fault::EventDiffers, $say("$event.recorded_at", MadeProof::at('10:01'))];
-        yield 'who' => [Fault::EventDiffers, $say("$event.by", 'XX')];
-        yield 'its kind' => [Fault::EventDiffers, $say("$event.type", 'note')];
-        yield 'a member more' => [Fault::EventDiffers, $say("$event.replaces", MadeProof::id(11))];
-        yield 'what the pit read' => [Fault::EventDiffers, $say("$record.batch.events.2.temp.f", 225)];
-        yield 'an event nobody wrote' => [Fault::EventNotWritten, $say("$event.id", MadeProof::id(99))];
+        yield 'a temperature of the record' => [ProofFault::EventDiffers, $say("$event.temp.f", 165)];
+        yield 'a temperature said in the other unit' => [ProofFault::EventDiffers, $say("$event.temp", ['c' => 31.1])];
+        yield 'its time' => [ProofFault::EventDiffers, $say("$event.at", MadeProof::at('10:01'))];
+        yield 'when it was written down' => [ProofFault::EventDiffers, $say("$event.recorded_at", MadeProof::at('10:01'))];
+        yield 'who' => [ProofFault::EventDiffers, $say("$event.by", 'XX')];
+        yield 'its kind' => [ProofFault::EventDiffers, $say("$event.type", 'note')];
+        yield 'a member more' => [ProofFault::EventDiffers, $say("$event.replaces", MadeProof::id(11))];
+        yield 'what the pit read' => [ProofFault::EventDiffers, $say("$record.batch.events.2.temp.f", 225)];
+        yield 'an event nobody wrote' => [ProofFault::EventNotWritten, $say("$event.id", MadeProof::id(99))];
         yield 'an event left out' => [
-            Fault::EventLeftOut,
+            ProofFault::EventLeftOut,
             static function (MadeProof $proof): void {
                 /** @var array{batch: array{record: array{batch: array{events: list<mixed>}}}} $line */
                 $line = $proof->lines[1];
@@ -70,31 +70,31 @@ final class ProofCheckTest extends TestCase
                 $proof->lines[1] = $line;
             },
         ];
-        yield 'a check that passed' => [Fault::CheckNotWritten, $say("$record.thermometers.0.checks.0.read.f", 32)];
-        yield 'a check of another thermometer' => [Fault::CheckNotWritten, $say("$record.thermometers.0.id", 'T2')];
-        yield 'a whole muscle' => [Fault::BatchDiffers, $say("$record.batch.product.integrity", 'non_intact')];
-        yield 'not stuffed' => [Fault::BatchDiffers, $say("$record.batch.product.stuffed", true)];
-        yield 'another pit' => [Fault::EventDiffers, $say("$record.batch.events.2.pit", 'south')];
-        yield 'wild game' => [Fault::BatchDiffers, $say("$record.batch.product.wild", true)];
-        yield 'its weight' => [Fault::BatchDiffers, $say("$record.batch.product.raw_weight_kg", 4.3)];
-        yield 'another rule set' => [Fault::BatchDiffers, $say("$record.rules", 'other')];
-        yield 'the elevation' => [Fault::SiteDiffers, $say("$record.site.elevation_m", 0)];
-        yield 'a house limit' => [Fault::SiteDiffers, $say("$record.site.house_limits", ['prep_out_seconds' => 60])];
-        yield 'a row' => [Fault::RowAltered, $say('6.row.is', '{"id":"'.MadeProof::BATCH.'"}')];
-        yield 'a row under the id of another' => [Fault::RowAltered, $say('6.row.is', '{"id":"x"}')];
-        yield 'a row that has no link' => [Fault::RowNotChained, $say('6.row.kind', 'lot')];
-        yield 'a link' => [Fault::ChainBroken, $say('10.run.links.2.3', str_repeat('0', 64))];
-        yield 'the time of a link' => [Fault::ChainBroken, $say('10.run.links.2.2', MadeProof::at('12:01'))];
-        yield 'where a link stands' => [Fault::ChainBroken, $say('10.run.from', 40)];
-        yield 'what came before' => [Fault::ChainBroken, $say('10.run.before', str_repeat('0', 64))];
-        yield 'a seal' => [Fault::SealNotSigned, $say('11.seal.at', 1_790_000_001)];
-        yield 'a seal of another place' => [Fault::ChainBroken, $say('11.seal.position', 46)];
+        yield 'a check that passed' => [ProofFault::CheckNotWritten, $say("$record.thermometers.0.checks.0.read.f", 32)];
+        yield 'a check of another thermometer' => [ProofFault::CheckNotWritten, $say("$record.thermometers.0.id", 'T2')];
+        yield 'a whole muscle' => [ProofFault::BatchDiffers, $say("$record.batch.product.integrity", 'non_intact')];
+        yield 'not stuffed' => [ProofFault::BatchDiffers, $say("$record.batch.product.stuffed", true)];
+        yield 'another pit' => [ProofFault::EventDiffers, $say("$record.batch.events.2.pit", 'south')];
+        yield 'wild game' => [ProofFault::BatchDiffers, $say("$record.batch.product.wild", true)];
+        yield 'its weight' => [ProofFault::BatchDiffers, $say("$record.batch.product.raw_weight_kg", 4.3)];
+        yield 'another rule set' => [ProofFault::BatchDiffers, $say("$record.rules", 'other')];
+        yield 'the elevation' => [ProofFault::SiteDiffers, $say("$record.site.elevation_m", 0)];
+        yield 'a house limit' => [ProofFault::SiteDiffers, $say("$record.site.house_limits", ['prep_out_seconds' => 60])];
+        yield 'a row' => [ProofFault::RowAltered, $say('6.row.is', '{"id":"'.MadeProof::BATCH.'"}')];
+        yield 'a row under the id of another' => [ProofFault::RowAltered, $say('6.row.is', '{"id":"x"}')];
+        yield 'a row that has no link' => [ProofFault::RowNotChained, $say('6.row.kind', 'lot')];
+        yield 'a link' => [ProofFault::ChainBroken, $say('10.run.links.2.3', str_repeat('0', 64))];
+        yield 'the time of a link' => [ProofFault::ChainBroken, $say('10.run.links.2.2', MadeProof::at('12:01'))];
+        yield 'where a link stands' => [ProofFault::ChainBroken, $say('10.run.from', 40)];
+        yield 'what came before' => [ProofFault::ChainBroken, $say('10.run.before', str_repeat('0', 64))];
+        yield 'a seal' => [ProofFault::SealNotSigned, $say('11.seal.at', 1_790_000_001)];
+        yield 'a seal of another place' => [ProofFault::ChainBroken, $say('11.seal.position', 46)];
         yield 'a key nobody vouches for' => [
-            Fault::KeyUnvouched,
+            ProofFault::KeyUnvouched,
             $say('0.proof.keys.1', ['public' => 'x', 'before' => str_repeat('a', 64), 'vouched' => '', 'reason' => '']),
         ];
-        yield 'what the application found itself' => [Fault::SaidBroken, $say('0.proof.verified.breaks', ['cut'])];
-        yield 'no key named' => [Fault::KeyNotNamed, $say('0.proof.keys', [])];
+        yield 'what the application found itself' => [ProofFault::SaidBroken, $say('0.proof.verified.breaks', ['cut'])];
+        yield 'no key named' => [ProofFault::KeyNotNamed, $say('0.proof.keys', [])];
     }
 
     public function testWhoeverHasNoKeyCannotAlterAnything(): void
@@ -102,8 +102,8 @@ final class ProofCheckTest extends TestCase
         $lines = (new MadeProof())->signed();
         $lines[1] = str_replace('"f":88', '"f":98', $lines[1]);
         $faults = array_column((new ProofCheck())->of($lines)->faults, 'fault');
-        self::assertContains(Fault::AlteredFile, $faults);
-        self::assertContains(Fault::NotSigned, $faults);
+        self::assertContains(ProofFault::AlteredFile, $faults);
+        self::assertContains(ProofFault::NotSigned, $faults);
     }
 
     public function testOneMoreLineAMissingSignatureAndNoProofAtAllAreFound(): void
@@ -111,11 +111,11 @@ final class ProofCheckTest extends TestCase
         $lines = (new MadeProof())->signed();
         foreach (
             [
-                [Fault::AlteredFile, [...$lines, "{}\n"]],
-                [Fault::NotSigned, \array_slice($lines, 0, -1)],
-                [Fault::NotAProof, ['no JSON']],
-                [Fault::NotSigned, []],
-                [Fault::NotSigned, ['{"signature": {"key": 1, "sha256": null}}']],
+                [ProofFault::AlteredFile, [...$lines, "{}\n"]],
+                [ProofFault::NotSigned, \array_slice($lines, 0, -1)],
+                [ProofFault::NotAProof, ['no JSON']],
+                [ProofFault::NotSigned, []],
+                [ProofFault::NotSigned, ['{"signature": {"key": 1, "sha256": null}}']],
             ] as [$fault, $given]
         ) {
             self::assertContains($fault, array_column((new ProofCheck())->of($given)->faults, 'fault'));
@@ -126,7 +126,7 @@ final class ProofCheckTest extends TestCase
     {
         $other = sodium_crypto_sign_seed_keypair(hash('sha256', 'a forger', true));
         $faults = array_column((new ProofCheck())->of((new MadeProof())->signed($other))->faults, 'fault');
-        self::assertSame([Fault::KeyNotNamed], $faults);
+        self::assertSame([ProofFault::KeyNotNamed], $faults);
     }
 
     public function testAKeyThatTheOneBeforeVouchesForIsGood(): void
@@ -165,7 +165,7 @@ final class ProofCheckTest extends TestCase
             ] as $what => $verdicts
         ) {
             $faults = (new ProofCheck(static fn (): array => $verdicts))->of($lines)->faults;
-            self::assertSame([['fault' => Fault::VerdictDiffers, 'of' => 'LS-1']], $faults, $what);
+            self::assertSame([['fault' => ProofFault::VerdictDiffers, 'of' => 'LS-1']], $faults, $what);
         }
     }
 
@@ -183,7 +183,7 @@ final class ProofCheckTest extends TestCase
         }
         $checked = (new ProofCheck())->of($proof->signed(), $texts);
         self::assertSame(
-            array_map(static fn (string $one): array => ['fault' => Fault::PageDiffers, 'of' => $one], $of),
+            array_map(static fn (string $one): array => ['fault' => ProofFault::PageDiffers, 'of' => $one], $of),
             $checked->faults,
         );
         self::assertSame(2, $checked->pages, 'so many were signed');

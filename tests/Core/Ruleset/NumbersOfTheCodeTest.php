@@ -13,7 +13,11 @@ final class NumbersOfTheCodeTest extends TestCase
 {
     private const ROOT = __DIR__.'/../../..';
     /** Made-up food, and how a kitchen likes it: no limits. */
-    private const NO_LIMITS = ['src/Door/Demo/', 'src/Catalogue/Product/Catalogue.php'];
+    private const NO_LIMITS = [
+        'src/EntryPoint/Demo/',
+        'src/Catalogue/Product/ProductCatalogue.php',
+        'translations/catalogue.',
+    ];
     /** The bounds of a thermometer in the format, how a time is written, and the forms of a plural. */
     private const NONE_OF_ITS = [
         '-40 to 1000 °F (-40 to 540 °C)', '-40 a 1000 °F (-40 a 540 °C)', '1 h 30', '18 hours',

@@ -9,14 +9,14 @@ use PHPUnit\Framework\TestCase;
 use Random\Engine\Mt19937;
 use Random\Randomizer;
 use Verjuicer\Core\Assess\Assessor;
-use Verjuicer\Core\Assess\Check\Check;
+use Verjuicer\Core\Assess\Check\RuleCheck;
 use Verjuicer\Core\Assess\Evidence\CaseFile;
 use Verjuicer\Core\Assess\Evidence\Timeline;
 use Verjuicer\Core\Assess\Finding\CountdownKind;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Assess\Finding\Verdict;
-use Verjuicer\Core\Event\Catalogue;
+use Verjuicer\Core\Event\EventKinds;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Tests\Core\Event\AnyEvent;
@@ -40,7 +40,7 @@ final class EveryCheckTest extends TestCase
 
     public function testEveryCheckThereIsIsRunAndHasItsTest(): void
     {
-        $run = array_map(static fn (Check $check): string => $check::class, self::checks());
+        $run = array_map(static fn (RuleCheck $check): string => $check::class, self::checks());
         $there = array_map(
             static fn (string $file): string => 'Verjuicer\Core\Assess\Check\\'.basename($file, '.php'),
             (array) glob(__DIR__.'/../../../../core/Assess/Check/*Check.php'),
@@ -56,7 +56,7 @@ final class EveryCheckTest extends TestCase
     }
 
     #[DataProvider('everyCheck')]
-    public function testReturnsWhateverTheRecord(Check $check): void
+    public function testReturnsWhateverTheRecord(RuleCheck $check): void
     {
         $rules = [];
         foreach (self::records() as $seed => $record) {
@@ -95,7 +95,7 @@ final class EveryCheckTest extends TestCase
         );
     }
 
-    /** @return iterable<string, array{Check}> */
+    /** @return iterable<string, array{RuleCheck}> */
     public static function everyCheck(): iterable
     {
         foreach (self::checks() as $check) {
@@ -124,7 +124,7 @@ final class EveryCheckTest extends TestCase
     }
 
     private function assertChangesOnlyAfterTheMomentItNames(
-        Check $check,
+        RuleCheck $check,
         Record $record,
         Instant $asOf,
         Findings $findings,
@@ -148,7 +148,7 @@ final class EveryCheckTest extends TestCase
         }
     }
 
-    private static function run_(Check $check, Record $record, Instant $asOf): Findings
+    private static function run_(RuleCheck $check, Record $record, Instant $asOf): Findings
     {
         $timeline = Timeline::of($record, $asOf);
         $findings = new Findings($asOf);
@@ -160,13 +160,13 @@ final class EveryCheckTest extends TestCase
         return $findings;
     }
 
-    /** @return list<Check> */
+    /** @return list<RuleCheck> */
     private static function checks(): array
     {
         $checks = (new \ReflectionProperty(Assessor::class, 'checks'))->getValue(new Assessor());
         self::assertIsArray($checks);
 
-        return array_values(array_filter($checks, static fn (mixed $check): bool => $check instanceof Check));
+        return array_values(array_filter($checks, static fn (mixed $check): bool => $check instanceof RuleCheck));
     }
 
     /** @return iterable<int, Record> events of any kind with any values, and readings between them */
@@ -188,7 +188,7 @@ final class EveryCheckTest extends TestCase
         yield -1 => Story::of('0 cook oven=still set=250', '10 40', '400 120', '500 rest')->record();
         for ($seed = 1; $seed <= self::RECORDS; ++$seed) {
             $chance = new Randomizer(new Mt19937($seed));
-            $kinds = array_values(Catalogue::all());
+            $kinds = array_values(EventKinds::all());
             $lines = Story::of('0 prep')->about(self::PRODUCTS[$seed % \count(self::PRODUCTS)])->record();
             $events = [];
             $at = Story::at('0');
@@ -197,7 +197,7 @@ final class EveryCheckTest extends TestCase
                 $kind =
                     $chance->getInt(0, 1) === 0
                         ? $kinds[$chance->getInt(0, \count($kinds) - 1)]
-                        : Catalogue::named('reading') ?? $kinds[0];
+                        : EventKinds::named('reading') ?? $kinds[0];
                 $any = AnyEvent::of($kind, $chance);
                 $replaces =
                     $events !== [] && $chance->getInt(0, 9) === 0

@@ -1,0 +1,14 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Plan;
+
+/** A pit, and how much of meat it takes. */
+final readonly class PitCapacity
+{
+    /** @param int|null $grams null where nobody said */
+    public function __construct(public string $name, public ?int $grams)
+    {
+    }
+}

@@ -1,0 +1,37 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\Core\Proof;
+
+/** What a file of proof shows. */
+final class ProofReport
+{
+    /** @var list<array{fault: ProofFault, of: string}> what does not hold, and of what */
+    public array $faults = [];
+
+    public string $site = '';
+    public string $siteId = '';
+    public string $made = '';
+    public string $key = '';
+    public int $batches = 0;
+    public int $events = 0;
+    public int $links = 0;
+    public int $seals = 0;
+
+    /** How many pages of a packet were compared with its records; 0 for packets of early versions. */
+    public int $pages = 0;
+
+    /** How many rows were recorded before links of form 2: the application alone can check those. */
+    public int $older = 0;
+
+    public function add(ProofFault $fault, string $of = ''): void
+    {
+        $this->faults[] = ['fault' => $fault, 'of' => $of];
+    }
+
+    public function holds(): bool
+    {
+        return $this->faults === [];
+    }
+}

@@ -1,0 +1,14 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Platform\Problem;
+
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+
+/** A controller that shows its page again with all that was typed, and what is wrong with it. */
+interface RedisplaysForm
+{
+    public function showAgain(Request $request, Problem $problem): Response;
+}

@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Projection\Learning;
+
+use Verjuicer\Core\Forecast\Belief\LearnedParameters;
+use Verjuicer\Core\Forecast\Learning\LearningSubject;
+use Verjuicer\Core\Measure\Instant;
+
+/** A version of what own cooks of a product, on a pit or by a method come to. */
+final readonly class LearnedPrior
+{
+    /** @param array<string, string> $batches the codes of those it came of, by id */
+    public function __construct(
+        public string $id,
+        public LearningSubject $about,
+        public string $subject,
+        public Instant $madeAt,
+        public LearnedParameters $learned,
+        public array $batches,
+        public ?Instant $withdrawnAt,
+        public ?string $withdrawnBy,
+        public bool $isInForce,
+    ) {
+    }
+}

@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Reporting\Proof;
+
+use Verjuicer\Core\Measure\Instant;
+
+/** Whether what is recorded of a site is what was recorded, as far as that was looked at, and when. */
+final readonly class VerificationResult
+{
+    /**
+     * @param int $links of its chain
+     * @param int $seals signed ones outside the database that were compared
+     * @param list<string> $breaks what does not hold, in words; empty where all does
+     * @param list<string> $notes what holds only because somebody explained it, in words
+     * @param bool $hasKey whether the key is here that the chain says it is sealed with; where not, `$breaks` say so
+     */
+    public function __construct(
+        public Instant $at,
+        public int $links,
+        public int $seals,
+        public array $breaks,
+        public array $notes = [],
+        public bool $hasKey = true,
+    ) {
+    }
+
+    public function holds(): bool
+    {
+        return $this->breaks === [];
+    }
+}

@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Verjuicer\App\Site\Settings;
+
+use Verjuicer\Core\Measure\Instant;
+
+/**
+ * Settings as somebody wants them.
+ *
+ * @phpstan-import-type Values from SiteValues
+ */
+final readonly class RequestedSettings
+{
+    /** @param Values $values */
+    public function __construct(public array $values, public Instant $rulesFrom, public string $reason)
+    {
+    }
+}
