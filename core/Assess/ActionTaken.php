@@ -7,11 +7,11 @@ namespace Verjuicer\Core\Assess;
 use Verjuicer\Core\Event\Kinds\Action;
 use Verjuicer\Core\Measure\Instant;
 
-/** A corrective action that was taken: which rule it answers, what was done, when and by whom. */
+/** A corrective action: the rule it answers, the action, the time and the person. */
 final readonly class ActionTaken
 {
     /**
-     * @param string $evidence on what it rests, in the words of whoever took it
+     * @param string $evidence how the person knows, in their own words
      * @param bool $isDisposal whether the food was discarded; the text is the reason, where one was given
      */
     public function __construct(
@@ -45,7 +45,7 @@ final readonly class ActionTaken
     }
 
     /**
-     * What was done about a rule: the actions against it, and that the food was discarded.
+     * The answer to a rule: the corrective actions against it, and whether the food was discarded.
      *
      * @return list<self> by time
      */

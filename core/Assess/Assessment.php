@@ -13,10 +13,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\RuleSet;
 
-/**
- * What one record shows under one rule set at one moment. Everything a page, a file or the board says of a batch is a
- * view of this.
- */
+/** The result of judging one record under one rule set at one moment. Pages, files and the board are views of it. */
 final readonly class Assessment
 {
     /**
@@ -25,7 +22,7 @@ final readonly class Assessment
      * @param list<Countdown> $countdowns soonest first
      * @param list<string> $suspectReadings ids of events
      * @param Instant|null $nextTurn once this has passed, time alone may have changed the verdict
-     * @param list<CookOutcome> $cooks what each cook shows on the readings to be believed, in order
+     * @param list<CookOutcome> $cooks the result of each cook by its trusted readings, in order
      */
     public function __construct(
         public Record $record,

@@ -59,7 +59,7 @@ final readonly class Assessor
     /**
      * Judges the record as it stood at this moment; never throws because of bad food.
      *
-     * @param Checkpoint|null $abridged what the record left out, where it is abridged; judged at no moment before
+     * @param Checkpoint|null $abridged the omitted part of an abridged record; it is judged at no earlier moment
      */
     public function assess(Record $record, RuleSet $rules, Instant $asOf, ?Checkpoint $abridged = null): Assessment
     {

@@ -13,10 +13,10 @@ use Verjuicer\Core\Measure\Span;
 /**
  * How long the meat was strictly between the cold and the hot limit: a figure, not a verdict.
  *
- * The estimate follows straight lines between successive readings of a line: the readings of a piece before a spot was
- * first read, then that spot's own. The least counts only what lies between two readings in the zone; the greatest
- * every span the readings leave open, from leaving the cold to the end. A line that begins warm and unread is only "at
- * least".
+ * The estimate interpolates between successive readings of a line: the readings of a piece before a spot was first
+ * read, then the readings of that spot. The lower bound counts time between two consecutive readings in the zone. The
+ * upper bound also counts every gap in which the food may have been there, from leaving the cold to the end. A line
+ * that begins warm and unread is only "at least".
  */
 final readonly class DangerZone
 {
@@ -35,7 +35,7 @@ final readonly class DangerZone
     ) {
     }
 
-    /** @param ExposureLines $lines through what an abridged record left out */
+    /** @param ExposureLines $lines through the omitted readings of an abridged record */
     public static function of(CaseFile $case, ExposureLines $lines = new ExposureLines()): self
     {
         $touch = new StageTouch($case->timeline);

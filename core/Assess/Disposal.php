@@ -12,8 +12,8 @@ use Verjuicer\Core\Food\NoteStep;
 use Verjuicer\Core\Record\Event;
 
 /**
- * All of the food was discarded and none of it eaten: that settles every finding before it. Food that was donated, or
- * of which a part was served, settles nothing by going: somebody may eat it.
+ * All of the food was discarded and none was eaten, which resolves every earlier finding. Donated or partly served food
+ * resolves nothing: people may eat it.
  */
 final readonly class Disposal
 {

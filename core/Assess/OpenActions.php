@@ -8,8 +8,8 @@ use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Event\Kinds\Action;
 
 /**
- * Which breaches and gaps nobody has settled: every rule that is broken or not shown asks for a corrective action after
- * its last evidence, unless all of the food was discarded after it.
+ * Open corrective actions: every rule that is not met or not documented needs one after its last evidence, unless all
+ * of the food was discarded later.
  */
 final readonly class OpenActions
 {

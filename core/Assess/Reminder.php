@@ -11,7 +11,7 @@ use Verjuicer\Core\Measure\Temperature;
 final readonly class Reminder
 {
     /**
-     * @param Instant|null $due null where it waits for a temperature, for the heat, or for somebody's eye
+     * @param Instant|null $due null if it waits for a temperature, for the heat, or for a look
      * @param Temperature|null $temp from which it is due
      */
     public function __construct(public string $text, public ?Instant $due, public ?Temperature $temp)

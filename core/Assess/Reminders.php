@@ -13,8 +13,8 @@ use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Record\Event;
 
 /**
- * The reminders of a batch that still wait: every so many minutes while it cooks, so many minutes into the cook, from a
- * temperature on, or only by the eye. One is done when what it names was done, or when somebody said so.
+ * The open reminders of a batch: at an interval while it cooks, after a time in the cook, from a temperature on, or by
+ * sight. A reminder is done when its step is recorded or when it is ticked off.
  */
 final readonly class Reminders
 {

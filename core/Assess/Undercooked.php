@@ -6,7 +6,7 @@ namespace Verjuicer\Core\Assess;
 
 use Verjuicer\Core\Assess\Finding\Verdict;
 
-/** Whether the record does not show, or not yet, what the code requires of the cook: such food is never called done. */
+/** Whether the record does not, or not yet, document the cooking requirement. Such food is never called done. */
 final readonly class Undercooked
 {
     public static function is(Assessment $assessment): bool

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Event;
 
 /**
- * What an event says beyond who, when and which kind: one small class a kind, in Kinds/, which declares all there is to
- * know of the kind.
+ * The fields of an event besides person, time and kind. One small class per kind, in `Kinds/`, declares everything
+ * about the kind.
  */
 interface Detail
 {

@@ -6,10 +6,10 @@ namespace Verjuicer\Core\Event;
 
 use Verjuicer\Core\Json\Fields;
 
-/** Reads what an event of a kind says beyond its envelope. */
+/** Reads the fields of an event besides its envelope. */
 final readonly class DetailReader
 {
-    /** @return Detail|null null where something of the open format is wrong or missing; the problems say what */
+    /** @return Detail|null null if a member of the open format is wrong or missing; the problems name it */
     public static function read(Kind $kind, Fields $fields): ?Detail
     {
         $values = [];

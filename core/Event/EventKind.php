@@ -14,9 +14,9 @@ final readonly class EventKind
     /**
      * @param string $name as in the open format
      * @param list<LinePhrase> $sayings how it is said in the log line
-     * @param array<string, int> $offered among the next steps of which stages, and at what place; '' is before the
-     *     first stage
-     * @param list<QuickAction> $taps what takes one tap and nothing else
+     * @param array<string, int> $offered stages it is offered after, with its place in the list; '' is before the first
+     *     stage
+     * @param list<QuickAction> $taps actions of a single tap
      * @param bool $isMarked whether a picture marks it at its foot
      * @param bool $partsWays whether a piece it is said of goes its own way from then on, as with every kind that
      *     begins a stage

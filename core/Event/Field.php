@@ -28,7 +28,7 @@ final readonly class Field
     public function offered(): array
     {
         if ($this->says->input === FieldInput::Carried) {
-            return []; // nobody chooses it
+            return []; // not chosen in the interface
         }
 
         return $this->says->among !== [] || $this->choices === null ? $this->says->among : $this->choices::cases();

@@ -7,10 +7,10 @@ namespace Verjuicer\Core\Event;
 /** How a field comes to its value on a form. */
 enum FieldInput
 {
-    /** Somebody types it, or chooses among its values. */
+    /** Typed, or chosen among its values. */
     case Typed;
-    /** Somebody chooses from a list of the site that has the field's name: its pits, its recipes. */
+    /** Chosen from a list of the site with the field's name: its pits, its recipes. */
     case Listed;
-    /** A tap says it, or a step of the application; nobody types it. */
+    /** Set by a tap or a step of the application, never typed. */
     case Carried;
 }

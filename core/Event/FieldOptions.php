@@ -11,7 +11,7 @@ final readonly class FieldOptions
     /**
      * @param bool $isOurs beyond the open format: other readers keep and ignore it, and one of another shape is no
      *     fault
-     * @param int $most of a whole number where somebody types it; the least is 1
+     * @param int $most upper bound of a typed integer; the least is 1
      * @param list<\BackedEnum> $among of a choice: those that are offered here; none for all of them
      * @param list<string> $usual translation keys of words that are usual in it; others may be typed
      */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Event;
 
-/** What a field of an event can hold. */
+/** Types of event fields. */
 enum FieldType: string
 {
     case Temperature = 'temperature';

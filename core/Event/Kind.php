@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Event;
 
-/** A kind of event with its fields: what the catalogue tells of it. */
+/** A kind of event with its fields, as declared in its class. */
 final readonly class Kind
 {
     /**
@@ -42,7 +42,7 @@ final readonly class Kind
     }
 
     /**
-     * The details out of values by field name; what is not among them is as it is where nobody says anything.
+     * The details from values by field name; missing fields take their defaults.
      *
      * @param array<string, mixed> $values of the types of the fields; every required one among them
      */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Event;
 
-/** What one tap records. Its label is in the translations, under `tap.`, the kind and what it sets. */
+/** An entry recorded by one tap. Its label is a translation: `tap.`, the kind and the values it sets. */
 final readonly class QuickAction
 {
     /**

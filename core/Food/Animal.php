@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Food;
 
-/** What the meat was. */
+/** The species of the meat. */
 enum Animal: string
 {
     case Beef = 'beef';

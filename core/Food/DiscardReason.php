@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Food;
 
-/** What food was disposed of for. */
+/** Reasons for discarding food. */
 enum DiscardReason: string
 {
     case Safety = 'safety';

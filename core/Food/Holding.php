@@ -4,10 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Food;
 
-/**
- * Where or how food rests, is held or cools: a kind of place. Free words may stand beside it; nothing is guessed from
- * them.
- */
+/** A kind of place or method for resting, holding or cooling. Free text may be added; nothing is guessed from it. */
 enum Holding: string
 {
     case Rack = 'rack';
@@ -59,7 +56,7 @@ enum Holding: string
         'chest freezer' => self::Freezer,
     ];
 
-    /** What words name, if they are one of these and nothing else: "sliced" is no ice, "carrier 2" no cabinet. */
+    /** The place that a text names exactly: "sliced" is no ice, "carrier 2" no cabinet. */
     public static function named(string $words): ?self
     {
         $words = mb_strtolower(trim($words));

@@ -22,7 +22,9 @@ enum NamedCut
         $says = static fn (string $pattern): bool => preg_match('/'.$pattern.'/u', $name) === 1;
 
         return match (true) {
-            $says('\b(beef|short|plate) ribs?\b|\bcostillas? (cortas? )?de res\b|\bcostillas? cortas?\b') => self::BeefRibs,
+            $says(
+                '\b(beef|short|plate) ribs?\b|\bcostillas? (cortas? )?de res\b|\bcostillas? cortas?\b',
+            ) => self::BeefRibs,
             $says('\bribs?\b|\bcostillas?\b') => self::Ribs,
             $says('brisket|\bpecho de res\b') => self::Brisket,
             $says('belly|\bpanza\b|\bpanceta\b') => self::Belly,

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Food;
 
-/** What a note was written down for by the application itself. */
+/** Purposes of notes that the application writes. */
 enum NoteStep: string
 {
     case Divided = 'divided';
@@ -30,7 +30,7 @@ enum NoteStep: string
     case Arrived = 'arrived';
     /** From here on another thermometer. */
     case Swapped = 'swapped';
-    /** What it is to be done at, of a piece or of all of it. */
+    /** The reminder's condition, for one piece or for all. */
     case Target = 'target';
     /** Something to be done later, by the clock or by the temperature. */
     case Reminder = 'reminder';
@@ -38,7 +38,7 @@ enum NoteStep: string
     case Rotated = 'rotated';
     case ProbePlaced = 'probe_placed';
     case ProbePulled = 'probe_pulled';
-    /** Nothing of what a probe says is taken for food, from here on. */
+    /** Readings of a probe no longer count as food from here on. */
     case ProbeFault = 'probe_fault';
     case ProbeFine = 'probe_fine';
     /** Numbers of a sensor's sequence never came. */

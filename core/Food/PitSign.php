@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Food;
 
-/** What was seen or done at a pit; all of it is kept, some of it says how hot it is or ought to be. */
+/** Observations and actions at a pit. All are recorded; some concern its temperature. */
 enum PitSign: string
 {
     case Lit = 'lit';

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Food;
 
-/** What a kitchen has in writing. */
+/** Kinds of written procedures. */
 enum ProcedureKind: string
 {
     case TimeControl = 'time_control';

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Food;
 
-/** What food is reheated on. */
+/** Equipment for reheating. */
 enum ReheatEquipment: string
 {
     case Oven = 'oven';

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Food;
 
-/** What is done to meat so that it keeps: each asks for a variance, where smoke for flavour asks for none. */
+/** Preserving treatments of meat. Each needs a variance; smoke for flavour needs none. */
 enum Treatment: string
 {
     case Cured = 'cured';

@@ -27,10 +27,10 @@ final readonly class CookOutlook
 {
     /**
      * @param list<string> $unestimated the tracks of which nothing can be said yet: any of them may be the slowest
-     * @param array<int, Temperature> $targets what single pieces are to be done at, where somebody said so
+     * @param array<int, Temperature> $targets targets of single pieces, if recorded
      * @param list<TrackOutlook> $tracks each place that was read
      * @param Crossing|null $stallEnds where it stalls
-     * @param CarryOver|null $carriedOver the piece that decides, once it is pulled at what it is to be done at
+     * @param CarryOver|null $carriedOver the slowest piece, after a pull at its target
      */
     private function __construct(
         public ?Stall $stall,
@@ -51,11 +51,11 @@ final readonly class CookOutlook
 
     /**
      * @param Temperature|null $target from which on the kitchen likes it
-     * @param list<PlannedSteps> $also what would be done to it, beside what its record plans
+     * @param list<PlannedSteps> $also steps to try in addition to the record's plan
      * @param LearnedParameters|null $learned of own cooks
-     * @param bool $isAsked whether that target is asked for, whatever the record says of it
+     * @param bool $isAsked whether that target was requested, regardless of the record
      *
-     * @return self|null null off the heat, or where nobody said how it is liked
+     * @return self|null null off the heat, or without a target
      */
     public static function of(
         Assessment $assessment,
@@ -139,7 +139,7 @@ final readonly class CookOutlook
         return $this->unestimated === [] ? $this->odds : null;
     }
 
-    /** 0 to 1: the chance that it will not be done by what it is wanted for; null where it is wanted for nothing. */
+    /** 0 to 1: the chance to miss the service time; null without one. */
     public function late(): ?float
     {
         return $this->readyBy === null ? null : $this->odds?->after($this->readyBy->epoch);
@@ -157,7 +157,7 @@ final readonly class CookOutlook
         return $this->isRead;
     }
 
-    /** Whether it will miss what it is wanted for. */
+    /** Whether it will miss its service time. */
     public function lateness(): ?Lateness
     {
         $late = $this->late();
@@ -166,8 +166,8 @@ final readonly class CookOutlook
     }
 
     /**
-     * @return array{Temperature|null, array<int, Temperature>} what all of it, and what single pieces are to be done
-     *     at, as it was said last; else as it is planned to come off; else as is usual
+     * @return array{Temperature|null, array<int, Temperature>} targets of the batch and of single pieces: as last
+     *     recorded, else as planned, else as usual
      */
     private static function targets(Assessment $assessment, ?Temperature $usual): array
     {
@@ -218,7 +218,7 @@ final readonly class CookOutlook
         return !\in_array(false, $pieces, true);
     }
 
-    /** What it is wanted for, as it was last written down. */
+    /** The service time, as last recorded. */
     public static function readyBy(Assessment $assessment): ?Instant
     {
         $readyBy = null;

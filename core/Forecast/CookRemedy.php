@@ -6,7 +6,7 @@ namespace Verjuicer\Core\Forecast;
 
 use Verjuicer\Core\Measure\Temperature;
 
-/** What something would make of a late cook, if it were done now. */
+/** The forecast of a late cook after a remedy taken now. */
 final readonly class CookRemedy
 {
     /**

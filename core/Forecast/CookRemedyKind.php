@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Forecast;
 
-/** What may still be done for a cook that runs late. */
+/** Remedies for a cook that runs late. */
 enum CookRemedyKind: string
 {
     case Wrap = 'wrap';

@@ -10,7 +10,7 @@ use Verjuicer\Core\Forecast\Belief\PlannedSteps;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** What would bring a late cook in: each way believed from the same readings. A forecast. */
+/** Remedies for a late cook, each forecast from the same readings. A forecast. */
 final readonly class CookRescue
 {
     private const WRAP = 'foil';
@@ -23,7 +23,7 @@ final readonly class CookRescue
     {
     }
 
-    /** @param CookOutlook $now how it goes on by itself, with the same target and what was learned */
+    /** @param CookOutlook $now the forecast without a remedy, with the same target and learning */
     public static function of(
         Assessment $assessment,
         CookOutlook $now,
@@ -58,7 +58,7 @@ final readonly class CookRescue
         return new self($remedies);
     }
 
-    /** @return Temperature|null what the pit may be set to, in the unit it was set in; null where nobody set it */
+    /** @return Temperature|null the highest useful set point, in the unit of the last one; null without one */
     private static function turnedUp(Assessment $assessment): ?Temperature
     {
         $set = PitSetting::last($assessment);

@@ -18,8 +18,8 @@ final readonly class CoolingLimitOutlook
     /**
      * @param Crossing|null $crossing null where it is not likely to pass it at all
      * @param float $chance 0 to 1, that it is late
-     * @param Instant|null $hotAt when it was read hot for the last time, where a reading that still is begins its time
-     *     anew; as long as its deadline is ahead the chance is of that
+     * @param Instant|null $hotAt the last hot reading, if a further hot reading restarts the time; the chance assumes
+     *     so until the deadline
      */
     public function __construct(
         public string $rule,

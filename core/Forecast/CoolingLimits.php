@@ -8,7 +8,7 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\CoolingRules;
 use Verjuicer\Core\Ruleset\RuleSet;
 
-/** What a cooling has to pass: two temperatures, each within its time from the hot limit on. */
+/** The two limits of a cooling, each with its time from the hot-holding limit on. */
 final readonly class CoolingLimits
 {
     /**

@@ -12,16 +12,16 @@ use Verjuicer\Core\Forecast\Belief\Beliefs;
 use Verjuicer\Core\Record\RecordedProduct;
 
 /**
- * How likely a layer of meat passes the gates of cooling, by method, depth and cover, before it begins: what is
- * believed of a cooling of which nothing was read. The same question has the same answer.
+ * The chance that a layer of meat meets the cooling limits, by method, depth and cover, before it begins and without
+ * readings. The same question has the same answer.
  */
 final readonly class CoolingOdds
 {
     public const ENOUGH = 0.9;
-    /** cm: what is asked for the deepest that passes. */
+    /** cm: limit of the search for the deepest that passes. */
     public const DEPTHS = [1.0, 1.5, 2.0, 2.5, 3.0, 3.5, 4.0, 5.0, 6.0, 7.5, 10.0];
 
-    /** A freezer is not among them: what freezes at its surface gives off heat that is not reckoned. */
+    /** No freezer: heat from freezing at the surface is not modelled. */
     private const METHODS = [
         Holding::WalkIn,
         Holding::ShallowPans,
@@ -47,7 +47,7 @@ final readonly class CoolingOdds
     /**
      * @param Holding $method one of methods()
      * @param float $depth m
-     * @param float|null $around °C of the air, or of the water, as somebody read it; null for what is usual
+     * @param float|null $around °C of the air or the water, if read; null for the usual
      * @param int|null $elevation m
      */
     public static function of(

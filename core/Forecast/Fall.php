@@ -47,8 +47,8 @@ final class Fall
     }
 
     /**
-     * 0 to 1: the chance that it passes a temperature too late, where its time begins anew with each reading that shows
-     * it over another: by its course, as if it were read every half hour.
+     * 0 to 1: the chance to pass a temperature too late, where each reading above another restarts the time: along its
+     * trajectory, as if read every half hour.
      *
      * @param Instant $deadline by the reading that was the last
      */
@@ -73,7 +73,7 @@ final class Fall
         return $this->belief->between(array_map(static fn (Instant $one): int => $one->epoch, $moments));
     }
 
-    /** What would narrow most when it passes a temperature. */
+    /** The input that would narrow the time of passing a temperature most. */
     public function asks(float $celsius, bool $isCovered): NarrowingInput
     {
         return NarrowingInput::of($this->belief, $celsius, $isCovered);
@@ -82,7 +82,7 @@ final class Fall
     /**
      * 0 to 1: the chance that it is not heated through in time, if it went back to the heat now.
      *
-     * @param float|null $set °C of the pit, where somebody set it
+     * @param float|null $set °C of the pit, if set
      */
     public function heatedLate(?float $set, float $celsius, int $within): float
     {

@@ -41,7 +41,7 @@ final readonly class FallOutlook
      * @param list<CoolingLimitOutlook> $gates still to pass, each by the piece that passes it last
      * @param Instant|null $readBy before which to read it, so that no crossing can hide
      * @param non-empty-array<string, Fall> $falls of each place, by track
-     * @param NarrowingInput $asks what would narrow it most
+     * @param NarrowingInput $asks the input that would narrow it most
      */
     private function __construct(
         public Fall $fall,
@@ -117,7 +117,7 @@ final readonly class FallOutlook
             $ofTrack = $countdown->track === null ? $falls : array_intersect_key($falls, [$countdown->track => true]);
             foreach ($ofTrack as $track => $fall) {
                 $celsius = Point::celsius($limit->printedIn($unit));
-                // Nothing shows it under the hot limit yet: a reading that is still hot begins its time anew.
+                // Not shown below the hot-holding limit yet: a further hot reading restarts the time.
                 $hotAt = $countdown->track === null ? $countdown->earliestStart : null;
                 $gate = new CoolingLimitOutlook(
                     $countdown->rule,
@@ -147,8 +147,8 @@ final readonly class FallOutlook
     }
 
     /**
-     * 0 to 1: the chance that a gate is passed too late. Once its deadline is over by the record it is, whatever a
-     * reading may still say: nobody shall take a chance for a way out of it.
+     * 0 to 1: the chance that a limit is met too late. After the deadline the chance is 1, even if a later reading
+     * might clear it.
      */
     private static function late(Fall $fall, ?Instant $hotAt, Instant $deadline, float $celsius, float $hot): float
     {
@@ -157,7 +157,7 @@ final readonly class FallOutlook
             : $fall->lateFrom($hot, Span::between($hotAt, $deadline), $celsius, $deadline);
     }
 
-    /** Whether a gate may be passed too late that somebody could still do something for. */
+    /** Whether a limit may be missed while a remedy is still possible. */
     public function isLateAhead(): bool
     {
         foreach ($this->gates as $gate) {
@@ -170,8 +170,8 @@ final readonly class FallOutlook
     }
 
     /**
-     * What would become of the gates that are still to be passed, if it were done now; the likeliest to help first. By
-     * the piece that passes them last.
+     * The forecast of the open limits after each remedy taken now, the most promising first; by the piece that passes
+     * them last.
      *
      * @return list<Remedy>
      */
@@ -180,7 +180,10 @@ final readonly class FallOutlook
         $unit = $assessment->record->site->unit;
         $hotLimit = Point::celsius($assessment->rules->limits()->hot->threshold->printedIn($unit));
         $ahead = array_values(
-            array_filter($this->gates, fn (CoolingLimitOutlook $gate): bool => !$this->fall->from->isAfter($gate->deadline)),
+            array_filter(
+                $this->gates,
+                fn (CoolingLimitOutlook $gate): bool => !$this->fall->from->isAfter($gate->deadline),
+            ),
         );
         $slowest = $ahead[0] ?? null;
         if ($slowest === null) {
@@ -204,7 +207,7 @@ final readonly class FallOutlook
             }
             $remedies[] = new Remedy($kind, $late);
         }
-        // The heat begins the time anew once, and only as long as its first gate may still be passed in time.
+        // Reheating restarts the time once, and only while the first limit can still be met.
         if (\in_array('cool.stage1', array_column($ahead, 'rule'), true) && !self::wasReheated($assessment)) {
             $late = self::throughTheHeat($assessment, $this->falls[$slowest->track]);
             $remedies[] = new Remedy(RemedyKind::BackOnHeat, $late);
@@ -289,7 +292,7 @@ final readonly class FallOutlook
     }
 
     /**
-     * The course as the picture draws it, and beyond what it shows nothing: pairs of the coldest and the warmest.
+     * The trajectory as drawn, no further than the picture: pairs of the coldest and the warmest.
      *
      * @return list<array{Instant, Temperature, Temperature}>
      */
@@ -342,7 +345,7 @@ final readonly class FallOutlook
             return array_map(static fn (Point $point): array => [$point], $lastHot);
         }
 
-        // A track that nobody read since says nothing of how it falls.
+        // A track without readings since shows no fall.
         foreach ($tracks as $track => $points) {
             $tracks[$track] = isset($lastHot[$track]) ? [$lastHot[$track], ...$points] : $points;
         }

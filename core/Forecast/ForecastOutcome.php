@@ -13,8 +13,8 @@ use Verjuicer\Core\Event\Kinds\TimeControl;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * What became of a forecast: when its temperature was passed, on a straight line between the two readings that show it;
- * or that nobody will know.
+ * The outcome of a forecast: when its temperature was passed, interpolated between the two readings around it; or that
+ * it will never be known.
  */
 final readonly class ForecastOutcome
 {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Forecast;
 
-/** Whether a forecast is likely to miss what it is wanted by. */
+/** Whether a forecast is likely to miss its deadline. */
 enum Lateness: string
 {
     case Sure = 'sure';

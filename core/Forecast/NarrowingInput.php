@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Forecast;
 use Verjuicer\Core\Forecast\Belief\Belief;
 use Verjuicer\Core\Forecast\Belief\ParameterSample;
 
-/** What somebody could say or read that would narrow a forecast of a fall most. */
+/** The entry or reading that would narrow a cooling forecast most. */
 enum NarrowingInput: string
 {
     /** How warm the air is there. */

@@ -10,8 +10,8 @@ use Verjuicer\Core\Forecast\Belief\Beliefs;
 use Verjuicer\Core\Forecast\Belief\Odds;
 
 /**
- * When each piece of a cook is likely to be done, those among them that nobody read: by their thickness and by what the
- * piece that was read most says of meat and pit. The slowest decides.
+ * The forecast of each piece of a cook, with or without readings: by its thickness, and by the values of meat and pit
+ * from the most-read piece. The slowest decides.
  */
 final readonly class PieceOutlooks
 {

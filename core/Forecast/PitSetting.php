@@ -9,10 +9,10 @@ use Verjuicer\Core\Event\Kinds\Cook;
 use Verjuicer\Core\Event\Kinds\PitSet;
 use Verjuicer\Core\Measure\Temperature;
 
-/** What the pit of a batch was set to. */
+/** The set points of a batch's pit. */
 final readonly class PitSetting
 {
-    /** @return Temperature|null the last, in the unit it was set in; null where nobody said */
+    /** @return Temperature|null the last, in its own unit; null if none was recorded */
     public static function last(Assessment $assessment): ?Temperature
     {
         $set = null;

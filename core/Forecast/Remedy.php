@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Forecast;
 
-/** What something would make of a cooling, if it were done now. */
+/** The forecast of a cooling after a remedy taken now. */
 final readonly class Remedy
 {
     /** @param float $late 0 to 1: the chance that a gate is passed too late all the same */

@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Forecast;
 use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Forecast\Belief\Leg;
 
-/** What may still be done for a cooling: from now on in another place or thinner, or once more through the heat. */
+/** Remedies for a cooling: another place or a thinner layer from now on, or reheating once. */
 enum RemedyKind: string
 {
     case ShallowPans = 'shallow_pans';
@@ -31,7 +31,7 @@ enum RemedyKind: string
 
     /**
      * @param float|null $depth m it lies at now; null for a piece
-     * @param float|null $set °C of the pit it goes back to, where somebody set it
+     * @param float|null $set °C of the pit it goes back to, if set
      */
     public function leg(int $now, ?float $depth, ?float $set): Leg
     {

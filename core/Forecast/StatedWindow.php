@@ -6,7 +6,7 @@ namespace Verjuicer\Core\Forecast;
 
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** A window that a forecast stated at nine in ten, as it is kept to be compared with what happened. */
+/** A window that a forecast stated at nine in ten, kept to compare with the outcome. */
 final readonly class StatedWindow
 {
     public const DONE = 'done';

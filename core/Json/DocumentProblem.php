@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Json;
 
-/** One thing wrong with a JSON document: where (RFC 6901 pointer) and what to do about it. */
+/** One problem of a JSON document: its place (RFC 6901 pointer) and how to fix it. */
 final readonly class DocumentProblem
 {
     public function __construct(public string $pointer, public string $message)

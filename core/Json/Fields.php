@@ -14,16 +14,15 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Weight;
 
 /**
- * The members of one JSON object, read one by one as what they should be.
- * A wrong one becomes a problem with its pointer and is read as null; null is the same as absent; what nobody read is
- * in `unknown()`.
+ * The members of one JSON object, read one by one with their types. A wrong one becomes a problem with its pointer and
+ * is read as null; null equals absent; unread members are in `unknown()`.
  */
 final class Fields
 {
     /** @var array<string, true> */
     private array $seen = [];
 
-    /** @var array<string, mixed> what nested objects held beyond the known */
+    /** @var array<string, mixed> unknown members of nested objects */
     private array $rest = [];
 
     /** @var array<array-key, mixed> */
@@ -244,7 +243,7 @@ final class Fields
         return null;
     }
 
-    /** One member by itself, with problems of its own: for what is no fault where it is wrong. */
+    /** One member by itself, with problems of its own, for members that may be wrong without harm. */
     public function alone(string $name, DocumentProblems $problems): self
     {
         $object = isset($this->members[$name]) ? (object) [$name => $this->members[$name]] : new \stdClass();
@@ -426,7 +425,7 @@ final class Fields
     }
 
     /**
-     * The members nobody asked for, to be kept and ignored.
+     * Unread members, to be kept and ignored.
      *
      * @return array<string, mixed>
      */

@@ -43,7 +43,7 @@ final readonly class Temperature
     }
 
     /**
-     * What a person typed: "203", "203.5", "95c", "38,5 °C". Without a unit it is in the unit given.
+     * A typed temperature: "203", "203.5", "95c", "38,5 °C". Without a unit it is in the unit given.
      *
      * @throws MalformedTemperature if it is no number, has more than one decimal or is out of range
      */
@@ -62,7 +62,7 @@ final readonly class Temperature
         return self::ofTenths($part[1] === '-' || $part[1] === '−' ? -$tenths : $tenths, $stated);
     }
 
-    /** By the physics, whatever the units; for display and forecasts, never for a verdict. */
+    /** In degrees Celsius, whatever its unit; for display and forecasts, never for a verdict. */
     public function isHotterThan(self $other): bool
     {
         return $this->unit === $other->unit

@@ -29,7 +29,7 @@ final class TimeZone
     }
 
     /**
-     * As somebody types it: in whatever case, without accents, or its city alone: "zürich", "new york".
+     * As typed: in any case, without accents, or by its city alone: "zürich", "new york".
      *
      * @throws UnknownTimeZone if no zone is like it, or several are; it names the nearest
      */

@@ -10,7 +10,7 @@ use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Ruleset\Tolerance;
 
-/** What was written down at one pit, in order of time, and what it shows. A house view: it decides no verdict. */
+/** The entries at one pit in order of time, and their findings. A house view: it decides no verdict. */
 final readonly class PitLog
 {
     /** @var list<PitEntry> */
@@ -49,8 +49,8 @@ final readonly class PitLog
     }
 
     /**
-     * The times for which readings were too far from the set point for at least this long. A fire that is lit has until
-     * it is preheated or first read at its set point; a new set point begins anew.
+     * The times for which readings were too far from the set point for at least this long. A new fire has until it is
+     * preheated or first read at its set point; a new set point starts over.
      *
      * @return list<PitExcursion>
      */

@@ -6,13 +6,13 @@ namespace Verjuicer\Core\Plan;
 
 use Verjuicer\Core\Measure\Instant;
 
-/** Something a plan breaks, as facts; nobody here makes a sentence. */
+/** A conflict of a plan, as facts; the sentence is made in the interface. */
 final readonly class Conflict
 {
     /**
      * @param string $dish its id
      * @param string|null $other the id of the dish it is in the way of
-     * @param float|null $chance 0 to 1, of what goes wrong
+     * @param float|null $chance 0 to 1, that it goes wrong
      * @param int|null $percent of a pit's room
      */
     public function __construct(
@@ -32,7 +32,7 @@ final readonly class Conflict
         return $this->dish === $dish || $this->other === $dish;
     }
 
-    /** What it weighs: the surer, the more. */
+    /** Its weight: the surer, the more. */
     public function weight(): float
     {
         return $this->kind->weight() * (0.5 + ($this->chance ?? 0.5));

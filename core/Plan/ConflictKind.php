@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Plan;
 
-/** What a plan breaks, worst first. */
+/** Conflicts of a plan, worst first. */
 enum ConflictKind: string
 {
     case Gates = 'gates';

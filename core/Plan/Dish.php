@@ -7,11 +7,11 @@ namespace Verjuicer\Core\Plan;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\RecordedProduct;
 
-/** One batch of a plan: what, how, where, and when it has to be on the pass. */
+/** One batch of a plan: product, method, pit, and when it has to be on the pass. */
 final readonly class Dish
 {
     /**
-     * @param string $id whatever names it where it is kept
+     * @param string $id of the planned dish in its store
      * @param RecordedProduct $product with the weight of one piece and how many
      * @param string|null $pit by name
      * @param Instant|null $load when it goes on the heat; null for as late as does

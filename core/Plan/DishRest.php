@@ -6,7 +6,7 @@ namespace Verjuicer\Core\Plan;
 
 use Verjuicer\Core\Food\Holding;
 
-/** What comes between the heat and the plate. */
+/** The steps between the heat and the plate. */
 final readonly class DishRest
 {
     /** Where food is kept hot as long as it is checked. */

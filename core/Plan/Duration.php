@@ -10,9 +10,9 @@ use Verjuicer\Core\Forecast\Belief\Odds;
 final readonly class Duration
 {
     private const PARTS = 100;
-    /** Of how far pieces are apart, squared, what is a piece's own: the rest they share with their batch. */
+    /** A piece's own share of the squared spread between pieces; the rest is common to the batch. */
     private const OWN = 0.1;
-    private const MOST_OWN = 12; // pieces: what more of them tell is in the spread of one already
+    private const MOST_OWN = 12; // pieces: the spread of one already covers more of them
 
     /** @param list<int|null> $seconds a hundred, in order, null for never */
     private function __construct(private array $seconds)

@@ -17,7 +17,7 @@ final readonly class HeatPlan
     /**
      * @param float $set °C of the pit
      * @param float $target °C of the meat
-     * @param string|null $wrap what it is wrapped in; null for not at all
+     * @param string|null $wrap the wrapping material; null for none
      * @param float|null $wrapAt °C of the meat
      * @param int|null $wrapAfter seconds on the heat
      * @param int|null $total seconds on the heat of a fixed schedule

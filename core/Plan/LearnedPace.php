@@ -5,22 +5,22 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Plan;
 
 /**
- * How a kitchen's own cooks of a product went beside what is usual: slower or faster, and closer together. What is
- * usual counts as much as a few cooks, so that two odd ones change little; medians, so that one wrong time changes
+ * The pace of this kitchen's past cooks of a product relative to the usual: slower or faster, and less spread. The
+ * usual weighs as much as a few cooks, so that two odd ones change little; medians, so that one wrong time changes
  * nothing.
  */
 final readonly class LearnedPace
 {
-    /** As many cooks what is usual counts for. */
+    /** The weight of the usual, in cooks. */
     private const USUAL = 3;
     private const LEAST = 3; // cooks before they are heard at all
     private const SPREAD = 1.4826; // of the median distance, a standard deviation
-    private const CLOSEST = 0.35; // of what is usual
+    private const CLOSEST = 0.35; // as a share of the usual
 
     /**
      * @param float $factor of the likely time
      * @param float $spread of the usual distance from it
-     * @param int $cooks it was learnt from; 0 for what is usual
+     * @param int $cooks it was learned from; 0 for the usual
      */
     private function __construct(public float $factor, public float $spread, public int $cooks)
     {
@@ -31,9 +31,7 @@ final readonly class LearnedPace
         return new self(1.0, 1.0, 0);
     }
 
-    /**
-     * @param list<array{int, Duration}> $cooks seconds each took, and what was to be expected of it
-     */
+    /** @param list<array{int, Duration}> $cooks seconds each took, and the expected duration */
     public static function learnt(array $cooks): self
     {
         $ratios = $spreads = [];

@@ -15,7 +15,7 @@ use Verjuicer\Core\Forecast\CoolingOdds;
 use Verjuicer\Core\Record\RecordedProduct;
 use Verjuicer\Core\Thermal\Atmosphere;
 
-/** The belief of `core/Forecast`, asked before anything was read: what is usual for such meat in such a pit. */
+/** The belief of `core/Forecast` before any reading: the usual for such meat in such a pit. */
 final readonly class PhysicsTimeEstimates implements TimeEstimates
 {
     private const STAYS_HOT = 24 * 3600; // seconds after which it is enough to know that it was hot

@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Plan;
 
-/** A dish planned otherwise, and what that buys. */
+/** A changed plan for a dish, and its benefit. */
 final readonly class PlanOption
 {
     /**
      * @param DishSchedule $after the dish as it then would be
      * @param float $lateBefore 0 to 1
      * @param int $earlier seconds by which it is loaded earlier; negative for later
-     * @param list<Conflict> $left what the dish still breaks
+     * @param list<Conflict> $left remaining conflicts of the dish
      */
     public function __construct(
         public PlanOptionKind $kind,

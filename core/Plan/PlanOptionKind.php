@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Plan;
 
-/** What may be changed in a plan to mend it, the cheapest first. */
+/** Possible changes to a plan, the cheapest first. */
 enum PlanOptionKind: string
 {
     case Hold = 'hold';
@@ -21,7 +21,7 @@ enum PlanOptionKind: string
     case ServeLater = 'serve_later';
     case Chill = 'chill';
 
-    /** How dear it is beside others that mend as much. */
+    /** Its cost relative to others with the same benefit. */
     public function price(): float
     {
         return match ($this) {

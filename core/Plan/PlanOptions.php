@@ -8,8 +8,8 @@ use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * What would mend a dish of a plan: each way is planned whole, with all the other dishes as they are, and offered only
- * if the plan is the better for it.
+ * Options for a dish in conflict: each is planned completely, with all the other dishes unchanged, and offered only if
+ * the plan improves.
  */
 final readonly class PlanOptions
 {
@@ -62,7 +62,7 @@ final readonly class PlanOptions
     }
 
     /**
-     * Those that take away at least half of what is wrong with the dish; where none does, all.
+     * The options that remove at least half of the dish's conflicts; all of them if none does.
      *
      * @param list<PlanOption> $found
      * @param list<Conflict> $before
@@ -72,7 +72,9 @@ final readonly class PlanOptions
     private static function worthIt(array $found, array $before): array
     {
         $most = self::weigh($before) / 2;
-        $worth = array_values(array_filter($found, static fn (PlanOption $one): bool => self::weigh($one->left) <= $most));
+        $worth = array_values(
+            array_filter($found, static fn (PlanOption $one): bool => self::weigh($one->left) <= $most),
+        );
 
         return $worth === [] ? $found : $worth;
     }

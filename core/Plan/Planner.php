@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Plan;
 use Verjuicer\Core\Forecast\CoolingLimits;
 use Verjuicer\Core\Measure\Instant;
 
-/** Works each dish back from when it is served, and says what the plan breaks. Nothing here is ever a record. */
+/** Works each dish back from its service time and lists the conflicts. A plan is never a record. */
 final readonly class Planner
 {
     /** How sure a plan wants to be: nine times in ten. */
@@ -21,7 +21,7 @@ final readonly class Planner
 
     /**
      * @param list<PitCapacity> $pits
-     * @param list<Shift> $shifts none where nobody said who is there
+     * @param list<Shift> $shifts empty if unknown
      * @param int $reheatsWithin seconds, as the code has it
      * @param list<Dish> $beside of other plans, which stand in the same pits
      */
@@ -155,7 +155,7 @@ final readonly class Planner
         } elseif ($dish->rest->hold !== null) {
             $steps[] = self::open(StepKind::Hold, $load->epoch + $dish->rest->least, $off);
         }
-        // What is off too late is sliced once it has rested, not before.
+        // A dish that comes off late is sliced after its rest, not before.
         $rested = $dish->chill === null ? $load->epoch + $likely + $dish->rest->least : 0;
         $steps[] = new Step(
             StepKind::Slice,
@@ -184,7 +184,7 @@ final readonly class Planner
     }
 
     /**
-     * Who lights the fire: a dish that finds nobody in its pit.
+     * The dishes that light a fire: those whose pit is empty.
      *
      * @param array<string, DishSchedule> $all
      *

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Plan;
 
-/** What is done to raw meat before it is loaded, and how long before: seconds, nothing for not at all. */
+/** Preparation of raw meat before loading, and how long before: seconds, null for none. */
 final readonly class PrepLeadTimes
 {
     /** A cold room thaws about so many grams of one piece in a day. */

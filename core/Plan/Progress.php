@@ -13,7 +13,7 @@ final readonly class Progress
      * @param Instant|null $loaded when it went on the heat
      * @param Instant|null $pulled when it came off
      * @param Duration|null $done from loading until it is done, as it is believed by now; null off the heat
-     * @param string|null $pit it went into, where somebody said so
+     * @param string|null $pit it went into, if recorded
      */
     public function __construct(
         public ?Instant $loaded,

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Plan;
 
-/** From guests to raw weight: what is to be bought so that it is enough even where little is left of it. */
+/** From guests to raw weight: the amount to buy so that it is enough even with a low yield. */
 final readonly class PurchaseNeed
 {
     private const MOST_PIECES = 500;
@@ -12,7 +12,7 @@ final readonly class PurchaseNeed
     /**
      * @param int $served g on plates
      * @param int $least g raw, where much is left of it
-     * @param int $most g raw, where little is left: what is planned with
+     * @param int $most g raw, at a low yield: the planned amount
      */
     private function __construct(
         public int $served,

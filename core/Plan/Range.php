@@ -22,7 +22,7 @@ final readonly class Range
     }
 
     /**
-     * Where the middle half of what was found lies, a little wider; a few cannot tell more than that.
+     * The middle half of the values, a little wider; a few values give no closer range.
      *
      * @param non-empty-list<float> $found
      */

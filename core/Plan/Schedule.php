@@ -6,7 +6,7 @@ namespace Verjuicer\Core\Plan;
 
 use Verjuicer\Core\Measure\Instant;
 
-/** All dishes of a plan on one axis of time, and what the plan breaks. */
+/** All dishes of a plan on one time axis, with its conflicts. */
 final readonly class Schedule
 {
     private const GRAIN = 300; // seconds

@@ -6,7 +6,7 @@ namespace Verjuicer\Core\Plan;
 
 use Verjuicer\Core\Measure\Instant;
 
-/** Somebody who is there. */
+/** A person's working hours. */
 final readonly class Shift
 {
     public function __construct(public string $who, public Instant $from, public Instant $to)

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Plan;
 
-/** What hands do for a dish, in the order in which they do it. */
+/** Steps of a dish that need hands, in order. */
 enum StepKind: string
 {
     case Thaw = 'thaw';

@@ -8,7 +8,7 @@ use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Forecast\CoolingOdds;
 use Verjuicer\Core\Record\RecordedProduct;
 
-/** What a plan asks of physics before anything is read. */
+/** Durations a plan needs before any reading. */
 interface TimeEstimates
 {
     /** How long one piece takes on the heat. */

@@ -9,17 +9,17 @@ use Verjuicer\Core\Food\NamedCut;
 use Verjuicer\Core\Measure\Temperature;
 
 /**
- * What is left of what was bought: once trimmed, and of that once cooked and sliced. What is usual in the trade, until
- * a kitchen's own batches say more.
+ * The yield of a purchase: after trimming, then after cooking and slicing. Usual values of the trade, until the
+ * kitchen's own batches give better ones.
  */
 final readonly class YieldShares
 {
     private const TENDER = 90.0; // °C from which on meat is cooked until it pulls: it loses most
 
     /**
-     * @param Range $trimmed of what was bought
-     * @param Range $cooked of what was trimmed
-     * @param int $batches of the kitchen's own it is from; 0 for what is usual
+     * @param Range $trimmed share of the purchase
+     * @param Range $cooked share of the trimmed weight
+     * @param int $batches of this kitchen it is from; 0 for the usual
      * @param bool $isTyped whether the kitchen says so
      */
     public function __construct(
@@ -33,7 +33,7 @@ final readonly class YieldShares
     /**
      * As a kitchen says it, trimmed and cooked together.
      *
-     * @param int $least hundredths of what is bought, $most
+     * @param int $least hundredths of the purchase, $most
      */
     public static function typed(int $least, int $most): self
     {
@@ -56,7 +56,7 @@ final readonly class YieldShares
         return new self(new Range(...$trimmed), new Range(...$cooked));
     }
 
-    /** Of what was bought, what gets onto plates. */
+    /** Share of the purchase that reaches plates. */
     public function served(): Range
     {
         return $this->trimmed->times($this->cooked);

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Proof;
 
 /**
- * The signature of a packet: an incremental update (ISO 32000-1, 7.5.6) behind all that is signed. But for the key and
- * the signature in it, it follows from what is before it, so nothing else can stand there.
+ * The signature of a packet: an incremental update (ISO 32000-1, 7.5.6) after all signed bytes. Except for its key and
+ * signature it follows from the bytes before it, so nothing else can be added there.
  */
 final class PacketTail
 {
@@ -45,8 +45,8 @@ final class PacketTail
     }
 
     /**
-     * @return array{signed: int, site: string, key: string, signature: string}|null how many bytes are signed, and by
-     *     what; null where no signature ends the file
+     * @return array{signed: int, site: string, key: string, signature: string}|null the number of signed bytes, and the
+     *     signature; null if no signature ends the file
      */
     public static function in(string $packet): ?array
     {
@@ -71,7 +71,7 @@ final class PacketTail
             : null;
     }
 
-    /** @return string|null what is attached to a packet under a name */
+    /** @return string|null the attachment of a packet with that name */
     public static function attached(string $packet, string $name): ?string
     {
         $quoted = preg_quote($name, '/');

@@ -125,7 +125,7 @@ final readonly class PageText
         return $inflated === false ? throw new \UnexpectedValueException("Stream $number is damaged.") : $inflated;
     }
 
-    /** What an object says before its stream or end. */
+    /** The part of an object before its stream or end. */
     private function object(int $number): string
     {
         $places = $this->places[$number] ?? [];

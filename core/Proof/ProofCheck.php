@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Proof;
 
 /**
- * Checks a file of proof (docs/format/proof.md) with nothing but itself: its signature, the keys, the seals, the links
- * between each row and a seal, and that every record in it says what its rows say. Whether the verdicts follow from the
- * records is asked of `$judge`.
+ * Checks a file of proof (docs/format/proof.md) by itself: its signature, the keys, the seals, the links between each
+ * row and a seal, and that every record in it matches its rows. `$judge` decides whether the verdicts follow from the
+ * records.
  */
 final class ProofCheck
 {
@@ -219,7 +219,10 @@ final class ProofCheck
             }
         }
         foreach ($this->batches as $batch) {
-            $code = UntrustedMembers::text(UntrustedMembers::object(UntrustedMembers::object($batch, 'record'), 'batch'), 'code');
+            $code = UntrustedMembers::text(
+                UntrustedMembers::object(UntrustedMembers::object($batch, 'record'), 'batch'),
+                'code',
+            );
             $verdict = UntrustedMembers::text(UntrustedMembers::object($batch, 'assessment'), 'verdict');
             $shown = array_filter(
                 $verdicts[UntrustedMembers::text($batch, 'id')] ?? [],
@@ -232,7 +235,7 @@ final class ProofCheck
         }
     }
 
-    /** What the heading of a batch on its page begins with, without white space. */
+    /** The start of a batch's heading on its page, without white space. */
     public static function heading(string $code): string
     {
         return PageText::bare($code).'·';
@@ -249,7 +252,9 @@ final class ProofCheck
             return;
         }
         $assessment = UntrustedMembers::object($data, 'assessment');
-        $said = ['' => UntrustedMembers::text($assessment, 'verdict')] + (array) UntrustedMembers::object($assessment, 'rules_judged');
+        $said = [
+            '' => UntrustedMembers::text($assessment, 'verdict'),
+        ] + (array) UntrustedMembers::object($assessment, 'rules_judged');
         $verdicts = ($this->judge)($record, UntrustedMembers::text($assessment, 'as_of'));
         ksort($said);
         ksort($verdicts);

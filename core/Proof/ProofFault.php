@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Proof;
 
-/** What does not hold of a file of proof. */
+/** Faults of a file of proof. */
 enum ProofFault: string
 {
     case NotSigned = 'not_signed';

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Proof;
 
-/** What a file of proof shows. */
+/** The result of checking a file of proof. */
 final class ProofReport
 {
-    /** @var list<array{fault: ProofFault, of: string}> what does not hold, and of what */
+    /** @var list<array{fault: ProofFault, of: string}> faults, and where */
     public array $faults = [];
 
     public string $site = '';

@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Proof;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\MalformedInstant;
 
-/** Rows that were handed over, in their order; what is asked of them often is found at once. */
+/** The rows of a proof in order, indexed for frequent questions. */
 final class ProofRows
 {
     /** @var array<string, array<string, array<string, mixed>>> by kind and id */
@@ -16,7 +16,7 @@ final class ProofRows
     /** @var array<string, list<string>> ids of events by batch */
     private array $events = [];
 
-    /** @var array<string, array<string, mixed>> what is in force of a batch by `batch_fact` */
+    /** @var array<string, array<string, mixed>> facts in force by `batch_fact` */
     private array $facts = [];
 
     /** @var array<string, string> last names of thermometers by id */

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Proof;
 
-/** Whether a record says what the rows it was made of say: its events, thermometer checks, batch and site. */
+/** Whether a record matches the rows it was made from: its events, thermometer checks, batch and site. */
 final readonly class RecordInputs
 {
-    /** What stands in columns of an event's row, not among its members. */
+    /** Columns of an event's row that are not among its members. */
     private const ENVELOPE = ['id' => 1, 'at' => 1, 'by' => 1, 'type' => 1, 'recorded_at' => 1];
 
     /** Facts of a batch by their member in the record: the column, and the name in `batch_fact`. */
@@ -50,7 +50,10 @@ final readonly class RecordInputs
                 default => null,
             };
             if ($isSame !== true) {
-                $this->checked->add($isSame === null ? ProofFault::EventNotWritten : ProofFault::EventDiffers, "$code $of");
+                $this->checked->add(
+                    $isSame === null ? ProofFault::EventNotWritten : ProofFault::EventDiffers,
+                    "$code $of",
+                );
             }
         }
         foreach ($this->rows->eventsOf($id) as $of) {
@@ -177,7 +180,7 @@ final readonly class RecordInputs
     }
 
     /**
-     * Whether it was stuffed after it was begun, and nobody took that back.
+     * Whether it was stuffed after it was begun, and that was not voided.
      *
      * @param array<mixed> $events
      */
@@ -211,7 +214,7 @@ final readonly class RecordInputs
         return false;
     }
 
-    /** Numbers are the same by their value, objects by their members, whatever the order of these. */
+    /** Numbers are equal by value, objects by their members in any order. */
     private static function isSame(mixed $one, mixed $other): bool
     {
         if (\is_array($one) && \is_array($other)) {

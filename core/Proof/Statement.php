@@ -8,7 +8,7 @@ namespace Verjuicer\Core\Proof;
 final class Statement
 {
     /**
-     * What is hashed of a link, after the 32 bytes of the hash before it.
+     * The hashed bytes of a link, after the 32 bytes of the hash before it.
      *
      * @param string $recorded as "2026-11-27T05:14:23Z"
      * @param string $digest SHA-256 of the row in its canonical form, in hexadecimal
@@ -25,7 +25,7 @@ final class Statement
     }
 
     /**
-     * What is signed of a seal: that the chain of a site came to this digest at this link.
+     * The signed bytes of a seal: the chain of a site has this digest at this link.
      *
      * @param int $at seconds since 1970
      */
@@ -35,7 +35,7 @@ final class Statement
     }
 
     /**
-     * What is signed when somebody signs a day with their password typed again.
+     * The signed bytes of a day signed with the password typed again.
      *
      * @param string $day as "2026-11-24"
      * @param string $digest of the chain at that link
@@ -54,9 +54,9 @@ final class Statement
     }
 
     /**
-     * What is signed of a change of settings, people or things of a kitchen, when the application makes it.
+     * The signed bytes of a change to settings, people or catalogue rows by the application.
      *
-     * @param string $keptId of the row that keeps what it is since
+     * @param string $keptId of the row with the new values
      * @param string $digest SHA-256 of that, in hexadecimal
      */
     public static function change(string $siteId, string $keptId, string $digest, string $initials): string
@@ -65,7 +65,7 @@ final class Statement
     }
 
     /**
-     * What is signed when the database of a site was put back to an earlier moment.
+     * The signed bytes after the database of a site was restored to an earlier moment.
      *
      * @param int $kept the last link that is still there
      * @param int $cut the last link there was before, and its digest
@@ -76,14 +76,14 @@ final class Statement
         return implode("\n", ['verjuicer-rollback/1', $siteId, $kept, $cut, $digest, $savedAt]);
     }
 
-    /** What the key before signs of the one after it; public keys in hexadecimal. */
+    /** The bytes a key signs for its successor; public keys in hexadecimal. */
     public static function key(string $siteId, string $before, string $after): string
     {
         return implode("\n", ['verjuicer-key/1', $siteId, $before, $after]);
     }
 
     /**
-     * What is signed of a file.
+     * The signed bytes of a file.
      *
      * @param 'proof'|'packet' $what
      * @param string $digest SHA-256 of all bytes before the signature, in hexadecimal

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Proof;
 
-/** Members of what a stranger hands over: what is missing, or of another shape, is empty, and so no proof. */
+/** Members of untrusted data: missing or malformed ones are empty, and so prove nothing. */
 final class UntrustedMembers
 {
     public static function object(\stdClass $data, string $name): \stdClass

@@ -13,10 +13,10 @@ use Verjuicer\Core\Measure\Instant;
 final readonly class Event
 {
     /**
-     * @param string $by initials of whoever wrote it down
+     * @param string $by initials of the person who recorded it
      * @param string|null $replaces the id of the event whose place it takes
      * @param Instant|null $recordedAt when it was written down here; null where the record does not say
-     * @param array<string, mixed> $extensions members nobody here knows: kept, ignored
+     * @param array<string, mixed> $extensions unknown members: kept, ignored
      */
     public function __construct(
         public string $id,
@@ -43,8 +43,8 @@ final readonly class Event
     }
 
     /**
-     * As it is taken in out of a file, under an id of its own: recorded when and by whom it is taken in. What the file
-     * says of its recording stands beside it.
+     * An imported copy with its own id, recorded at the time and by the person of the import. The recording data of the
+     * file is kept in it.
      */
     public function takenIn(string $by, string $id, ?string $replaces): self
     {
@@ -64,7 +64,7 @@ final readonly class Event
     }
 
     /**
-     * What happened with some fields changed and every other as it was: the start of a correction.
+     * The same event with some fields changed: the start of a correction.
      *
      * @param array<string, mixed> $changes by field name; null takes a value away
      */

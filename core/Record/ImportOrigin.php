@@ -6,7 +6,7 @@ namespace Verjuicer\Core\Record;
 
 use Verjuicer\Core\Measure\Instant;
 
-/** What a file said of an event that came in with it; who took it in answers for it, at the time it was recorded. */
+/** An event's recording data from its file; the person who imported it answers for it from the time of the import. */
 final readonly class ImportOrigin
 {
     public function __construct(public string $by, public ?Instant $saysRecordedAt)

@@ -23,6 +23,8 @@ final class InvalidRecord extends \DomainException implements CoreProblem
 
     public static function notJson(string $why): self
     {
-        return new self([new DocumentProblem('', \sprintf('This is not JSON (%s): one record is one JSON object.', $why))]);
+        return new self(
+            [new DocumentProblem('', \sprintf('This is not JSON (%s): one record is one JSON object.', $why))],
+        );
     }
 }

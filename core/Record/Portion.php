@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Record;
 
-/** What makes a record that of a portion: the batch it was split off and what it is in. */
+/** Makes a record one of a portion: the batch it was split from, and its container. */
 final readonly class Portion
 {
     /** @param int|null $depthMm of the food in its container */

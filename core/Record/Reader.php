@@ -161,7 +161,7 @@ final readonly class Reader
         return $procedures;
     }
 
-    /** What the site holds itself to beyond our defaults, in seconds. */
+    /** House rules that are stricter than our defaults, in seconds. */
     private static function stricter(?Fields $fields): StricterLimits
     {
         if ($fields === null) {

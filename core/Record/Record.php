@@ -13,7 +13,7 @@ final readonly class Record
      * @param list<RecordedThermometer> $thermometers
      * @param list<Event> $events in the order of the record, which breaks ties
      * @param int|null $tag the number on it in the kitchen
-     * @param array<string, mixed> $extensions members nobody here knows: kept, ignored
+     * @param array<string, mixed> $extensions unknown members: kept, ignored
      * @param array<string, mixed> $extensionsOfBatch the same, of its batch
      */
     public function __construct(

@@ -10,15 +10,15 @@ use Verjuicer\Core\Food\Integrity;
 use Verjuicer\Core\Food\Treatment;
 use Verjuicer\Core\Measure\Weight;
 
-/** What is being smoked, as far as the rules ask. */
+/** The product being smoked, as far as rules need it. */
 final readonly class RecordedProduct
 {
     /**
      * @param Weight|null $rawWeight of one piece
      * @param int $pieces how many; not read where `pieceNumbers` names them
      * @param list<int>|null $pieceNumbers the pieces a record holds that was split off by pieces
-     * @param list<Treatment> $treatments what is done to it so that it keeps
-     * @param array<string, mixed> $extensions members nobody here knows: kept, ignored
+     * @param list<Treatment> $treatments preserving treatments
+     * @param array<string, mixed> $extensions unknown members: kept, ignored
      */
     public function __construct(
         public ?string $name,

@@ -12,7 +12,7 @@ use Verjuicer\Core\Ruleset\StricterLimits;
 final readonly class RecordedSite
 {
     /**
-     * @param array<string, mixed> $extensions members nobody here knows: kept, ignored
+     * @param array<string, mixed> $extensions unknown members: kept, ignored
      * @param list<Procedure>|null $procedures in writing; null where the record does not say
      */
     public function __construct(

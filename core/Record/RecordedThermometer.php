@@ -9,7 +9,7 @@ final readonly class RecordedThermometer
 {
     /**
      * @param list<ThermometerCheck> $checks
-     * @param array<string, mixed> $extensions members nobody here knows: kept, ignored
+     * @param array<string, mixed> $extensions unknown members: kept, ignored
      */
     public function __construct(public string $id, public array $checks, public array $extensions = [])
     {

@@ -10,7 +10,7 @@ use Verjuicer\Core\Measure\Temperature;
 /** A thermometer held against a known temperature, both in one unit. */
 final readonly class ThermometerCheck
 {
-    /** @param array<string, mixed> $extensions members nobody here knows: kept, ignored */
+    /** @param array<string, mixed> $extensions unknown members: kept, ignored */
     public function __construct(
         public Instant $at,
         public ?string $method,

@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Record;
 use Verjuicer\Core\Event\FieldValue;
 use Verjuicer\Core\Food\Treatment;
 
-/** Writes `verjuicer-record/1`; what it writes reads back as the same record, extensions included. */
+/** Writes `verjuicer-record/1`; its output reads back as the same record, extensions included. */
 final readonly class Writer
 {
     private const FLAGS =
@@ -92,9 +92,7 @@ final readonly class Writer
         );
     }
 
-    /**
-     * @return array<string, mixed> what it says beyond its envelope, as the open format holds it; absent ones as null
-     */
+    /** @return array<string, mixed> the fields besides the envelope, as in the open format; absent ones as null */
     public static function members(Event $event): array
     {
         $kind = $event->kind();

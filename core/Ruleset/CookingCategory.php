@@ -21,7 +21,7 @@ enum CookingCategory: string
      * @param bool $isPoultryLike stuffed, or wild game
      * @param bool $isPierced injected, bladed or otherwise opened before the end of the cook
      *
-     * @return self|null null for what was made ready to eat: it has no cooking rule
+     * @return self|null null for commercial ready-to-eat food: it has no cooking rule
      */
     public static function of(
         Animal $animal,

@@ -14,8 +14,8 @@ final readonly class CookingRules implements RulePart
      * @param string $advisory the section that lets food be undercooked by intent
      * @param string $susceptible the section that forbids that for a highly susceptible population
      * @param Span $runGap how far apart readings at a temperature may lie and still be one run
-     * @param Span $settled what one settled reading is worth
-     * @param Span $rawUntil how long after the start a reading may be of raw meat, at a spot nobody goes back to
+     * @param Span $settled the time one settled reading stands for
+     * @param Span $rawUntil how long after the start a reading at an abandoned spot may be of raw meat
      * @param Span $lastLook how long before it came off the last reading still shows that it was too cool
      */
     private function __construct(

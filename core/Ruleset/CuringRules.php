@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
-/** What is usual of nitrite that goes in: shown beside what a recipe comes to; no verdict and no advice rests on it. */
+/** Usual ingoing nitrite: shown beside a recipe's result; no verdict and no advice depends on it. */
 final readonly class CuringRules implements RulePart
 {
     /** @param list<CuringLimit> $limits */

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
-/** What a code asks besides, that decides no verdict here. A code that says nothing of it has none of it. */
+/** Rules of a code that decide no verdict here. A code without one has null. */
 final readonly class FurtherRules implements RulePart
 {
-    /** @param CitedSpan|null $ambient how long a side made from what is at room temperature may take to get cold */
+    /** @param CitedSpan|null $ambient how long a side made from ingredients at room temperature may take to get cold */
     private function __construct(
         public ?string $parasites,
         public ?CitedSpan $ambient,

@@ -27,7 +27,7 @@ final readonly class HouseLimits implements RulePart
     ) {
     }
 
-    /** With what a site has made stricter. */
+    /** With the stricter limits of a site. */
     public function stricter(StricterLimits $own): self
     {
         return new self(
@@ -48,7 +48,7 @@ final readonly class HouseLimits implements RulePart
         );
     }
 
-    /** @return array<string, Span> by the names of what a site may make stricter */
+    /** @return array<string, Span> by name, the limits a site may make stricter */
     public function adjustable(): array
     {
         return [

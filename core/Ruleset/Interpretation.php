@@ -6,7 +6,7 @@ namespace Verjuicer\Core\Ruleset;
 
 use Verjuicer\Core\Measure\Threshold;
 
-/** What a rule set reads into a code where it is silent; named wherever the code in force is. */
+/** Our reading of a code where it is silent; shown wherever the code in force is named. */
 final readonly class Interpretation
 {
     /** @param string $text in English, with "{limit}" for the temperature */

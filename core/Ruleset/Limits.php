@@ -9,9 +9,9 @@ final readonly class Limits implements RulePart
 {
     /**
      * @param CitedThreshold $receivedCold at the door
-     * @param CitedThreshold $receivedFrozen at the door, of what came frozen
-     * @param string $receivedFrozenInterpretation what we read into the code there, to be named with the rule set
-     * @param CitedThreshold $receivedHot at the door, of what was made ready to eat and came hot
+     * @param CitedThreshold $receivedFrozen at the door, for frozen food
+     * @param string $receivedFrozenInterpretation our reading of the code there, to be named with the rule set
+     * @param CitedThreshold $receivedHot at the door, for ready-to-eat food that arrives hot
      * @param CitedThreshold $hotRoast for a roast cooked by the low rows of the roast table
      */
     private function __construct(

@@ -15,7 +15,7 @@ final readonly class LowRoastRows
 {
     /**
      * @param Span $heatUp how long after its start a pit reading of a cook does not count
-     * @param string $interpretation what we read into the code, to be named with the rule set
+     * @param string $interpretation our reading of the code, to be named with the rule set
      * @param non-empty-list<OvenCondition> $conditions
      */
     private function __construct(

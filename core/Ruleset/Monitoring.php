@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Ruleset;
 
-/** How far apart readings may lie and still show what was between them. */
+/** The longest gap between readings that still documents the time between them. */
 final readonly class Monitoring implements RulePart
 {
     private function __construct(public CitedSpan $hotHoldGap, public CitedSpan $restGap)

@@ -9,7 +9,7 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Measure\Weight;
 
-/** What an oven must be set to, by the weight of the roast, for the low rows of the roast table to be open. */
+/** The oven setting, by the weight of the roast, that opens the low rows of the roast table. */
 final readonly class OvenCondition
 {
     public function __construct(

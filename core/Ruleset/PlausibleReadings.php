@@ -12,16 +12,15 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
 
 /**
- * What a reading of meat can be, so that a slip of the finger is asked about once before it is kept. It refuses
- * nothing.
+ * Plausible readings of meat, so that a slip of the finger is asked about once before it is saved. It refuses nothing.
  */
 final readonly class PlausibleReadings
 {
     /**
-     * @param Threshold $offFreezer what meat is never below out of a freezer
-     * @param Temperature $jump a difference: what a moved probe may differ by at once; in tenths of its unit
-     * @param Temperature $betweenSpots a difference: what two spots of one piece may differ by at once
-     * @param Temperature $perMinute a difference: what meat can gain or lose in a minute
+     * @param Threshold $offFreezer the lowest temperature of meat out of a freezer
+     * @param Temperature $jump a difference: the largest jump of a moved probe; in tenths of its unit
+     * @param Temperature $betweenSpots a difference: the largest between two spots of one piece at once
+     * @param Temperature $perMinute a difference: the most meat gains or loses in a minute
      */
     public function __construct(
         private Threshold $coldest,
@@ -46,7 +45,7 @@ final readonly class PlausibleReadings
     }
 
     /**
-     * @param ReadingContext $around what is known of the meat at that moment
+     * @param ReadingContext $around facts about the meat at that moment
      *
      * @return list<SlipReason> none where it is plausible
      */

@@ -13,7 +13,7 @@ final readonly class ProcedureRules implements RulePart
     /**
      * @param array<string, string> $citations by the kind of the procedure
      * @param Span|null $firstHeating of meat that is cooked through later, at the most
-     * @param string $planCitation what a plan beside a variance holds; '' where the code says nothing of it
+     * @param string $planCitation contents of a plan for a variance; '' if the code has none
      */
     private function __construct(
         private array $citations,

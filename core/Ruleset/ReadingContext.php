@@ -8,7 +8,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** What is known of a piece of meat when it is read: a reading is doubted by it. */
+/** Facts about a piece of meat when it is read, for judging whether the reading is plausible. */
 final readonly class ReadingContext
 {
     /**

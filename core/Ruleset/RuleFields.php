@@ -12,7 +12,7 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
 
-/** The members of one object of a rule set file, read as limits, spans and citations; what is wrong is collected. */
+/** The members of one object of a rule set file, read as limits, spans and citations; problems are collected. */
 final readonly class RuleFields
 {
     public function __construct(private Fields $fields, private DocumentProblems $problems, private string $file)
@@ -101,7 +101,7 @@ final readonly class RuleFields
     /**
      * @template T of \BackedEnum
      *
-     * @param T $otherwise what is read where the value is wrong, which is a problem
+     * @param T $otherwise the result for a wrong value, which is also a problem
      *
      * @return T
      */

@@ -12,6 +12,6 @@ interface RulePart
 {
     public static function key(): string;
 
-    /** What is wrong or missing becomes a problem of the file; what is read then is of no use and never seen. */
+    /** A wrong or missing member becomes a problem of the file, and its placeholder is never used. */
     public static function read(RuleFields $fields): self;
 }

@@ -9,7 +9,7 @@ use Verjuicer\Core\Measure\Threshold;
 /** The numbers of one edition of one food code, complete from the moment it exists. */
 final readonly class RuleSet
 {
-    /** @param array<class-string<RulePart>, RulePart> $parts every one its vocabulary lists, what is optional too */
+    /** @param array<class-string<RulePart>, RulePart> $parts all parts of its vocabulary, optional ones included */
     public function __construct(
         public string $id,
         public string $title,
@@ -46,13 +46,13 @@ final readonly class RuleSet
         throw new \OutOfBoundsException(\sprintf('A rule set has no part "%s".', $key));
     }
 
-    /** @return list<Threshold> every limit in any part of it, whatever it is for */
+    /** @return list<Threshold> every limit in any part of it */
     public function thresholds(): array
     {
         return self::thresholdsIn($this->parts);
     }
 
-    /** @return non-empty-list<Interpretation> what we read into the code where it is silent; shown with the rule set */
+    /** @return non-empty-list<Interpretation> our readings of the code where it is silent; shown with the rule set */
     public function interpretations(): array
     {
         $limits = $this->limits();
@@ -96,7 +96,7 @@ final readonly class RuleSet
             return [$value];
         }
         $found = [];
-        // What is private in a part is a limit all the same.
+        // Private properties of a part are limits, too.
         foreach (\is_object($value) || \is_array($value) ? (array) $value : [] as $inner) {
             $found = [...$found, ...self::thresholdsIn($inner)];
         }

@@ -13,7 +13,7 @@ enum SlipReason: string
     case OtherUnit = 'other_unit';
     /** Colder than a freezer keeps meat, and it is in none. */
     case OffFreezer = 'off_freezer';
-    /** Too far from what another spot of the piece was just read at. */
+    /** Too far from a reading just taken at another spot of the piece. */
     case FarFromOtherSpot = 'far_from_other_spot';
     /** It would have happened before anything did. */
     case BeforeItBegan = 'before_it_began';

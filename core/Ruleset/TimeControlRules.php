@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Ruleset;
 use Verjuicer\Core\Food\TimePlan;
 use Verjuicer\Core\Measure\Span;
 
-/** Time as a public health control: how long each plan allows, and what its start must show. */
+/** Time as a public health control: how long each plan allows, and the conditions at its start. */
 final readonly class TimeControlRules implements RulePart
 {
     /** @param array<string, CitedSpan> $plans by the value of the plan, one for each */

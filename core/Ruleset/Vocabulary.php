@@ -28,6 +28,6 @@ final readonly class Vocabulary
         HouseLimits::class,
     ];
 
-    /** What a code may leave out: then nothing is found of it. */
+    /** Optional parts of a code: without them there are no findings. */
     public const OPTIONAL = [ProcedureRules::class, FurtherRules::class, CuringRules::class];
 }

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Series;
 
 /**
- * Which samples of the air of a pit are written into its log: where it moved, and else one in ten minutes. No verdict
- * rests on them. Never changed; what it saw is in the next.
+ * Chooses the samples of a pit's air for its log: changes, and otherwise one in ten minutes. No verdict depends on
+ * them. Immutable: each sample gives a new state.
  */
 final readonly class AirThinning
 {

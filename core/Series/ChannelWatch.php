@@ -7,10 +7,7 @@ namespace Verjuicer\Core\Series;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Ruleset\PlausibleReadings;
 
-/**
- * Tells what is wrong with what a channel says, from one sample to the next. Its state is never changed; whoever says
- * anew where the probe is begins with a new one.
- */
+/** Finds faults of a channel from one sample to the next. Immutable; reassigning the channel starts a new one. */
 final readonly class ChannelWatch
 {
     /** Seconds without a sample after which it is silent. */
@@ -49,7 +46,7 @@ final readonly class ChannelWatch
     /**
      * @param Temperature|null $pit how hot the pit is that it cooks in, where a channel says so
      *
-     * @return array{self, list<SensorFault>} what is known then, and the faults that began or ended with it
+     * @return array{self, list<SensorFault>} the new state, and the faults that began or ended with it
      */
     public function see(Sample $sample, bool $isFood, PlausibleReadings $plausible, ?Temperature $pit = null): array
     {
@@ -100,7 +97,7 @@ final readonly class ChannelWatch
         ];
     }
 
-    /** Whether what it says now is taken for food. */
+    /** Whether its samples count as food now. */
     public function isFood(): bool
     {
         foreach (array_keys($this->open) as $kind) {

@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Series;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** What one channel of a sensor said at one moment. */
+/** A sample of one channel of a sensor. */
 final readonly class Sample
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Series;
 
-/** What can be wrong with what a sensor says. */
+/** Faults of sensor data. */
 enum SensorFaultKind: string
 {
     /** It says itself that nothing is plugged in. */
@@ -21,7 +21,7 @@ enum SensorFaultKind: string
     case Silent = 'silent';
     /** Something older came after something newer. */
     case OutOfOrder = 'out_of_order';
-    /** Its clock is far from ours; what it sent is set right by that. */
+    /** Its clock is far from ours; its times are corrected by the difference. */
     case WrongClock = 'wrong_clock';
     /** The record of the batch it is in does not take it: the piece is gone, or another batch has its tag. */
     case NotRecorded = 'not_recorded';

@@ -10,7 +10,7 @@ namespace Verjuicer\Core\Series;
  */
 final readonly class SequenceGaps
 {
-    /** Seconds after which what is still missing is reported. */
+    /** Seconds after which a missing number is reported. */
     private const PATIENCE = 600;
     /** A step beyond that is a sensor that counts from somewhere else, not a gap. */
     private const LONGEST = 1_000_000;
@@ -19,7 +19,7 @@ final readonly class SequenceGaps
     /**
      * @param int|null $last the highest number that came
      * @param int|null $lastAt when, in seconds since 1970
-     * @param list<array{int, int, int, int}> $open first and last missing number, and the moments of those beside them
+     * @param list<array{int, int, int, int}> $open first and last missing number, and the moments of their neighbours
      */
     private function __construct(private ?int $last = null, private ?int $lastAt = null, private array $open = [])
     {
@@ -33,7 +33,7 @@ final readonly class SequenceGaps
     /**
      * @param list<Sample> $samples that are new, in any order
      *
-     * @return array{self, list<SensorFault>} what is known then, and the gaps that are reported by it
+     * @return array{self, list<SensorFault>} the new state, and the gaps it reports
      */
     public function see(array $samples): array
     {
@@ -56,7 +56,12 @@ final readonly class SequenceGaps
         foreach ($open as $gap) {
             if ($newest - $gap[3] > self::PATIENCE || \count($open) - \count($faults) > self::MOST_OPEN) {
                 $count = $gap[1] - $gap[0] + 1;
-                $faults[] = new SensorFault(SensorFaultKind::Missing, min($gap[2], $gap[3]), max($gap[2], $gap[3]), $count);
+                $faults[] = new SensorFault(
+                    SensorFaultKind::Missing,
+                    min($gap[2], $gap[3]),
+                    max($gap[2], $gap[3]),
+                    $count,
+                );
             } else {
                 $waiting[] = $gap;
             }

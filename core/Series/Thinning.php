@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Series;
 
 /**
- * Which samples of a channel go into the record: both sides of every crossing of a limit and of every silence, every
- * turn, every new extreme, and one a minute. The state of one channel, never changed; what it saw is in the next.
+ * Chooses the samples of a channel for the record: both sides of every crossing of a limit and of every gap, every
+ * turn, every new extreme, and one a minute. The immutable state of one channel: each sample gives a new one.
  *
- * What is judged of the record is then what would be judged of every sample: between two kept ones no limit is
- * crossed, and none of the spans that a rule asks for is a minute long.
+ * The record then has the same result as with every sample: no limit is crossed between two kept ones, and every span
+ * of a rule is longer than a minute.
  */
 final readonly class Thinning
 {
@@ -42,8 +42,7 @@ final readonly class Thinning
     /**
      * @param Sample $sample with a temperature, and no earlier than those before it
      *
-     * @return array{self, list<Sample>} what is known then, and what goes into the record, by time; a sample may be
-     *     named twice in the course of time
+     * @return array{self, list<Sample>} the new state, and samples for the record, by time; a sample may be named twice
      */
     public function see(Sample $sample, LimitBands $bands): array
     {
@@ -80,7 +79,7 @@ final readonly class Thinning
         ];
     }
 
-    /** @return list<Sample> what still has to go into the record where nothing more is to come for now */
+    /** @return list<Sample> samples still due for the record if no more come for now */
     public function rest(): array
     {
         return $this->last === null || $this->last === $this->kept || $this->last->sequence === $this->kept?->sequence

@@ -5,17 +5,17 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Thermal;
 
 /**
- * A block of meat, or a short cylinder, by the product rule: how much of the way its middle has left is the product of
- * what slabs of its three extents have, or a cylinder and the slab between its ends (Newman 1936; Carslaw and Jaeger
- * § 5.6; four terms of each in series). `like()` says which body in
- * one direction warms and cools as its middle does, to 4.5 % of the way: one that has as much left early and later.
+ * A block of meat, or a short cylinder, by the product rule: the middle's remaining share is the product of the shares
+ * of slabs in its three extents, or of a cylinder and the slab between its ends (Newman 1936; Carslaw and Jaeger § 5.6;
+ * four terms of each series). `like()` gives the one-dimensional body whose middle warms and cools alike, to 4.5 % of
+ * the way: its share is the same early and late.
  */
 final readonly class Block
 {
     private const TERMS = 4;
     /** Between which figures further roots of a cylinder lie: zeros of J₁ and of J₀. */
     private const BETWEEN = [[3.8317, 5.5201], [7.0156, 8.6537], [10.1735, 11.7915]];
-    /** Of what the slabs lose by their slowest terms: where the two are to be alike. */
+    /** The share, by the slowest terms of the slabs, at which both agree. */
     private const EARLY = 0.7;
     private const LATE = 1.6;
     private const UNFELT = 0.08;

@@ -7,11 +7,11 @@ namespace Verjuicer\Core\Thermal;
 /**
  * Meat that warms or cools from its surface: heat conducted in one direction, by finite volumes.
  *
- * The area a heat flow passes grows as a power of the distance from the middle: 0 for a slab, 1 for a cylinder, 2 for a
- * ball; a block or a short cylinder lies between (a shape of its own for its half thickness and its area to volume).
- * Steps are of the trapezoidal rule (somewhat implicit, so that it never rings); properties and the surface are those
- * at the step's beginning, the surface's flow linear in its temperature. The surface gives off water as its wetness
- * allows: psychrometric relation with Lewis' number to the power 2/3 of 0.9; what dries lets through less.
+ * The area of a heat flow grows as a power of the distance from the middle: 0 for a slab, 1 for a cylinder, 2 for a
+ * ball. A block or a short cylinder lies between (a shape from its half thickness and its ratio of area to volume).
+ * Steps follow the trapezoidal rule, slightly implicit so that it never rings. Properties and surface are those at the
+ * step's beginning; the surface flow is linear in its temperature. The surface evaporates water as its wetness allows
+ * (psychrometric relation with Lewis' number to the power 2/3 of 0.9). A drying surface lets less through.
  */
 final class Body
 {
@@ -26,7 +26,7 @@ final class Body
     public float $takenIn = 0.0;
 
     private float $width;
-    /** °C of what gives off water, as it was found last. */
+    /** °C of the evaporating surface, as last found. */
     private ?float $skin = null;
     /** @var list<float> 1/m: of the face outside each cell, relative to the surface's area, by two cells' width */
     private array $faces = [];

@@ -8,9 +8,9 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
 /**
- * Where pure water boils, for checking thermometers: by Antoine's equation for water from 1 to 100 °C, at the air
- * pressure of the day or, where nobody read it, that of the standard atmosphere at the elevation. Weather moves it by
- * about ±0.7 °F (0.4 °C).
+ * The boiling point of pure water, for checking thermometers: Antoine's equation for water from 1 to 100 °C, at the
+ * day's air pressure or, if it was not read, at the standard atmosphere's for the elevation. Weather moves it by about
+ * ±0.7 °F (0.4 °C).
  */
 final readonly class BoilingPoint
 {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Thermal;
 
-/** What meat is made of, as fractions of its mass. */
+/** The composition of meat, as fractions of its mass. */
 final readonly class Composition
 {
     public function __construct(public float $water, public float $protein, public float $fat, public float $ash)

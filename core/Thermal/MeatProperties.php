@@ -8,9 +8,9 @@ namespace Verjuicer\Core\Thermal;
  * Conductivity and heat capacity of meat by composition and temperature, tabulated a degree apart.
  *
  * Components by Choi and Okos, "Effects of temperature and composition on the thermal properties of foods" (1986),
- * valid from -40 to 150 °C: conductivities in parallel by volume, heat by mass. Proteins change between 45 and 85 °C
- * and take about 17 kJ a kilogram of protein doing so, spread as a bell about 65 °C. Below 0 °C the water is taken as
- * liquid: thawing is not what this is for.
+ * valid from -40 to 150 °C: conductivities in parallel by volume, heat by mass. Proteins change between 45 and 85 °C,
+ * which takes about 17 kJ per kilogram of protein, spread as a bell around 65 °C. Below 0 °C the water is taken as
+ * liquid: thawing is not modelled.
  */
 final class MeatProperties
 {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Thermal;
 
-/** What is around meat, and how heat and water get through its surface. */
+/** The surroundings of meat, and how heat and water pass its surface. */
 final readonly class Surface
 {
     /**
@@ -14,10 +14,9 @@ final readonly class Surface
      * @param float $vapour Pa, of water in the air
      * @param float $wetness 0 to 1: how freely the surface gives off water where it has not dried yet
      * @param float $drying kg/m² given off after which it does so half as freely; INF where it never dries
-     * @param float $sharpness how suddenly it dries then: the power of what was given off over that
-     * @param float $supply W/m², as heat of vapour: how fast water reaches the surface where it has not dried yet. What
-     *     the air would take and what reaches it are in series, as conductances are (drying at a falling rate); INF
-     *     where it lies in water
+     * @param float $sharpness how suddenly it dries then: the power of the evaporated share
+     * @param float $supply W/m², as heat of vapour: how fast water reaches the surface before it dries. The air's
+     *     demand and this supply act in series, like conductances (drying at a falling rate); INF in water
      */
     public function __construct(
         public float $air,

@@ -29,7 +29,16 @@ final class ArchitectureRules
         'Forecast',
         'Proof',
     ];
-    private const FLOORS = ['Platform', 'Site', 'Catalogue', 'Ledger', 'Projection', 'Operations', 'Reporting', 'EntryPoint'];
+    private const FLOORS = [
+        'Platform',
+        'Site',
+        'Catalogue',
+        'Ledger',
+        'Projection',
+        'Operations',
+        'Reporting',
+        'EntryPoint',
+    ];
 
     #[TestRule]
     public function coreKnowsNoFramework(): Rule

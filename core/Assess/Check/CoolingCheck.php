@@ -21,8 +21,8 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Ruleset\CoolingRules;
 
 /**
- * Once under the hot limit, whether anybody called it cooling or not, food passes each gate in its time.
- * Judged twice, once for each gate; between shown in time and shown late lies what the readings leave open.
+ * Below the hot-holding limit, food must meet each cooling limit in time, even if no cooling was recorded. Each limit
+ * is judged on its own. A crossing between two readings is in time, late or open.
  */
 final readonly class CoolingCheck implements RuleCheck
 {
@@ -144,8 +144,8 @@ final readonly class CoolingCheck implements RuleCheck
     }
 
     /**
-     * @return array{TrackReading|null, TrackReading|null} the first reading at or under the gate from `below` on, and the one
-     *     before it in the block
+     * @return array{TrackReading|null, TrackReading|null} the first reading at or under the gate from `below` on, and
+     *     the one before it in the block
      */
     private static function hit(Trace $trace, TrackReading $below, CoolingLimit $gate): array
     {
@@ -164,8 +164,12 @@ final readonly class CoolingCheck implements RuleCheck
      * Food that went into the cold while nothing shows it under the hot limit: the time counts from when it was last
      * hot.
      */
-    private static function judgeUnread(CaseFile $case, Findings $findings, OffHeatPeriod $block, CoolingLimit $gate): void
-    {
+    private static function judgeUnread(
+        CaseFile $case,
+        Findings $findings,
+        OffHeatPeriod $block,
+        CoolingLimit $gate,
+    ): void {
         $lastHot = $case->readings->atLeast($case->limits->hot->threshold)->lastBefore($block->endOrder);
         $early = $lastHot?->instant() ?? $block->from;
         $within = $gate->within->span;
@@ -225,12 +229,12 @@ final readonly class CoolingCheck implements RuleCheck
     /** @return list<string> */
     private static function options(CaseFile $case, Verdict $verdict, OffHeatPeriod $block, CoolingLimit $gate): array
     {
-        // Undercooked by intent rests below the hot limit, and is served so: nobody is told to cool it.
+        // Food undercooked by intent rests below the hot-holding limit and is served so: no cooling is asked for.
         $isToServe = $case->product->advisory && !$block->has(Cool::class, ColdHold::class, Freeze::class);
 
         return match ($verdict) {
             Verdict::Running => $isToServe ? ['cook.serve_under_advisory'] : self::faster($gate),
-            // Its time is over: whatever a reading says now, none shows any more that it was in time.
+            // The time is over: no later reading can show that it was in time.
             Verdict::NotShown => $block->isOpen ? ['cool.decide', 'discard'] : ['discard'],
             Verdict::Broken => ['discard'],
             default => [],

@@ -23,7 +23,7 @@ final readonly class PrepOutCheck implements RuleCheck
         $firstCook = $case->stagesOf(Cook::class)[0]->order ?? \PHP_INT_MAX;
         foreach ($case->stagesOf(Prep::class) as $stage) {
             if ($firstCook < $stage->order) {
-                // What is prepared after a cook is off the heat, and judged as that.
+                // Preparation after a cook is off the heat, and judged as that.
                 continue;
             }
             $out = Span::between($stage->from, $stage->to);

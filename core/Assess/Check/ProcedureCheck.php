@@ -10,10 +10,7 @@ use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Assess\Finding\Findings;
 use Verjuicer\Core\Ruleset\ProcedureRules;
 
-/**
- * What was done asks for a written procedure, and the site had none in force. A record that says nothing of the
- * procedures of its site is asked nothing.
- */
+/** Some steps need a written procedure in force at the site. Records without `site.procedures` are not checked. */
 final readonly class ProcedureCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void
@@ -23,7 +20,7 @@ final readonly class ProcedureCheck implements RuleCheck
         }
         $rules = $case->rule(ProcedureRules::class);
         $timeline = $case->timeline;
-        // Whatever is done to a treated product asks for one; else no reading does.
+        // Any step on a treated product needs one; otherwise no reading does.
         $events = $case->product->treatments === [] ? $timeline->happenings : $timeline->events;
         foreach (NeededProcedures::of($case->site, $case->product, $events) as $needed) {
             $citation = $rules->citation($needed['kind']);

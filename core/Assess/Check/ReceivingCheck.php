@@ -14,7 +14,7 @@ use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Ruleset\CitedThreshold;
 
-/** Cold food arrives cold, frozen food frozen; what was made ready to eat may arrive hot. */
+/** Cold food arrives cold, frozen food frozen; ready-to-eat food may arrive hot. */
 final readonly class ReceivingCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void

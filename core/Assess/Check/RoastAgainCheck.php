@@ -16,8 +16,8 @@ use Verjuicer\Core\Ruleset\FurtherRules;
 use Verjuicer\Core\Ruleset\ReheatingRules;
 
 /**
- * What a way of reheating asks besides: a microwave, stirred, covered and stood; an unsliced rest of a roast, that the
- * rows of the roast table are enough for.
+ * Extra conditions of a way to reheat: stirred, covered and left standing in a microwave; an unsliced rest of a roast
+ * may follow the roast table.
  */
 final readonly class RoastAgainCheck implements RuleCheck
 {
@@ -48,7 +48,7 @@ final readonly class RoastAgainCheck implements RuleCheck
         }
     }
 
-    /** An unsliced roast that was heated, but not to what other food is heated to. */
+    /** An unsliced roast that was heated, but not to the temperature for other food. */
     private function isLowRoast(CaseFile $case, Stage $stage): bool
     {
         $readings = $case->readingsIn($stage);

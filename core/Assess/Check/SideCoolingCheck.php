@@ -15,7 +15,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Ruleset\FurtherRules;
 
-/** A side made from what is at room temperature gets cold in time: the first reading of it that is cold shows it. */
+/** A side made from ingredients at room temperature gets cold in time. Its first cold reading shows it. */
 final readonly class SideCoolingCheck implements RuleCheck
 {
     public function judge(CaseFile $case, Findings $findings): void

@@ -25,7 +25,7 @@ use Verjuicer\Core\Ruleset\VacuumPackRules;
  */
 final readonly class VacuumPackCheck implements RuleCheck
 {
-    /** What the application writes as the method of such a pack. */
+    /** The method that the application records for such a pack. */
     private const METHOD = 'vacuum';
 
     public function judge(CaseFile $case, Findings $findings): void
@@ -54,7 +54,7 @@ final readonly class VacuumPackCheck implements RuleCheck
         $findings->turnsAfter($deadline);
     }
 
-    /** @return Event|null what is packed from here on */
+    /** @return Event|null the event that packed it */
     private function closed(CaseFile $case, Findings $findings, ?Event $packed, Event $now, bool $isVacuum): ?Event
     {
         if ($packed !== null) {

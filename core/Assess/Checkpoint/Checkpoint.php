@@ -12,13 +12,13 @@ use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Record;
 
 /**
- * How far a record was judged: which readings are still needed, what the others come to, and the marks to go on from.
- * Judged with it and with all that came later, at any moment from `until` on, the kept readings show what all show.
+ * The state of judging a record up to a moment: the readings still needed, a summary of the others, and the marks to
+ * resume from. At any moment from `until` on, judging it with all later events gives the result of the whole record.
  */
 final readonly class Checkpoint
 {
     /**
-     * @param int $until seconds since 1970: what happened up to then is in it
+     * @param int $until Unix time; events up to then are included
      * @param int $size how many of the events that count are in it, those that are no readings and those that are kept
      * @param array<string, OmittedReadings> $leftOut by the id of each reading that is kept, in order
      * @param ExposureLines $lines of the danger zone, as far as it goes
@@ -34,8 +34,8 @@ final readonly class Checkpoint
     }
 
     /**
-     * The events of a record that has been abridged: all but the readings that nothing asks for any more. Those that
-     * came later stand as they are, and what was put right stays with what it was.
+     * The events of an abridged record: all except readings that no check needs any more. Later events are complete,
+     * and corrected events stay beside their corrections.
      *
      * @return list<Event> in their order
      */
@@ -103,7 +103,10 @@ final readonly class Checkpoint
             $data['until'],
             $data['size'],
             array_map(static fn (array $one): OmittedReadings => new OmittedReadings(...$one), $data['left_out']),
-            new ExposureLines(array_map(ExposureLine::ofData(...), $data['pieces']), array_map(ExposureLine::ofData(...), $data['tracks'])),
+            new ExposureLines(
+                array_map(ExposureLine::ofData(...), $data['pieces']),
+                array_map(ExposureLine::ofData(...), $data['tracks']),
+            ),
             $data['marks'],
         );
     }

@@ -29,9 +29,9 @@ use Verjuicer\Core\Ruleset\ThermometerRules;
 use Verjuicer\Core\Ruleset\TimeControlRules;
 
 /**
- * Goes through readings once and keeps those that a check, now or after anything that may still be recorded, can ask
- * for: of each track and each part of the record between two stages or probe moves the first and the last on each side
- * of each limit, what stood beside them, the runs of a cook, the longest silence, what is doubtful, an outline.
+ * Keeps the readings a check may still need. Per track, and per part of the record between two stages or probe moves:
+ * the first and last on each side of each limit with their neighbours, the runs of a cook, the longest unread gap,
+ * doubtful readings and an outline.
  */
 final class CheckpointBuilder
 {
@@ -68,10 +68,9 @@ final class CheckpointBuilder
     }
 
     /**
-     * Of a record, or of one that was abridged and went on: what it comes to at a moment.
+     * The checkpoint of a record, or of an abridged record that went on, at a moment.
      *
-     * @param Checkpoint|null $past what was left out before; nothing of the record lies before its end but what it
-     *     kept
+     * @param Checkpoint|null $past the earlier checkpoint; the record before its end holds only the readings it kept
      * @param int $few how many readings of a track in a stage stand in its outline
      *
      * @return Checkpoint|null null where a reading is suspect: then all are needed
@@ -162,7 +161,7 @@ final class CheckpointBuilder
         }
     }
 
-    /** What was marked up to here stays. */
+    /** Marks up to here stay. */
     private function divide(bool $isStage): void
     {
         foreach ($this->marks as $marks) {
@@ -192,7 +191,7 @@ final class CheckpointBuilder
         $this->isUnread = true;
     }
 
-    /** @param bool $isPinned what puts another right is kept: without it the other would count again */
+    /** @param bool $isPinned a reading that replaces another is kept: without it the other would count again */
     private function read(TrackReading $reading, bool $isUnchecked, bool $isOverdue, bool $isPinned): void
     {
         $marks = $this->marks[$reading->track] ??= new TrackMarks();
@@ -238,7 +237,7 @@ final class CheckpointBuilder
         }
     }
 
-    /** The first and the last on each side of each limit, and what stood just before. */
+    /** The first and the last on each side of each limit, and the reading before each. */
     private function markLimits(TrackMarks $marks, RetainedReading $one): void
     {
         $before = $marks->last;
@@ -270,7 +269,7 @@ final class CheckpointBuilder
             } elseif (!isset($seen[$side])) {
                 $this->pin($one);
                 $this->pin($before);
-                // What is asked of the moment it passes a limit is where it stood before.
+                // Passing a limit depends on the reading just before.
                 $isUnderHot = $side < 0 && \in_array($limit, ComparedTemperatures::HOT, true);
                 foreach ($isUnderHot ? $this->marks : [$marks] as $of) {
                     $this->pin($of->last);
@@ -283,7 +282,7 @@ final class CheckpointBuilder
         }
     }
 
-    /** The runs at the temperatures of the cook's rows, and what completes a row. */
+    /** The runs at the temperatures of the cook's rows, and the reading that completes a row. */
     private function markRuns(TrackMarks $marks, RetainedReading $one): void
     {
         if ($one->leftOut()->gap > $this->cooking->runGap->seconds) {

@@ -17,7 +17,7 @@ use Verjuicer\Core\Ruleset\RuleSet;
 use Verjuicer\Core\Ruleset\ThawingRules;
 use Verjuicer\Core\Ruleset\TimeControlRules;
 
-/** Every temperature that a check compares a reading of this product with, whatever becomes of it. */
+/** Every temperature that a check may compare a reading of this product with. */
 final class ComparedTemperatures
 {
     public const COLD = 0;

@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Assess\Checkpoint;
 use Verjuicer\Core\Assess\Evidence\OmittedReadings;
 use Verjuicer\Core\Assess\Evidence\TrackReading;
 
-/** A reading that is kept for as long as anything may ask for it, with what was left out before it on its track. */
+/** A reading that a check may still need, with the omitted readings before it on its track. */
 final class RetainedReading
 {
     public ?self $previous = null;

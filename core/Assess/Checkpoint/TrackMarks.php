@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Checkpoint;
 
-/** What is marked on the readings of one track: the first and last of each kind since the last stage or probe move. */
+/** Marked readings of one track: the first and last of each kind since the last stage or probe move. */
 final class TrackMarks
 {
-    /** @var array<string, RetainedReading> by what they are marked as */
+    /** @var array<string, RetainedReading> by mark */
     public array $on = [];
 
     /** @var array<int, array<int, true>> by limit: which of below, at and above it was seen, −1, 0 or 1 */
@@ -32,7 +32,10 @@ final class TrackMarks
 
     public int $from = 0;
 
-    /** @var list<array{RetainedReading, RetainedReading, RetainedReading}> of each part of the outline: first, lowest, highest */
+    /**
+     * @var list<array{RetainedReading, RetainedReading, RetainedReading}> of each part of the outline: first, lowest,
+     *     highest
+     */
     public array $outline = [];
 
     public ?RetainedReading $last = null;

@@ -15,10 +15,7 @@ use Verjuicer\Core\Ruleset\Limits;
 use Verjuicer\Core\Ruleset\RulePart;
 use Verjuicer\Core\Ruleset\RuleSet;
 
-/**
- * What the checks look at: one batch at one moment with the readings to be believed, and what several checks need of
- * each other.
- */
+/** The input of the checks: one batch at one moment with its trusted readings, and values that several checks share. */
 final class CaseFile
 {
     public readonly Limits $limits;

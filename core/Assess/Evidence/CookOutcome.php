@@ -14,7 +14,7 @@ use Verjuicer\Core\Measure\Threshold;
 use Verjuicer\Core\Ruleset\CookingRules;
 use Verjuicer\Core\Ruleset\CoolingRules;
 
-/** What the readings show of one cook: for each track that counts, and for pieces that were not read. */
+/** The result of one cook by its readings, for each track that counts and for unread pieces. */
 final readonly class CookOutcome
 {
     /**
@@ -62,8 +62,8 @@ final readonly class CookOutcome
     }
 
     /**
-     * @return list<TrackInCook> those that count: not one read raw at a spot nobody went back to, where its piece was
-     *     read warm elsewhere since
+     * @return list<TrackInCook> tracks that count: not one read raw and then abandoned, if its piece was read warm
+     *     elsewhere since
      */
     private static function tracks(CaseFile $case, CookWindow $window): array
     {
@@ -98,8 +98,8 @@ final readonly class CookOutcome
     }
 
     /**
-     * @return list<string> what is left to do once it is off the heat: undercooked by intent, it is served as the
-     *     advisory says
+     * @return list<string> keys of what can still be done off the heat: undercooked by intent, it is served with the
+     *     advisory
      */
     private static function afterwards(CaseFile $case): array
     {
@@ -126,7 +126,7 @@ final readonly class CookOutcome
         $soonest = $isOpen ? $track->dwell->soonest() : null;
         $options = $isOpen ? ['cook.keep_on'] : self::afterwards($case);
         if ($isOpen && $window->isOffTheHeat()) {
-            // Nobody keeps it on a heat it is off: what carries over has to be shown.
+            // Food off the heat cannot be kept on it: carry-over has to be shown.
             $message = $lowest->dwell->isLongerThan($rules->settled) ? 'cook.carry_over' : 'cook.carry_over_once';
             $values += ['first' => $lowest->temperature, 'wait' => $lowest->dwell];
             $options = ['cook.read_carry_over'];
@@ -223,8 +223,8 @@ final readonly class CookOutcome
     }
 
     /**
-     * @return array{need: string, category: string, temp: Threshold, dwell: Span, at_once: Threshold} what the open
-     *     rows ask for
+     * @return array{need: string, category: string, temp: Threshold, dwell: Span, at_once: Threshold} the requirement
+     *     of the open rows
      */
     private static function need(CookWindow $window): array
     {

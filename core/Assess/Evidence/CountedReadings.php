@@ -12,7 +12,7 @@ final class CountedReadings
 {
     /**
      * @param list<Event> $events counted, in order
-     * @param array<int, OmittedReadings> $leftOut what an abridged record left out before a reading, by its place
+     * @param array<int, OmittedReadings> $leftOut omitted readings of an abridged record before a reading, by its place
      * @param list<array{int, string|null}> $thermometers each with the first of the readings in a row, from 0, that are
      *     by it
      * @param array<int, TrackReading> $made by place

@@ -49,8 +49,8 @@ final class Dwell
     /**
      * Goes through further readings, up to the first that completes a row.
      *
-     * @return array{CookingRow, TrackReading, TrackReading}|null the row, the first reading of its run, and the one that
-     *     completes it
+     * @return array{CookingRow, TrackReading, TrackReading}|null the row, the first reading of its run, and the one
+     *     that completes it
      */
     public function through(Trace $readings): ?array
     {
@@ -160,8 +160,8 @@ final class Dwell
     }
 
     /**
-     * @return array{CookingRow, TrackReading, Instant}|null the row a further reading would show soonest, since when, and
-     *     from when on
+     * @return array{CookingRow, TrackReading, Instant}|null the row a further reading would show soonest, since when,
+     *     and from when on
      */
     public function soonest(): ?array
     {

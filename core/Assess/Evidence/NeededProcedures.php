@@ -14,10 +14,10 @@ use Verjuicer\Core\Record\Procedure;
 use Verjuicer\Core\Record\RecordedProduct;
 use Verjuicer\Core\Record\RecordedSite;
 
-/** Which written procedures what was done to a batch asks for, and which of the site's were in force then. */
+/** The written procedures a batch needs by its steps, and those of the site that were in force then. */
 final readonly class NeededProcedures
 {
-    /** What the application writes as the method of such a pack. */
+    /** The method that the application records for such a pack. */
     private const VACUUM = 'vacuum';
 
     /**
@@ -70,7 +70,7 @@ final readonly class NeededProcedures
         if ($event->detail instanceof Pack && $event->detail->method === self::VACUUM) {
             $kinds[] = ProcedureKind::VacuumPack;
         }
-        // Cooked a little, cooled, and cooked through later; what was cooked through is reheated.
+        // Cooked a little, cooled, and cooked through later. Food that was cooked through is reheated instead.
         if ($event->detail instanceof Cook && \in_array(Cool::class, $stages, true) && $stages[0] === Cook::class) {
             $kinds[] = ProcedureKind::NonContinuous;
         }

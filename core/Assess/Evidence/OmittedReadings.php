@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Assess\Evidence;
 
 /**
- * What an abridged record left out between a reading it kept and the kept one before it of the same track: as much of
- * it as any check asks for.
+ * A summary of the readings an abridged record omits between two retained readings of a track, as far as checks need
+ * it.
  */
 final readonly class OmittedReadings
 {

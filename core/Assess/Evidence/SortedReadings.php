@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Evidence;
 
-/** Readings by what the checks of their thermometers say of them. */
+/** Readings grouped by the accuracy of their thermometers. */
 final readonly class SortedReadings
 {
     /**

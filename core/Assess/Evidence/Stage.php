@@ -52,7 +52,7 @@ final readonly class Stage
         return $this->event->detail instanceof EndsBatch;
     }
 
-    /** Where it was: the pit, the unit or the place, or by what method; null where the record names none. */
+    /** The pit, unit, place or method; null if the record names none. */
     public function place(): ?string
     {
         $detail = $this->event->detail;

@@ -12,7 +12,7 @@ use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Record\RecordedProduct;
 
-/** The counted events of a record at one moment: in order, cut into stages, without what was replaced. */
+/** The counted events of a record at one moment: in order, cut into stages, without replaced events. */
 final readonly class Timeline
 {
     /**
@@ -60,7 +60,7 @@ final readonly class Timeline
     }
 
     /**
-     * Sorts events into readings and what else happened, in one pass: of a hundred thousand that is what it costs.
+     * Splits events into readings and all others in one pass, the main cost of a hundred thousand readings.
      *
      * @param list<Event> $events
      * @param int|null $until seconds since 1970: those that happened later do not count; null where all of them do
@@ -115,8 +115,8 @@ final readonly class Timeline
     }
 
     /**
-     * The moment to judge at when nobody names one: the record's own, else the last counted event of an ended batch,
-     * else now.
+     * The moment to judge at if none is given: the record's own, else the last counted event of an ended batch, else
+     * now.
      */
     public static function defaultMoment(Record $record, Instant $now): Instant
     {

@@ -9,8 +9,8 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
 
 /**
- * Readings in their order, as columns: what goes through all of them asks these, and only a reading that somebody
- * wants to know more of is made. Looking one up by place costs O(log n), a subset by limit O(n) once.
+ * Readings in order, stored as columns. Loops read the columns, and a reading object is only made where one is needed.
+ * Looking one up by place costs O(log n), a subset by limit O(n) once.
  */
 final class Trace
 {
@@ -26,8 +26,8 @@ final class Trace
      * @param list<int> $orders places among all counted events
      * @param list<int> $ats seconds since 1970, UTC
      * @param list<Temperature> $temps
-     * @param array<string, self>|null $byTrack null where nobody asked yet
-     * @param self|null $whole what it is a part of, from one place up to another
+     * @param array<string, self>|null $byTrack null until first used
+     * @param self|null $whole the trace it is a slice of
      */
     private function __construct(
         private readonly CountedReadings $source,
@@ -115,7 +115,7 @@ final class Trace
         return $count;
     }
 
-    /** @return array<int, OmittedReadings> by place: what an abridged record left out before each of them */
+    /** @return array<int, OmittedReadings> by place: the omitted readings before each of them */
     public function leftOut(): array
     {
         $leftOut = $this->source->leftOut;
@@ -123,7 +123,7 @@ final class Trace
         return $leftOut === [] ? [] : array_intersect_key($leftOut, array_flip($this->orders));
     }
 
-    /** What an abridged record left out before one of them, by its place. */
+    /** Omitted readings of an abridged record before a reading, by its place. */
     public function leftOutBefore(int $order): ?OmittedReadings
     {
         return $this->source->leftOut[$order] ?? null;
@@ -135,7 +135,7 @@ final class Trace
         return ($this->source->leftOut[$order]->count ?? 0) === 0;
     }
 
-    /** How far they reach: what many a question need not ask of each. */
+    /** Lowest and highest temperature: many questions can skip the loop. */
     public function extent(): TemperatureRange
     {
         return $this->extent ??= TemperatureRange::of($this->temps);
@@ -184,7 +184,7 @@ final class Trace
         return $this->source->at($this->orders[$index]);
     }
 
-    /** @return list<TrackReading> each of them: for what asks all there is of all of them */
+    /** @return list<TrackReading> all readings as objects */
     public function all(): array
     {
         return array_map($this->source->at(...), $this->orders);
@@ -257,7 +257,7 @@ final class Trace
         return new self($this->source, $orders, $ats, $temps);
     }
 
-    /** Those that an abridged record did not keep: what was read since. */
+    /** Readings that an abridged record did not keep: those since the checkpoint. */
     public function fresh(): self
     {
         $leftOut = $this->source->leftOut;

@@ -28,8 +28,8 @@ final readonly class TrackInCook
     }
 
     /**
-     * A probe that leaves the spot before anything is reached takes with it what it read so far: it may not have been
-     * the coldest place.
+     * A probe that leaves its spot before the target takes its readings with it: the spot may not have been the
+     * coldest.
      *
      * @param list<int> $moves the places at which the probe left it, in order
      *

@@ -10,14 +10,14 @@ use Verjuicer\Core\Measure\Temperature;
 /** A counted reading in its place in the record. */
 final readonly class TrackReading
 {
-    /** Ninetieths of a degree Celsius: what is compared where there are many readings. */
+    /** Ninetieths of a degree Celsius, for comparing many readings. */
     public int $level;
 
     /**
      * @param int $at seconds since 1970, UTC
      * @param int $order place among all counted events
      * @param string $track piece and spot, "1/core"
-     * @param OmittedReadings|null $leftOut what an abridged record left out before it
+     * @param OmittedReadings|null $leftOut omitted readings of an abridged record before it
      */
     public function __construct(
         public string $id,

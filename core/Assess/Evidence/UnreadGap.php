@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Assess\Evidence;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 
-/** A time in which nobody read anything, between readings or at an end. */
+/** A time without any reading, between readings or at an end. */
 final readonly class UnreadGap
 {
     private function __construct(public Instant $from, public Instant $to)

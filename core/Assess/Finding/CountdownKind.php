@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Finding;
 
-/** What is due when a countdown runs out. */
+/** The action due when a countdown runs out. */
 enum CountdownKind: string
 {
     /** A limit of the code: past it the record no longer shows that the food is fine. */

@@ -12,23 +12,22 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Threshold;
 
 /**
- * What the record shows of one rule at one place, as facts: its sentence is made at the edge from `message` and
- * `values`.
+ * The result for one rule at one place, as facts. Its sentence is made in the interface from `message` and `values`.
  *
  * @phpstan-type Value Temperature|Threshold|Instant|LocalDate|Span|string|int
  */
 final readonly class Finding
 {
     /**
-     * @param string $rule as named in `rules_judged`, or `house.…`, `thermometer.…` for what decides no verdict
+     * @param string $rule as named in `rules_judged`, or `house.…`, `thermometer.…` if it decides no verdict
      * @param Verdict|null $verdict null for a further finding: a caution that decides no verdict
      * @param string $message key of its sentence
-     * @param array<string, Value> $values what the sentence names
+     * @param array<string, Value> $values values of the sentence
      * @param string|null $track "1/core", or null where it is about the whole batch
      * @param Span|null $limit the time it is held against
      * @param Threshold|null $towards the temperature that must be reached, or kept
      * @param list<string> $evidence ids of the events it rests on
-     * @param list<string> $options keys of what can be done, most careful first
+     * @param list<string> $options keys of possible actions, most careful first
      */
     public function __construct(
         public string $rule,
@@ -75,7 +74,7 @@ final readonly class Finding
         return $this->verdict !== null;
     }
 
-    /** Whether it asks somebody to act: a breach, or what the record cannot show. */
+    /** Whether it needs an action: not met or not documented. */
     public function isWrong(): bool
     {
         return $this->verdict === Verdict::Broken || $this->verdict === Verdict::NotShown;

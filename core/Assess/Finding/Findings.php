@@ -6,7 +6,7 @@ namespace Verjuicer\Core\Assess\Finding;
 
 use Verjuicer\Core\Measure\Instant;
 
-/** Collects what the checks find, the countdowns that run, and the moments at which time alone may change a verdict. */
+/** Collects findings, countdowns, and the moments at which time alone may change a verdict. */
 final class Findings
 {
     /** @var list<Finding> */

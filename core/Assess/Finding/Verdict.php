@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Assess\Finding;
 use Verjuicer\Core\Measure\DurationBounds;
 use Verjuicer\Core\Measure\Span;
 
-/** What a record shows of one rule, from best to worst. Absence of proof is never `Met`. */
+/** The result of one rule, from best to worst. Absence of proof is never `Met`. */
 enum Verdict: string
 {
     case Met = 'met';
@@ -26,13 +26,13 @@ enum Verdict: string
         return $other->isWorseThan($this) ? $other : $this;
     }
 
-    /** What the verdict is at least while more can come, and at least once nothing can. */
+    /** The least verdict while more entries can come, and once none can. */
     public static function unproven(bool $open): self
     {
         return $open ? self::Running : self::NotShown;
     }
 
-    /** What the verdict is where all is well so far. */
+    /** The verdict if all is well so far. */
     public static function allWell(bool $open): self
     {
         return $open ? self::Running : self::Met;

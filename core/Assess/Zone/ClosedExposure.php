@@ -7,7 +7,7 @@ namespace Verjuicer\Core\Assess\Zone;
 use Verjuicer\Core\Assess\Evidence\CaseFile;
 use Verjuicer\Core\Ruleset\DangerZoneRules;
 
-/** What a line comes to at the end of the batch, or at the moment of judging. */
+/** The result of a line at the end of the batch, or at the moment of judging. */
 final readonly class ClosedExposure
 {
     /**

@@ -19,7 +19,7 @@ final readonly class ExposureLine
     /**
      * @param int $estimate nanoseconds, rounded at each crossing
      * @param int $least seconds
-     * @param int $greatest seconds, without what comes after the last reading
+     * @param int $greatest seconds, without the time after the last reading
      * @param int $stays how many stretches of it are in the zone; none adjoins the next
      * @param int $since nanoseconds since 1970: from when on the last of them is not in $byStage yet
      * @param int $until nanoseconds since 1970: where the last of them ends
@@ -84,7 +84,7 @@ final readonly class ExposureLine
                     $firstSide ??= $after;
                 }
                 if ($before === 0 && $after === 0 && $to > $from && $last?->unit === $unit) {
-                    // All of it is in the zone, whatever the stages say.
+                    // All of it is in the zone, regardless of stages.
                     $inZone += $to - $from;
                     if (self::SECOND * $from !== $until) {
                         $touch->share($since, $until, $byStage);

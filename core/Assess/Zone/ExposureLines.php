@@ -8,8 +8,8 @@ use Verjuicer\Core\Assess\Evidence\CaseFile;
 use Verjuicer\Core\Assess\Evidence\Trace;
 
 /**
- * The lines through the readings of a batch, one a track: those of a piece before a spot was first read, whatever their
- * spot, then that spot's own. Readings that an abridged record kept are in them already.
+ * The lines through the readings of a batch, one per track: readings of the piece before a spot was first read, then
+ * the readings of that spot. Readings kept by an abridged record are included.
  */
 final readonly class ExposureLines
 {
@@ -22,7 +22,7 @@ final readonly class ExposureLines
     }
 
     /**
-     * Goes on through what was read since.
+     * Continues with later readings.
      *
      * @param bool $isGoneOnWith whether it goes on from there, so that spots may be read that were not yet
      */
@@ -38,7 +38,7 @@ final readonly class ExposureLines
             $line = $ofTracks[$track] ?? null;
             $parts = [$trace];
             if ($line === null) {
-                // What was read of the piece before this spot first was.
+                // Readings of the piece before this spot was first read.
                 $piece = $trace->at(0)->piece;
                 $line = $this->ofPieces[$piece] ?? null;
                 $earlier = self::together($byPiece[$piece], $trace->orders[0]);
@@ -57,7 +57,7 @@ final readonly class ExposureLines
     }
 
     /**
-     * What was read of a piece before this place; null for nothing.
+     * Readings of a piece before this place; null for none.
      *
      * @param non-empty-array<string, Trace> $traces of its spots
      */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Assess\Zone;
 
-/** What spans that lie within one stage, not at its very first second, need know of it. */
+/** Facts for spans that lie within one stage and not at its very first second. */
 final readonly class IsolatedStage
 {
     /**

@@ -19,7 +19,7 @@ use Verjuicer\Core\Event\Kinds\Thaw;
 final readonly class StageTouch
 {
     private const COLD = [Received::class, ColdHold::class, Freeze::class, Thaw::class];
-    /** Under what the time before the first stage is shared out. */
+    /** The name under which the time before the first stage is shared out. */
     public const UNSTAGED = 'unstaged';
     private const KEEPING = [...self::COLD, Cool::class];
     private const HOT = [Cook::class, Rest::class, HotHold::class, Reheat::class];
@@ -90,8 +90,8 @@ final readonly class StageTouch
     }
 
     /**
-     * Lays nanoseconds on the stages they fall in. What falls before the first stage stands under its own name, so that
-     * the parts add up; the last stage has all that comes after it.
+     * Adds nanoseconds to the stages they fall in. Time before the first stage has a name of its own, so that the parts
+     * add up; the last stage has all later time.
      *
      * @param array<string, int> $byStage
      */
@@ -102,7 +102,8 @@ final readonly class StageTouch
         if ($from < min($to, $first)) {
             $byStage[self::UNSTAGED] = ($byStage[self::UNSTAGED] ?? 0) + min($to, $first) - $from;
         }
-        for ($index = max(0, $this->firstFrom(intdiv($from, ExposureLine::SECOND)) - 1); isset($stages[$index]); ++$index) {
+        $before = $this->firstFrom(intdiv($from, ExposureLine::SECOND)) - 1;
+        for ($index = max(0, $before); isset($stages[$index]); ++$index) {
             $stage = $stages[$index];
             $start = max($from, ExposureLine::SECOND * $stage->from->epoch);
             $end = isset($stages[$index + 1]) ? min($to, ExposureLine::SECOND * $stage->to->epoch) : $to;

@@ -62,7 +62,10 @@ final readonly class ZoneSide
             ? self::crossing($at, $atOther, $from, $to, $leaves)
             : ExposureLine::SECOND * $atOther;
 
-        return $starts < $ends ? [max(ExposureLine::SECOND * $at, $starts), min(ExposureLine::SECOND * $atOther, $ends)] : null;
+        return $starts < $ends ? [
+            max(ExposureLine::SECOND * $at, $starts),
+            min(ExposureLine::SECOND * $atOther, $ends),
+        ] : null;
     }
 
     /**

@@ -10,7 +10,7 @@ use Verjuicer\Core\Event\FieldInput;
 use Verjuicer\Core\Event\FieldOptions;
 use Verjuicer\Core\Event\QuickAction;
 
-/** A corrective action: the finding it answers and what was done. */
+/** A corrective action: the finding it answers and the action taken. */
 #[EventKind(
     'action',
     taps: [

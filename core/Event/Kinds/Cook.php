@@ -34,7 +34,7 @@ use Verjuicer\Core\Measure\Temperature;
 )]
 final readonly class Cook implements BeginsStage
 {
-    /** @param list<string> $allergens keys of the lists of major allergens: of what it is braised in */
+    /** @param list<string> $allergens keys of the lists of major allergens, of the braising liquid */
     public function __construct(
         public ?Oven $oven = null,
         public ?Temperature $set = null,

@@ -21,7 +21,10 @@ final readonly class HotHold implements BeginsStage
 {
     public function __construct(
         public ?string $place = null,
-        #[FieldOptions(isOurs: true, among: [Holding::Cabinet, Holding::SteamTable, Holding::ChafingDish, Holding::Carrier])]
+        #[FieldOptions(
+            isOurs: true,
+            among: [Holding::Cabinet, Holding::SteamTable, Holding::ChafingDish, Holding::Carrier],
+        )]
         public ?Holding $holding = null,
         #[FieldOptions(isOurs: true)] public bool $covered = false,
         #[FieldOptions(isOurs: true)] public ?Temperature $set = null,

@@ -11,7 +11,12 @@ use Verjuicer\Core\Event\LinePhrase;
 use Verjuicer\Core\Event\QuickAction;
 
 /** A probe came out. */
-#[EventKind('probe_pulled', sayings: [new LinePhrase('out', words: 'spot')], taps: [new QuickAction(['cook'], 90)], isMarked: true)]
+#[EventKind(
+    'probe_pulled',
+    sayings: [new LinePhrase('out', words: 'spot')],
+    taps: [new QuickAction(['cook'], 90)],
+    isMarked: true,
+)]
 final readonly class ProbePulled implements Detail
 {
     public function __construct(#[FieldOptions(most: 500)] public int $piece = 1, public string $spot = 'core')

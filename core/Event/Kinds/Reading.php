@@ -15,7 +15,7 @@ use Verjuicer\Core\Measure\Temperature;
 #[EventKind('reading')]
 final readonly class Reading implements Detail
 {
-    /** The spot of what is one mass, pulled or chopped. */
+    /** The spot of one mass, pulled or chopped. */
     public const PAN = 'pan';
 
     public function __construct(

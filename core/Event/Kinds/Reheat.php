@@ -19,7 +19,9 @@ use Verjuicer\Core\Food\ReheatPurpose;
 )]
 final readonly class Reheat implements BeginsStage
 {
-    public function __construct(public ReheatPurpose $for, #[FieldOptions(isOurs: true)] public ?ReheatEquipment $on = null)
-    {
+    public function __construct(
+        public ReheatPurpose $for,
+        #[FieldOptions(isOurs: true)] public ?ReheatEquipment $on = null,
+    ) {
     }
 }

@@ -10,7 +10,7 @@ use Verjuicer\Core\Event\FieldOptions;
 use Verjuicer\Core\Event\LinePhrase;
 use Verjuicer\Core\Measure\Weight;
 
-/** Served, all of it; what was served of it while the rest goes on is a note. */
+/** All of it was served. A partial serving is a note. */
 #[EventKind(
     'serve',
     sayings: [new LinePhrase('serve', amounts: ['weight_kg', 'portions'])],

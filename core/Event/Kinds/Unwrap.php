@@ -11,7 +11,12 @@ use Verjuicer\Core\Event\LinePhrase;
 use Verjuicer\Core\Event\QuickAction;
 
 /** Out of its wrapping. */
-#[EventKind('unwrap', sayings: [new LinePhrase('unwrap')], taps: [new QuickAction(['cook', 'rest'], 45)], isMarked: true)]
+#[EventKind(
+    'unwrap',
+    sayings: [new LinePhrase('unwrap')],
+    taps: [new QuickAction(['cook', 'rest'], 45)],
+    isMarked: true,
+)]
 final readonly class Unwrap implements Detail
 {
     public function __construct(#[FieldOptions(isOurs: true, most: 500)] public ?int $piece = null)

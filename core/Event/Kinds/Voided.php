@@ -13,7 +13,7 @@ use Verjuicer\Core\Event\FieldOptions;
 #[EventKind('void')]
 final readonly class Voided implements Detail
 {
-    /** @param string|null $range of several taken back for one reason: what they have in common */
+    /** @param string|null $range shared property of several entries voided for one reason */
     public function __construct(#[FieldOptions(isOurs: true, input: FieldInput::Carried)] public ?string $range = null)
     {
     }

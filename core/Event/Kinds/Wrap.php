@@ -25,7 +25,7 @@ use Verjuicer\Core\Event\QuickAction;
 )]
 final readonly class Wrap implements Detail
 {
-    /** @param list<string> $allergens keys of the lists of major allergens: of what went into the wrapping */
+    /** @param list<string> $allergens keys of the lists of major allergens, of additions to the wrapping */
     public function __construct(
         #[FieldOptions(usual: ['foil', 'paper', 'boat', 'pan'])] public ?string $with = null,
         #[FieldOptions(isOurs: true, most: 500)] public ?int $piece = null,

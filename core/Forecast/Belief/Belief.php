@@ -8,13 +8,13 @@ use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Thermal\MeatProperties;
 
 /**
- * What is believed of one piece: a set of weighted courses. Where nothing was read, they are drawn from what is usual;
- * else about the one that fits the readings best, as far apart as these leave open (Laplace's approximation after
- * Gauss and Newton), each weighed by what it makes of them.
+ * The model's belief about one piece: a set of weighted trajectories. Without readings they are drawn from the prior;
+ * with readings, around the best fit, as widely as the readings allow (Laplace's approximation after Gauss–Newton),
+ * each weighted by its likelihood.
  *
- * Readings may differ from any course by an error that lasts a while (Ornstein and Uhlenbeck's process) and by the
- * noise of a thermometer; the older a reading, the more: what is to come goes on from what is. The numbers are of a
- * fixed sequence (Halton's), so that the same record says the same.
+ * Readings may differ from any trajectory by a slowly fading error (an Ornstein–Uhlenbeck process) and by thermometer
+ * noise. The older a reading, the larger the error. Random numbers are a fixed sequence (Halton), so the same record
+ * gives the same result.
  */
 final class Belief
 {
@@ -27,13 +27,13 @@ final class Belief
     private const GIVES_ABOVE = 25.0; // °C from the air
     /** Of the time that is left: by how much courses are usually off, and how much one may be. */
     private const PACE_UP = [0.0, 0.09];
-    private const PACE_UP_WRAPPED = [0.04, 0.13]; // what a wrap that is still to come does is seen once it did
+    private const PACE_UP_WRAPPED = [0.04, 0.13]; // the effect of a wrap still to come is seen once it is on
     private const PACE_IN_WRAP = [0.11, 0.18];
     private const PACE_DOWN = [-0.1, 0.09];
     private const PACE_PACKED = [-0.1, 0.07];
     private const PACE_IN_DEAD_OVEN = [-0.1, 0.16];
     private const PACE_IN_THE_COLD = [-0.13, 0.065];
-    /** Below so many °C in a cold room: what comes near its air comes when that allows. */
+    /** Below so many °C in a cold room, the air decides when a piece gets close to its temperature. */
     private const PACE_NEAR_AIR = [-0.12, 0.1];
     private const NEAR_AIR = 10.0;
     private const USUALLY_WARM = 70.0; // °C
@@ -42,7 +42,7 @@ final class Belief
     private const UNTOLD = 6.0; // of the misfit that is expected
     private const CARRIED = 8; // draws
     private const RISES_FOR = 2700; // seconds over which a rise is told
-    private const BEYOND = 4.0; // °C that a course is followed past what is asked
+    private const BEYOND = 4.0; // °C that a trajectory is followed beyond the target
     private const UNREAD = 36_000; // seconds since the last reading, where there is none
     /** Normal numbers and their shares. */
     private const ERRORS = [[-1.5, 0.16], [-0.6, 0.22], [0.0, 0.24], [0.6, 0.22], [1.5, 0.16]];
@@ -51,14 +51,15 @@ final class Belief
     /** @var list<list<array{int, float, float, float}>>|null */
     private ?array $futures = null;
     private float $until = 0.0;
-    /** @var array<int, Trajectory> by draw, followed until now; what is asked goes on in copies */
+    /** @var array<int, Trajectory> by sample, followed until now; forecasts continue on copies */
     private array $courses = [];
 
     /**
-     * @param list<array{ParameterSample, float, float}> $draws each with its weight and the error that lasts, at the last reading
+     * @param list<array{ParameterSample, float, float}> $draws each with its weight and the error that lasts, at the
+     *     last reading
      * @param int|null $lastRead the moment of the last reading
-     * @param array<int, array{float, float}> $ofAllPieces what is likely of the others as well and how much of it the
-     *     readings say, by unknown
+     * @param array<int, array{float, float}> $ofAllPieces values that likely hold for other pieces too, and the share
+     *     the readings determine, by unknown
      * @param array<int, array{float, float}> $shown the likeliest and how much of it the readings say, by unknown
      */
     private function __construct(
@@ -100,7 +101,7 @@ final class Belief
         }
         $fit = Fit::of($way, $prior, $points, $properties, $pressure, $asOf, $warm);
         if ($way->isFromCold && $fit->misfit() > self::UNTOLD) {
-            // What it went through was not written down as it was: it begins where it was first read.
+            // Its history was not recorded: it begins with the first reading.
             $later = $way->later($points[0][0]);
             $since = array_values(
                 array_filter($points, static fn (array $one): bool => $one[0] >= $later->legs[0]->from),
@@ -397,7 +398,7 @@ final class Belief
         return $this->way->legs[0]->depth;
     }
 
-    /** Whether somebody read how warm it is around it, where it is now. */
+    /** Whether the surrounding temperature was read at its present place. */
     public function isAirRead(): bool
     {
         return $this->leg()->air !== [];
@@ -443,7 +444,7 @@ final class Belief
                 $future = [];
                 foreach ($this->course($n)->ahead($within, $isOver) as [$at, $celsius, $air]) {
                     [$kept, $more] = $gives[$at] ??= $this->gives($at);
-                    // What is nearly as warm as the air can hardly be otherwise.
+                    // Meat nearly as warm as the air leaves little doubt about the air.
                     $room = min(1.0, abs($celsius - $air) / self::GIVES_ABOVE);
                     $future[] = [$at, $celsius, $room * $off * $kept, $room * $more];
                 }
@@ -455,7 +456,7 @@ final class Belief
         return $this->futures;
     }
 
-    /** @return array{float, float} what lasts of an error of the last reading; how large one since may be, °C */
+    /** @return array{float, float} remaining error of the last reading; possible error since, °C */
     private function gives(int $at): array
     {
         $kept = exp(-($at - ($this->lastRead ?? $this->asOf - self::UNREAD)) / self::GOES);
@@ -558,7 +559,7 @@ final class Belief
     }
 
     /**
-     * What it began with: as it was first read; before that, a little cooler than it was before it was handled.
+     * Its first temperature: as first read; before that, a little cooler than before handling.
      *
      * @param list<array{int, float}> $points
      */

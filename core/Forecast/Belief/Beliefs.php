@@ -13,10 +13,10 @@ use Verjuicer\Core\Food\Holding;
 use Verjuicer\Core\Record\RecordedProduct;
 use Verjuicer\Core\Thermal\Atmosphere;
 
-/** What a record lets believe of each place that is read, one by one. */
+/** The beliefs of a record, one per probe location. */
 final class Beliefs
 {
-    /** Where a piece is read that nobody read yet. */
+    /** The location of a piece without readings. */
     public const MIDDLE = 'core';
 
     private const MOST_DRAWS = 120; // of all places together
@@ -31,7 +31,7 @@ final class Beliefs
      * @param list<TrackReading> $outline of all readings
      * @param array<string, true> $suspect readings that are not believed, by id
      * @param string|null $mostRead the track that says something of the others
-     * @param list<PlannedSteps> $also what would be done to it, beside what its record plans
+     * @param list<PlannedSteps> $also steps to try in addition to the record's plan
      */
     private function __construct(
         private readonly Assessment $assessment,
@@ -46,7 +46,7 @@ final class Beliefs
 
     /**
      * @param int $places how many will be asked for: the more, the coarser each
-     * @param list<PlannedSteps> $also what would be done to it, beside what its record plans
+     * @param list<PlannedSteps> $also steps to try in addition to the record's plan
      * @param LearnedParameters|null $learned of own cooks
      */
     public static function of(
@@ -78,7 +78,7 @@ final class Beliefs
     }
 
     /**
-     * @param string $track piece and spot, "1/core"; one that was never read is believed by what is usual
+     * @param string $track piece and spot, "1/core"; one without readings follows the prior
      *
      * @return Belief|null null where it is on no heat and has left none
      */
@@ -127,10 +127,10 @@ final class Beliefs
     }
 
     /**
-     * Before anything was read: what such a rest or cooling does to such a piece or layer.
+     * Before any reading: the effect of such a rest or cooling on such a piece or layer.
      *
      * @param float $celsius it begins with
-     * @param float|null $around °C, where somebody read it
+     * @param float|null $around °C, if it was read
      * @param float|null $depth m of the layer, else the weight counts
      */
     public static function ahead(
@@ -153,7 +153,7 @@ final class Beliefs
         );
     }
 
-    /** What is known of a piece beyond what is known of all: pieces of which the same is known are believed alike. */
+    /** Facts known of one piece beyond those of all: pieces with the same facts share a belief. */
     public function known(int $piece): string
     {
         if ($this->wrapped === null) {

@@ -5,22 +5,22 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Forecast\Belief;
 
 /**
- * What readings of cold air say of how it goes on: it is kept at something, what a warm load raised fades, and it
- * wanders about that as doors open and fans start. Kalman's filter over these three.
+ * Estimates how cold air goes on from its readings: a set temperature, a fading rise after a warm load, and drift from
+ * doors and fans. A Kalman filter over these three.
  */
 final readonly class ColdAir
 {
     private const WANDERS = 0.6; // °C
     private const WANDERS_FOR = 3000.0; // seconds
     private const NOISE = 0.4; // °C, of a reading
-    private const KEEPS = 0.8; // of the usual range, how far apart rooms are that somebody reads
+    private const KEEPS = 0.8; // share of the prior spread between rooms whose air is read
 
     /**
      * @param int $at seconds since 1970, of the last reading
-     * @param float $spread °C, one standard deviation of what it is kept at
+     * @param float $spread °C, one standard deviation of the set temperature
      * @param float $raised °C more that a load makes of it now
      * @param float $wanders °C more that is by chance
-     * @param float $fades seconds in which what a load raised fades
+     * @param float $fades seconds in which the rise after a load fades
      */
     private function __construct(
         private int $at,
@@ -31,7 +31,7 @@ final readonly class ColdAir
     ) {
     }
 
-    /** @return self|null null where it is not kept cold, or nobody read the air */
+    /** @return self|null null if the place is not cold or its air was never read */
     public static function of(Leg $leg): ?self
     {
         $around = $leg->holding?->isCold() === true ? Surroundings::of($leg->holding) : null;
@@ -79,7 +79,7 @@ final readonly class ColdAir
     /**
      * °C by which it is warmer than it was read last.
      *
-     * @param float $number a normal one: how far from what is likely it is kept
+     * @param float $number a standard normal number: deviation of the set temperature from its likely value
      */
     public function since(int $at, float $number): float
     {

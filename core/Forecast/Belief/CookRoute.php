@@ -23,21 +23,21 @@ use Verjuicer\Core\Food\PitSign;
 use Verjuicer\Core\Measure\Temperature;
 
 /**
- * What a record says was around a piece since it went on the heat, or since it was made another thing, and what a plan
- * says will be.
+ * The surroundings of a piece since it went on the heat, or since it became another thing, by the record, and from now
+ * on by the plan.
  */
 final readonly class CookRoute
 {
     private const SETTLES = 1200; // seconds in which a pit follows another set point
-    private const FORGETS = 3600; // seconds in which a pit comes back to what it was set to
-    private const STAYS_OFF = 0.6; // of how far a pit is off what it was set to
-    public const ALWAYS = \PHP_INT_MAX >> 1; // the moment of what was told of all the time
+    private const FORGETS = 3600; // seconds in which a pit returns to its set point
+    private const STAYS_OFF = 0.6; // of the difference between a pit and its set point
+    public const ALWAYS = \PHP_INT_MAX >> 1; // the time of facts that hold throughout
     private const LID_COSTS = 40.0; // °C of the air under an open lid
     private const LID_FALLS = 90; // seconds in which it does
     private const LID_BACK = 600; // seconds after which the air is as before
-    private const LID_OPEN = 180; // seconds, where nobody said that it was closed
-    private const MISSED = 1800; // seconds after which what was planned will not be done any more
-    private const PULLED_DEPTH = 0.06; // m, where nobody said
+    private const LID_OPEN = 180; // seconds, if no closing was recorded
+    private const MISSED = 1800; // seconds after which a planned step is no longer expected
+    private const PULLED_DEPTH = 0.06; // m, if not recorded
 
     /** @var list<ColdAir|null> of each leg */
     public array $coldAir;
@@ -45,7 +45,7 @@ final readonly class CookRoute
     /**
      * @param non-empty-list<Leg> $legs in order
      * @param bool $isFromCold whether it begins as meat out of the cold; else as warm as it was first read
-     * @param list<array{float, Leg}> $atCelsius what comes when the meat is as warm as was planned, in order
+     * @param list<array{float, Leg}> $atCelsius legs that begin at a meat temperature, in order
      */
     private function __construct(public array $legs, public bool $isFromCold, public array $atCelsius)
     {
@@ -122,7 +122,7 @@ final readonly class CookRoute
             return null;
         }
         if ($set !== null && $off !== [] && $leg->holding === null) {
-            // A pit that is not what it was set to goes back to it for the most part.
+            // A pit away from its set point returns to most of it.
             $recent = \array_slice($off, -4);
             $stays = (self::STAYS_OFF * array_sum($recent)) / \count($recent);
             $last = $leg->air[\count($leg->air) - 1][0] ?? $leg->from;
@@ -195,7 +195,7 @@ final readonly class CookRoute
     /**
      * One place from a moment on.
      *
-     * @param float|null $around °C as it is kept there, where somebody knows: no load has raised it yet
+     * @param float|null $around °C of the place if known: no load has raised it yet
      */
     public static function ahead(Holding $holding, ?float $around, ?float $depth, bool $isCovered, int $from): self
     {
@@ -253,7 +253,7 @@ final readonly class CookRoute
     }
 
     /**
-     * What was told of the air before a moment.
+     * Readings of the air before a moment.
      *
      * @param list<array{int, float}> $air
      *

@@ -30,7 +30,7 @@ final readonly class Fit
      * @param list<int> $matters the unknowns that the readings may say something of
      * @param array<int, array<int, float>> $errors the root of their covariance, K
      * @param array<int, float> $z of the best
-     * @param array<int, array<int, float>> $root of what is known of the unknowns about it
+     * @param array<int, array<int, float>> $root of the information about the unknowns
      */
     private function __construct(
         private CookRoute $way,
@@ -74,8 +74,8 @@ final readonly class Fit
      *
      * @param list<float> $normal independent normal numbers, as many as there are unknowns
      *
-     * @return array{ParameterSample, float, float, Trajectory} with the logarithm of its likelihood against that of having been drawn,
-     *     the error that lasts at the last reading, °C, and the course that far
+     * @return array{ParameterSample, float, float, Trajectory} with the logarithm of its likelihood against that of
+     *     having been drawn, the error that lasts at the last reading, °C, and the course that far
      */
     public function draw(array $normal): array
     {
@@ -98,13 +98,18 @@ final readonly class Fit
     }
 
     /**
-     * What it finds likely that holds for other pieces of the batch as well, and how much of it the readings say.
+     * Likely values that hold for other pieces of the batch too, and the share the readings determine.
      *
      * @return array<int, array{float, float}> normal numbers, and parts from 0 to 1, by unknown
      */
     public function ofAllPieces(): array
     {
-        $ofPlaces = [ParameterSample::LEAK, ParameterSample::REST_AIR, ParameterSample::REST_TRANSFER, ParameterSample::EXCESS];
+        $ofPlaces = [
+            ParameterSample::LEAK,
+            ParameterSample::REST_AIR,
+            ParameterSample::REST_TRANSFER,
+            ParameterSample::EXCESS,
+        ];
         $shared = [...ParameterSample::ON_THE_HEAT, ...$ofPlaces, ParameterSample::HALF, ParameterSample::SHAPE];
 
         $likely = [];
@@ -134,7 +139,7 @@ final readonly class Fit
         return $says;
     }
 
-    /** Mean square of what the best leaves unexplained, in the sizes that were expected: about 1 where all is well. */
+    /** Mean square of the residuals of the best fit, in their expected sizes: about 1 for a good fit. */
     public function misfit(): float
     {
         return self::square($this->off($this->shown($this->z))) / \count($this->points);
@@ -186,7 +191,8 @@ final readonly class Fit
      * @param array<int, float> $z
      * @param list<float> $shown
      *
-     * @return array{array<int, array<int, float>>, array<int, float>} the root of what is known here, and Newton's step
+     * @return array{array<int, array<int, float>>, array<int, float>} the root of the information here, and Newton's
+     *     step
      */
     private function step(array $z, array $shown): array
     {
@@ -256,10 +262,19 @@ final readonly class Fit
     /** @return list<int> */
     private static function matters(CookRoute $way): array
     {
-        $matters = [ParameterSample::HALF => true, ParameterSample::SHAPE => true, ParameterSample::START => true, ParameterSample::OFF_CENTRE => true];
+        $matters = [
+            ParameterSample::HALF => true,
+            ParameterSample::SHAPE => true,
+            ParameterSample::START => true,
+            ParameterSample::OFF_CENTRE => true,
+        ];
         foreach ($way->legs as $leg) {
             if ($leg->holding !== null) {
-                $matters += [ParameterSample::REST_AIR => true, ParameterSample::REST_TRANSFER => true, ParameterSample::EXCESS => true]
+                $matters += [
+                    ParameterSample::REST_AIR => true,
+                    ParameterSample::REST_TRANSFER => true,
+                    ParameterSample::EXCESS => true,
+                ]
                     + [ParameterSample::REST_WETNESS => true];
             } else {
                 $matters += array_fill_keys(ParameterSample::ON_THE_HEAT, true);
@@ -287,7 +302,7 @@ final readonly class Fit
         $errors = $sigmas = [];
         $last = $points[\count($points) - 1][0];
         foreach ($points as [$at]) {
-            // What held on the heat holds less off it.
+            // A reading from the heat counts less off the heat.
             $sigmas[] = self::sigma($last - $at) + ($at < ($leftHeat ?? 0) ? self::BEFORE : 0.0);
         }
         foreach ($points as $row => [$at]) {

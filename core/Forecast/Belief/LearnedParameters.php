@@ -5,21 +5,21 @@ declare(strict_types=1);
 namespace Verjuicer\Core\Forecast\Belief;
 
 /**
- * What a kitchen's own cooks say of unknowns, in the normal numbers of `ParameterSample`: where they lie there, and how far they
- * are apart, of what is usual.
+ * The unknowns as learned from this kitchen's past cooks, in the standard normal numbers of `ParameterSample`: their
+ * offset from the prior, and their spread as a share of it.
  *
- * Of each cook the fit says what is likeliest, drawn towards what is usual by as much as its readings leave open. That
- * is undone, cooks whose readings say more count for more, and the median is taken, so that one odd cook changes
- * little; what is usual counts as much as two cooks that say all, and as one for how far they are apart.
+ * A fit gives the likeliest values of a cook, shrunk towards the prior by as much as its readings leave open. The
+ * shrinking is undone, cooks whose readings determine more weigh more, and a weighted median is taken, so that one odd
+ * cook changes little. The prior weighs as two fully determined cooks, and as one for the spread.
  */
 final readonly class LearnedParameters
 {
-    /** As many cooks what is usual counts for. */
+    /** The weight of the prior, in cooks. */
     private const USUAL = 2.0;
     private const APART = 1.0; // the same, for how far they are apart
     private const LEAST = 3; // cooks before they are heard at all
     private const SAYS = 0.1; // of an unknown, below which a cook says nothing of it
-    private const CLOSEST = 0.35; // of what is usual
+    private const CLOSEST = 0.35; // as a share of the prior's
     private const FARTHEST = 2.5; // normal numbers
 
     /** @param array<int, array{float, float}> $unknowns where it lies and how far apart, 1 as is usual, by unknown */
@@ -62,7 +62,7 @@ final readonly class LearnedParameters
         return new self(array_map(static fn (array $one): array => [$one[0], 1.0], $this->unknowns));
     }
 
-    /** What both say; of what both know the other's word counts. */
+    /** The combination of both; a fact that both know takes the other's value. */
     public function with(?self $other): self
     {
         return $other === null ? $this : new self($other->unknowns + $this->unknowns);
@@ -79,7 +79,7 @@ final readonly class LearnedParameters
         $middle = self::median($own);
         $apart = 0.0;
         foreach ($own as [$likely, $said]) {
-            // What its readings leave open is no difference between cooks.
+            // Uncertainty of the readings is no difference between cooks.
             $apart += $said * max(0.0, min(1.0, ($likely - $middle) ** 2 - (1.0 - $said) / $said));
         }
         $squared = (self::APART + $apart) / (self::APART + $cooks);

@@ -12,8 +12,8 @@ final readonly class Leg
     /**
      * @param int $from seconds since 1970
      * @param Holding|null $holding null on the heat
-     * @param list<array{int, float}> $air moments and °C as they were read or set, in order; empty where nobody said
-     * @param string|null $wrap what is round it
+     * @param list<array{int, float}> $air moments and °C as read or set, in order; empty if not recorded
+     * @param string|null $wrap the wrapping material
      * @param float|null $depth m of the layer it lies in, from here on
      */
     public function __construct(

@@ -30,7 +30,7 @@ final readonly class Matrix
     }
 
     /**
-     * What a root makes of numbers that are as independent as it takes them: root⁻¹ · right.
+     * Solves root · x = right: independent numbers made dependent.
      *
      * @param array<int, array<int, float>> $root
      * @param array<int, float> $right

@@ -49,8 +49,8 @@ final readonly class Odds
     }
 
     /**
-     * When the last of several has happened. What makes one slow makes the others slow, too: they are taken to go
-     * together.
+     * When the last of several has happened. They are taken as fully dependent: a cause that slows one slows the
+     * others.
      *
      * @param list<self> $all
      */

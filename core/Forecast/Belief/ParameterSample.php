@@ -9,7 +9,10 @@ use Verjuicer\Core\Thermal\Block;
 use Verjuicer\Core\Thermal\Body;
 use Verjuicer\Core\Thermal\Surface;
 
-/** One way it may be: each unknown of a piece and of what is around it, out of independent normal numbers. */
+/**
+ * One possible set of parameters: the unknowns of a piece and its surroundings, from independent standard normal
+ * numbers.
+ */
 final readonly class ParameterSample
 {
     public const HALF = 0;
@@ -38,17 +41,17 @@ final readonly class ParameterSample
         self::SHARPNESS,
     ];
 
-    private const CONVECTION = 0.6; // of what a pit's air and walls give, the air's share
+    private const CONVECTION = 0.6; // the air's share of the heat from a pit's air and walls
     private const USUAL_HALF = 0.17; // of its logarithm, from weight
     private const SKIN = 0.8; // of the water that dries elsewhere
     private const GIVES = 0.27; // of its logarithm
     private const DRIES = 0.43; // of its logarithm
     private const DRIES_SKIN = 0.55; // beneath skin
-    private const HUMID = 0.85; // of what cold air can hold
+    private const HUMID = 0.85; // bounds of cold air
     private const LONG = 1.5;
     private const RAW = 0.65; // of a free water surface, how freely meat gives off water that reaches its surface
     private const CONDUCTS = 0.45; // W/(m K)
-    private const USUAL_PIT = 115.0; // °C, where nobody said
+    private const USUAL_PIT = 115.0; // °C, if not recorded
 
     public float $half;
     public float $shape;
@@ -65,7 +68,7 @@ final readonly class ParameterSample
     private float $below;
     private float $excess;
     private float $sharpness;
-    /** A normal number: how far from what readings of it say cold air is kept. */
+    /** A standard normal number: deviation of the set temperature from its readings. */
     public float $kept;
     /** Of the way from the middle to the surface: where the probe is. */
     public float $offCentre;
@@ -106,7 +109,7 @@ final readonly class ParameterSample
     {
         $half = min($prior->ball, $prior->half * exp($prior->spread * $thick));
         if (!$prior->isWeighed) {
-            // What is nearly as thick as a ball is round; what is thin is flat.
+            // A piece nearly as thick as a ball is round; a thin one is flat.
             $like = min(1.0, max(0.0, ($half / $prior->ball - 0.35) / 0.65));
 
             return [$half, min(2.0, max(0.0, 0.2 + 1.7 * $like + 0.3 * $round))];
@@ -153,7 +156,7 @@ final readonly class ParameterSample
         };
     }
 
-    /** The half thickness of a layer: heat leaves it upwards, and through what it lies on as well as that lets it. */
+    /** The half thickness of a layer: heat leaves upwards, and through the support as well as that conducts. */
     public function halfOf(float $depth, ?Holding $holding): float
     {
         return \in_array($holding, [Holding::IceBath, Holding::IceWand], true)
@@ -172,7 +175,7 @@ final readonly class ParameterSample
         if ($leg->holding === null) {
             $isPaper = $leg->wrap !== null && str_contains($leg->wrap, 'paper');
             $isBoat = $leg->wrap !== null && str_contains($leg->wrap, 'boat');
-            // What a wrapping lets through is what gets away; beneath it, juice that is pressed out stays.
+            // Steam escapes as far as the wrapping lets it; pressed-out juice stays beneath.
             [$takes, $wetness, $reaches] = match (true) {
                 $leg->wrap === null => [1.0, self::RAW, 1.0],
                 $isBoat => [0.95, 0.55 * self::RAW, 0.55],

@@ -12,11 +12,11 @@ use Verjuicer\Core\Event\Kinds\Prep;
 use Verjuicer\Core\Event\Kinds\Rest;
 use Verjuicer\Core\Food\Holding;
 
-/** Where food is put that is off the heat: what was chosen, or what its words name and nothing else. */
+/** The place of food off the heat: as chosen, or as its text names it exactly. */
 final readonly class Place
 {
     /**
-     * @param Holding|null $holding null where nobody can say
+     * @param Holding|null $holding null if unknown
      * @param float|null $around °C, where it was said
      * @param float|null $depth m of the layer it lies in
      */

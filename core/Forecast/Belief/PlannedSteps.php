@@ -11,7 +11,7 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Record\Record;
 
-/** What is to be done to a batch on the heat, at a moment or when the meat is as warm. */
+/** Planned steps of a batch on the heat, at a moment or at a meat temperature. */
 final readonly class PlannedSteps
 {
     public const WRAP = 'wrap';
@@ -22,7 +22,7 @@ final readonly class PlannedSteps
     /**
      * @param int|null $at seconds since 1970
      * @param float|null $celsius of the meat
-     * @param string|null $with what it is wrapped in
+     * @param string|null $with the wrapping material
      * @param float|null $set °C of the pit
      */
     private function __construct(
@@ -54,8 +54,8 @@ final readonly class PlannedSteps
 
     /**
      * The member `plan` of a record or its batch: objects with `type` (wrap, unwrap, pit_set, off), one of `at` (a
-     * time) and `temp` (of the meat), and `with` or `set` as in the event. What is not understood is left out: a plan
-     * decides nothing.
+     * time) and `temp` (of the meat), and `with` or `set` as in the event. Unknown steps are ignored: a plan decides
+     * nothing.
      *
      * @return list<self>
      */
@@ -65,7 +65,7 @@ final readonly class PlannedSteps
     }
 
     /**
-     * At what it is planned to come off.
+     * The meat temperature at which it is planned to come off.
      *
      * @return array<int, Temperature> by piece, 0 for all of them
      */
@@ -124,7 +124,7 @@ final readonly class PlannedSteps
     }
 
     /**
-     * When the meat is as warm as what comes first of these.
+     * The lowest meat temperature of the next planned step.
      *
      * @param array<array-key, mixed> $one
      */

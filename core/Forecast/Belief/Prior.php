@@ -9,7 +9,7 @@ use Verjuicer\Core\Food\NamedCut;
 use Verjuicer\Core\Record\RecordedProduct;
 use Verjuicer\Core\Thermal\Composition;
 
-/** What is thought of a piece before it is read: how thick it is, how round, what it is made of. */
+/** Assumptions about a piece before any reading: thickness, roundness, composition. */
 final readonly class Prior
 {
     private const DENSITY = 1_055.0; // kg/m³
@@ -21,12 +21,12 @@ final readonly class Prior
      * @param float $half m from the middle to the surface, the likeliest
      * @param float $spread of its logarithm
      * @param float $ball m, the half thickness if it were a ball: nothing is thicker
-     * @param bool $isMeasured whether somebody measured how thick it is
+     * @param bool $isMeasured whether the thickness was measured
      * @param bool $isRound whether it is a cylinder, as sausages are
      * @param bool $hasSkin whether most of it lies beneath skin, as birds do
-     * @param bool $isWeighed whether its weight is known, so that what is thick is not wide
-     * @param array<int, array{float, float}> $likely what is known of unknowns beforehand, in normal numbers: where
-     *     they lie, and how far apart they are, 1 as is usual
+     * @param bool $isWeighed whether the weight is known, so that a thick piece is not wide
+     * @param array<int, array{float, float}> $likely prior knowledge of unknowns, in standard normal numbers: mean and
+     *     spread, 1 as usual
      */
     private function __construct(
         public float $half,
@@ -42,8 +42,8 @@ final readonly class Prior
     }
 
     /**
-     * @param float|null $thickness m, where somebody measured it
-     * @param int|null $portion g, of what was split off by weight
+     * @param float|null $thickness m, if measured
+     * @param int|null $portion g, of a portion split off by weight
      */
     public static function of(RecordedProduct $product, ?float $thickness, ?int $portion = null): self
     {
@@ -86,7 +86,7 @@ final readonly class Prior
     }
 
     /**
-     * Of a piece beside one of which more is known: the pit is the same and the meat alike.
+     * The prior of a piece with a better-known neighbour: same pit, similar meat.
      *
      * @param array<int, array{float, float}> $likely normal numbers, and how much of each was said, by unknown
      */

@@ -6,7 +6,7 @@ namespace Verjuicer\Core\Forecast\Belief;
 
 use Verjuicer\Core\Food\Holding;
 
-/** What a place does to meat that is warmer than it: how warm it usually is there, and how much heat it takes. */
+/** The effect of a place on warmer meat: its usual temperature, and how much heat it takes. */
 final readonly class Surroundings
 {
     /**
@@ -23,7 +23,7 @@ final readonly class Surroundings
     ) {
     }
 
-    /** @return self|null null where nobody can say: a carrier or a chafing dish may be heated or not */
+    /** @return self|null null if unknown: a carrier or a chafing dish may be heated or not */
     public static function of(Holding $holding): ?self
     {
         return match ($holding) {

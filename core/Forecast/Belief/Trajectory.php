@@ -146,7 +146,7 @@ final class Trajectory
     }
 
     /**
-     * How warm the middle gets once it is pulled at a temperature: what is outside it goes on in.
+     * The peak of the middle after a pull at a temperature: heat in the outer layers flows in.
      *
      * @param Leg $rest where it is put
      *
@@ -209,7 +209,7 @@ final class Trajectory
         }
     }
 
-    /** Seconds of the next step on the way to a moment: what lay unchanged for days is not followed by minutes. */
+    /** Seconds of the next step towards a moment: steps grow while nothing changes for days. */
     private function paced(int $until): int
     {
         $leaves = $this->way->legs[$this->leg + 1]->from ?? \PHP_INT_MAX;

@@ -15,8 +15,8 @@ use Verjuicer\Core\Forecast\Belief\Surroundings;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * What a batch teaches once it is over: believed anew as it stood just before it left the heat, and before it was moved
- * from where it rested or cooled. The same record teaches the same, whenever it is asked.
+ * Samples learned from a finished batch: the model is fitted again as of the moment before it left the heat, and before
+ * it was moved from rest or cooling. The same record always gives the same samples.
  */
 final readonly class BatchReplay
 {
@@ -55,7 +55,7 @@ final readonly class BatchReplay
     }
 
     /**
-     * Which product, pit and method a batch is of now, where what was learned of them is asked.
+     * The product, pit and method of a batch now, to look up learned values.
      *
      * @return array<string, string> by the value of `LearningSubject`
      */
@@ -100,7 +100,7 @@ final readonly class BatchReplay
         $belief = Beliefs::of($then, 1)->ofTrack((string) $track);
         $shown = $belief->shown ?? [];
         if (isset($over->record->product->extensions['thickness_mm']) || $over->record->product->rawWeight === null) {
-            // How thick it is was measured, or nobody knows what is usual of it.
+            // The thickness was measured, or the prior has no usual value.
             unset($shown[ParameterSample::HALF], $shown[ParameterSample::SHAPE]);
         }
 

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\Core\Forecast\Learning;
 
-/** What one finished batch showed of a product, a pit or a way to rest or cool. */
+/** The values one finished batch gives for a product, a pit or a way to rest or cool. */
 final readonly class LearnedSample
 {
     /**

@@ -6,7 +6,7 @@ namespace Verjuicer\Core\Forecast\Learning;
 
 use Verjuicer\Core\Forecast\Belief\ParameterSample;
 
-/** What a finished cook or rest teaches something of, and which unknowns are its. */
+/** The subject a finished cook or rest is learned from, and its unknowns. */
 enum LearningSubject: string
 {
     case Product = 'product';
@@ -23,9 +23,21 @@ enum LearningSubject: string
     public function unknowns(): array
     {
         return match ($this) {
-            self::Product => [ParameterSample::HALF, ParameterSample::SHAPE, ParameterSample::SUPPLY, ParameterSample::DRYING, ParameterSample::SHARPNESS],
+            self::Product => [
+                ParameterSample::HALF,
+                ParameterSample::SHAPE,
+                ParameterSample::SUPPLY,
+                ParameterSample::DRYING,
+                ParameterSample::SHARPNESS,
+            ],
             self::Pit => [ParameterSample::TRANSFER, ParameterSample::BIAS],
-            self::Method => [ParameterSample::REST_AIR, ParameterSample::REST_TRANSFER, ParameterSample::EXCESS, ParameterSample::BELOW, ParameterSample::REST_WETNESS],
+            self::Method => [
+                ParameterSample::REST_AIR,
+                ParameterSample::REST_TRANSFER,
+                ParameterSample::EXCESS,
+                ParameterSample::BELOW,
+                ParameterSample::REST_WETNESS,
+            ],
         };
     }
 }

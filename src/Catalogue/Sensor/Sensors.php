@@ -129,8 +129,13 @@ final readonly class Sensors
     }
 
     /** @param array<string, mixed> $state what is known of its series so far */
-    public function keepState(SensorChannel $channel, int $sequence, Instant $at, ?Temperature $temp, array $state): void
-    {
+    public function keepState(
+        SensorChannel $channel,
+        int $sequence,
+        Instant $at,
+        ?Temperature $temp,
+        array $state,
+    ): void {
         $this->connection->executeStatement(
             <<<'SQL'
             UPDATE sensor_channel SET last_sequence = greatest(last_sequence, ?), last_at = greatest(last_at, ?),

@@ -146,7 +146,10 @@ abstract class RecordCommand extends Command
     {
         return [
             'errors' => array_map(
-                static fn (DocumentProblem $problem): array => ['pointer' => $problem->pointer, 'message' => $problem->message],
+                static fn (DocumentProblem $problem): array => [
+                    'pointer' => $problem->pointer,
+                    'message' => $problem->message,
+                ],
                 array_values($problems),
             ),
         ];

@@ -56,7 +56,10 @@ final class SimulateCommand extends Command
                 null,
                 InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
                 'What goes wrong: NAME[:WHAT][@HH:MM or +MINUTES][/MINUTES]; '
-                .implode(', ', array_map(static fn (SimulatedFaultName $one): string => $one->value, SimulatedFaultName::cases())),
+                .implode(
+                    ', ',
+                    array_map(static fn (SimulatedFaultName $one): string => $one->value, SimulatedFaultName::cases()),
+                ),
             );
     }
 
@@ -87,7 +90,12 @@ final class SimulateCommand extends Command
         foreach ($secrets as $name => $secret) {
             if ($name !== 'reads' && \is_string($secret)) {
                 // It counts on from where one that was played before stopped.
-                $devices[$name] = new SimulatedDevice($site, $secret, $now, $name === self::PUBLISHES ? $this->broker : null);
+                $devices[$name] = new SimulatedDevice(
+                    $site,
+                    $secret,
+                    $now,
+                    $name === self::PUBLISHES ? $this->broker : null,
+                );
             }
         }
         $sensors = new SimulatedSensors($world, $devices, $this->faults, $random, $this->clock);
@@ -119,7 +127,11 @@ final class SimulateCommand extends Command
                     $looked = $now;
                     $world->look($now);
                     $crew->moveProbe($world);
-                    $looks = !$isAsleep && !SimulatedFault::isAnyOn($this->faults, SimulatedFaultName::ForgottenCheck, $now);
+                    $looks = !$isAsleep && !SimulatedFault::isAnyOn(
+                        $this->faults,
+                        SimulatedFaultName::ForgottenCheck,
+                        $now,
+                    );
                     $crew->goRound($world, $now, $looks);
                     if (!$isAsleep && \count($world->meats) < self::OPEN_BATCHES && $random->getInt(0, 4) === 0) {
                         $crew->begin();

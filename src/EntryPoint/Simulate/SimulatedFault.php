@@ -7,8 +7,12 @@ namespace Verjuicer\App\EntryPoint\Simulate;
 /** Something that goes wrong in a played kitchen: what, of what, from when on, for how long. */
 final readonly class SimulatedFault
 {
-    private function __construct(public SimulatedFaultName $name, public string $what, public int $from, public int $until)
-    {
+    private function __construct(
+        public SimulatedFaultName $name,
+        public string $what,
+        public int $from,
+        public int $until,
+    ) {
     }
 
     /**

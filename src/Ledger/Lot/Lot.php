@@ -53,9 +53,12 @@ class Lot
 
     public function temperature(): ?Temperature
     {
-        return $this->temp === null
-            ? null
-            : (new Fields((object) ['temp' => (object) $this->temp], null, '', new DocumentProblems()))->temperature('temp');
+        if ($this->temp === null) {
+            return null;
+        }
+        $fields = new Fields((object) ['temp' => (object) $this->temp], null, '', new DocumentProblems());
+
+        return $fields->temperature('temp');
     }
 
     public function at(): Instant

@@ -70,7 +70,9 @@ final readonly class SensorFaults
         );
     }
 
-    /** @return list<SensorFault> of one channel: the times in which nothing of it was taken for food, the latest first */
+    /**
+     * @return list<SensorFault> of one channel: the times in which nothing of it was taken for food, the latest first
+     */
     public function noFood(string $channelId): array
     {
         return array_values(

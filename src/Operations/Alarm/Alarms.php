@@ -193,7 +193,11 @@ final readonly class Alarms
     private static function texts(array $inEach): string
     {
         $texts = array_map(
-            static fn (AlarmCause $one): array => ['words' => $one->words, 'does' => $one->does, 'effects' => $one->effects],
+            static fn (AlarmCause $one): array => [
+                'words' => $one->words,
+                'does' => $one->does,
+                'effects' => $one->effects,
+            ],
             $inEach,
         );
 

@@ -127,7 +127,9 @@ final readonly class DutyRoster
         $plan = [];
         foreach (AlarmLevel::cases() as $level) {
             $written = \is_array($kept) ? $kept[$level->value] ?? null : null;
-            $plan[$level->value] = \is_array($written) ? EscalationPlan::ofArray($written) : EscalationPlan::usual($level);
+            $plan[$level->value] = \is_array($written)
+                ? EscalationPlan::ofArray($written)
+                : EscalationPlan::usual($level);
         }
 
         return $plan;

@@ -86,8 +86,12 @@ final readonly class EquipmentDeviations
         return array_values($found);
     }
 
-    private function pit(Site $site, SensorChannel $channel, Assignment $assignment, RuleSet $rules): ?EquipmentDeviation
-    {
+    private function pit(
+        Site $site,
+        SensorChannel $channel,
+        Assignment $assignment,
+        RuleSet $rules,
+    ): ?EquipmentDeviation {
         $pit = $this->pits->find($site, $assignment->pitId ?? '');
         if ($pit === null || $channel->lastTemp === null) {
             return null;

@@ -62,8 +62,13 @@ final readonly class Gateway
         return $problem instanceof DeliveryFailed ? $problem : new DeliveryFailed($problem->getMessage(), 0, $problem);
     }
 
-    private function post(string $id, string $siteId, AlarmChannel $channel, string $to, string $words): ResponseInterface
-    {
+    private function post(
+        string $id,
+        string $siteId,
+        AlarmChannel $channel,
+        string $to,
+        string $words,
+    ): ResponseInterface {
         if ($this->gateway === '') {
             throw new DeliveryFailed('no gateway is set: ALARM_GATEWAY');
         }

@@ -48,7 +48,10 @@ final readonly class BatchPage
             $steps,
             $this->parts->all($batch, $lane),
             array_map(
-                fn (LanePoint $one): AbandonedSpot => new AbandonedSpot($one, $this->happened->told($one->at, $batch->site)),
+                fn (LanePoint $one): AbandonedSpot => new AbandonedSpot(
+                    $one,
+                    $this->happened->told($one->at, $batch->site),
+                ),
                 $lane->left ?? [],
             ),
             $lane === null ? [] : $this->actions->of(

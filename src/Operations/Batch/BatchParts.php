@@ -131,7 +131,11 @@ final class BatchParts
     {
         $late = $this->ruleSets->get($batch->ruleSet)->get(HouseLimits::class)->lateEntry;
 
-        return $this->part($batch, $lane, 'operations/batch/_log.html.twig', function () use ($batch, $lane, $late): array {
+        return $this->part($batch, $lane, 'operations/batch/_log.html.twig', function () use (
+            $batch,
+            $lane,
+            $late,
+        ): array {
             $judged = $lane === null ? null : $this->judged($batch, $lane);
             $readings = $judged?->timeline->readings;
             $log = LogPage::first(

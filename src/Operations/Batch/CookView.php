@@ -22,8 +22,8 @@ use Verjuicer\Core\Food\CookWay;
 final readonly class CookView
 {
     /**
-     * @param list<array{piece: int, coldest: TrackReading|null, finding: Finding|null}> $pieces every piece, those not read
-     *     among them
+     * @param list<array{piece: int, coldest: TrackReading|null, finding: Finding|null}> $pieces every piece, those not
+     *     read among them
      */
     private function __construct(public CookWindow $window, public array $pieces)
     {

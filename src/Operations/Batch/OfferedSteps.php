@@ -36,7 +36,10 @@ final readonly class OfferedSteps
         $offers = NextSteps::after($stage);
         $likely = self::likely($offers, $lane);
         $shown = $isAll ? $offers : array_filter([$likely]);
-        $kinds = array_map(static fn (StepOffer $offer): ?Kind => EventKinds::named($offer->kind), array_values($shown));
+        $kinds = array_map(
+            static fn (StepOffer $offer): ?Kind => EventKinds::named($offer->kind),
+            array_values($shown),
+        );
 
         return new Steps(
             $batch->id->toRfc4122(),

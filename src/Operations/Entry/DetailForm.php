@@ -35,7 +35,10 @@ final readonly class DetailForm
     /** @return list<Field> what is typed or chosen, the short ones first */
     public static function fields(Kind $kind): array
     {
-        $fields = array_filter($kind->fields, static fn (Field $field): bool => $field->says->input !== FieldInput::Carried);
+        $fields = array_filter(
+            $kind->fields,
+            static fn (Field $field): bool => $field->says->input !== FieldInput::Carried,
+        );
         $place = static fn (Field $field): int => match (true) {
             $field->isRequired => 0,
             $field->says->input === FieldInput::Listed => 1,

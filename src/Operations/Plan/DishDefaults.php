@@ -51,8 +51,13 @@ final readonly class DishDefaults
     }
 
     /** @param int|null $gramsOfOne as it is on hand */
-    public function of(Product $product, CookStyle $school, int $portions, ?int $plateGrams, ?int $gramsOfOne): DishFacts
-    {
+    public function of(
+        Product $product,
+        CookStyle $school,
+        int $portions,
+        ?int $plateGrams,
+        ?int $gramsOfOne,
+    ): DishFacts {
         $unit = $product->site->unit;
         $target = $product->doneness()->from ?? self::degrees(165, $unit);
         $isTender = $target->ninetieths >= self::degrees(self::TENDER, TemperatureUnit::Fahrenheit)->ninetieths;

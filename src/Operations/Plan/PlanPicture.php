@@ -173,8 +173,12 @@ final readonly class PlanPicture
     }
 
     /** @return array{x: float, label: string, label_x: float}|null */
-    private static function hotUntil(DishSchedule $one, TimeAxis $axis, TimeZone $zone, MeasureFormatter $figures): ?array
-    {
+    private static function hotUntil(
+        DishSchedule $one,
+        TimeAxis $axis,
+        TimeZone $zone,
+        MeasureFormatter $figures,
+    ): ?array {
         if ($one->hotUntil === null || !$axis->shows($one->hotUntil)) {
             return null;
         }

@@ -47,7 +47,10 @@ final readonly class ReadingIngest
         $site = $this->entities->find(Site::class, Uuid::fromString($token->siteId));
         \assert($site !== null, 'a token is of a site');
 
-        return $this->forecasts->while(ForecastTiming::Rarely, fn (): ReadingResults => $this->taken($site, $token, $posted));
+        return $this->forecasts->while(
+            ForecastTiming::Rarely,
+            fn (): ReadingResults => $this->taken($site, $token, $posted),
+        );
     }
 
     private function taken(Site $site, AccessToken $token, PostedReadings $posted): ReadingResults
@@ -75,7 +78,8 @@ final readonly class ReadingIngest
     /**
      * @param list<PostedReading> $readings
      *
-     * @return array{list<ReadingResult>, array<string, list<ArrivedSample>>} the answers in order, and what is new, by channel
+     * @return array{list<ReadingResult>, array<string, list<ArrivedSample>>} the answers in order, and what is new, by
+     *     channel
      */
     private function sorted(Sensor $sensor, array $readings, int $skew, Instant $now): array
     {

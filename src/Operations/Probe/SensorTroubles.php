@@ -133,7 +133,15 @@ final readonly class SensorTroubles
             );
         }
         if ($sensor->isBatteryLow()) {
-            $found[] = new SensorTrouble($sensor->id, $sensor->name, SensorFaultKind::BatteryLow, null, null, null, null);
+            $found[] = new SensorTrouble(
+                $sensor->id,
+                $sensor->name,
+                SensorFaultKind::BatteryLow,
+                null,
+                null,
+                null,
+                null,
+            );
         }
 
         return $found;

@@ -221,7 +221,9 @@ final class ThermometerController extends FormController implements RedisplaysFo
         $checks = $this->checks->of($thermometer);
         $unit = $checks[0]->read->unit ?? $site->unit;
         $tolerance = $this->rules->of($site)->get(ThermometerRules::class)->tolerance;
-        $inUnit = array_values(array_filter($checks, static fn (AccuracyCheck $check): bool => $check->read->unit === $unit));
+        $inUnit = array_values(
+            array_filter($checks, static fn (AccuracyCheck $check): bool => $check->read->unit === $unit),
+        );
 
         return $this->page('operations/thermometer/thermometer.html.twig', $input, [
             'site' => $site,

@@ -28,8 +28,13 @@ final readonly class EventText
     {
     }
 
-    public function of(Detail $detail, ?string $reason, int $pieces, TimeZone $zone, ?ImportOrigin $imported = null): string
-    {
+    public function of(
+        Detail $detail,
+        ?string $reason,
+        int $pieces,
+        TimeZone $zone,
+        ?ImportOrigin $imported = null,
+    ): string {
         $told = $detail instanceof Reading ? $this->reading($detail, $pieces) : $this->event($detail, $pieces, $zone);
         if ($reason !== null) {
             $told[] = $reason;

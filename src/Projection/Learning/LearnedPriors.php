@@ -53,7 +53,9 @@ final readonly class LearnedPriors
         $learned = null;
         foreach ($rows as $row) {
             if (($subjects[$row['about']] ?? null) === $row['subject']) {
-                $learned = ($learned ?? new LearnedParameters())->with(new LearnedParameters(self::unknowns($row['unknowns'])));
+                $learned = ($learned ?? new LearnedParameters())->with(
+                    new LearnedParameters(self::unknowns($row['unknowns'])),
+                );
             }
         }
 
@@ -187,7 +189,9 @@ final readonly class LearnedPriors
             SQL,
             $its + ['most' => self::HEARD],
         );
-        $learned = LearnedParameters::of(array_map(static fn (array $one): array => self::unknowns($one['shown']), $lessons));
+        $learned = LearnedParameters::of(
+            array_map(static fn (array $one): array => self::unknowns($one['shown']), $lessons),
+        );
         $learned = $about->narrows() ? $learned : $learned?->asWide();
         $unknowns = $learned->unknowns ?? [];
         $batches = $learned === null ? [] : array_column($lessons, 'batch_id');

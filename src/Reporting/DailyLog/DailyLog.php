@@ -41,7 +41,9 @@ final readonly class DailyLog
     ) {
     }
 
-    /** @return list<array{key: string, batch: DailyLogBatch, rule: string}> what asks for a reason, by "batch id/rule" */
+    /**
+     * @return list<array{key: string, batch: DailyLogBatch, rule: string}> what asks for a reason, by "batch id/rule"
+     */
     public function open(): array
     {
         $open = [];

@@ -42,8 +42,12 @@ final readonly class TableImport
     ) {
     }
 
-    public function import(string $text, Account $by, bool $isPreview, ImportProgress $taking = new ImportProgress()): ImportReport
-    {
+    public function import(
+        string $text,
+        Account $by,
+        bool $isPreview,
+        ImportProgress $taking = new ImportProgress(),
+    ): ImportReport {
         $report = new ImportReport();
         $unknown = [];
         $new = $this->read($text, $by, $report, $unknown);
@@ -86,8 +90,13 @@ final readonly class TableImport
      *
      * @param array<int, \stdClass> $unknown records in the open format, by the line of the table
      */
-    private function begin(array $unknown, Account $by, bool $isPreview, ImportReport $report, ImportProgress $taking): void
-    {
+    private function begin(
+        array $unknown,
+        Account $by,
+        bool $isPreview,
+        ImportReport $report,
+        ImportProgress $taking,
+    ): void {
         $lines = array_map(static fn (\stdClass $one): string => json_encode($one, self::JSON), $unknown);
         $of = $this->newBatches->import(implode("\n", $lines), $by, $isPreview, $taking);
         foreach ($of->refused as $refused) {

@@ -35,7 +35,10 @@ final readonly class RetentionReport
     /** @return list<RetainedRecords> */
     public function of(Site $site, LocalDate $today): array
     {
-        return array_map(fn (string $kind): RetainedRecords => $this->kind($site, $today, $kind), array_keys(self::KINDS));
+        return array_map(
+            fn (string $kind): RetainedRecords => $this->kind($site, $today, $kind),
+            array_keys(self::KINDS),
+        );
     }
 
     private function kind(Site $site, LocalDate $today, string $kind): RetainedRecords

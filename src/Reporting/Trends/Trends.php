@@ -119,8 +119,8 @@ final readonly class Trends
     }
 
     /**
-     * @return list<array{thermometer: Thermometer, checks: int, failed: int, worst: AccuracyCheck|null}> with the check that
-     *     was farthest off
+     * @return list<array{thermometer: Thermometer, checks: int, failed: int, worst: AccuracyCheck|null}> with the check
+     *     that was farthest off
      */
     public function thermometers(Site $site, Instant $since): array
     {

@@ -27,7 +27,8 @@ final readonly class OfflineEntryTime
     /**
      * Null where it was entered just now.
      *
-     * @throws InvalidEventTime if it was longer ago than a device may keep it, or cannot be read: its time has to be typed
+     * @throws InvalidEventTime if it was longer ago than a device may keep it, or cannot be read: its time has to be
+     *     typed
      */
     public function at(): ?Instant
     {
@@ -45,6 +46,8 @@ final readonly class OfflineEntryTime
             return $now;
         }
 
-        return $at->isAfter($now->plus(Span::ofHours(-self::OLDEST_HOURS))) ? $at : throw InvalidEventTime::tooLongAgo($said);
+        return $at->isAfter(
+            $now->plus(Span::ofHours(-self::OLDEST_HOURS)),
+        ) ? $at : throw InvalidEventTime::tooLongAgo($said);
     }
 }

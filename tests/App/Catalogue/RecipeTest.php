@@ -216,7 +216,10 @@ final class RecipeTest extends TestCase
         self::assertSame(['lit', 'set', 'fuel'], array_column($picture->signs, 'sign'));
         self::assertSame([true], array_column($picture->strays, 'is_hot'));
         self::assertLessThan($picture->readings[0]['y'], $picture->readings[1]['y'], 'hot is up');
-        self::assertSame('', PitPicture::of(new PitLog([]), [], self::site(), Story::at('0'), new MeasureFormatter())->set);
+        self::assertSame(
+            '',
+            PitPicture::of(new PitLog([]), [], self::site(), Story::at('0'), new MeasureFormatter())->set,
+        );
     }
 
     /**

@@ -65,8 +65,8 @@ final class SetupTest extends KitchenTestCase
         self::assertSame(
             'aluminio o papel a 74 °C, de 1 a 4 h envuelto, en hielera aislada, la sonda entra como en mantequilla',
             $this->words(
-                "SELECT concat_ws(', ', p.wrap, p.rest, p.doneness->>'feel') FROM product p JOIN site s ON s.id = p.site_id
-                 WHERE NOT s.is_practice AND p.name = 'Espaldilla de cerdo'",
+                "SELECT concat_ws(', ', p.wrap, p.rest, p.doneness->>'feel') FROM product p
+                 JOIN site s ON s.id = p.site_id WHERE NOT s.is_practice AND p.name = 'Espaldilla de cerdo'",
             ),
         );
     }

@@ -125,7 +125,10 @@ final class YearsOfChecksTest extends KitchenTestCase
             );
         }
         $thermometers = array_map(
-            static fn (RecordedThermometer $one): RecordedThermometer => new RecordedThermometer($one->id, $checks[$one->id]),
+            static fn (RecordedThermometer $one): RecordedThermometer => new RecordedThermometer(
+                $one->id,
+                $checks[$one->id],
+            ),
             $record->thermometers,
         );
 
@@ -142,7 +145,9 @@ final class YearsOfChecksTest extends KitchenTestCase
 
     private static function checksIn(Record $record): int
     {
-        return array_sum(array_map(static fn (RecordedThermometer $one): int => \count($one->checks), $record->thermometers));
+        return array_sum(
+            array_map(static fn (RecordedThermometer $one): int => \count($one->checks), $record->thermometers),
+        );
     }
 
     /** @return array<mixed> */

@@ -38,7 +38,11 @@ final class CoolingTest extends KitchenTestCase
         self::assertStringContainsString('Do this now: ', $page->filter('[data-advice]')->text());
         $record = $page->filter('#how-long .key-main');
         self::assertCount(1, $record);
-        self::assertCount(1, $page->filter('.next-keys .key-likely, .next-keys .key-main, #how-long .key-main'), 'one page, one advice');
+        self::assertCount(
+            1,
+            $page->filter('.next-keys .key-likely, .next-keys .key-main, #how-long .key-main'),
+            'one page, one advice',
+        );
         $place = (string) preg_replace('~^cool/holding/~', '', (string) $record->attr('value'));
         $this->client->submit($record->form());
         self::assertResponseRedirects();

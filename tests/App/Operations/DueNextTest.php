@@ -44,7 +44,12 @@ final class DueNextTest extends TestCase
         foreach ($batches as $tag => $lines) {
             $lanes[] = self::lane($tag, $lines, $asOf);
         }
-        $dues = (new DueNext(new MeasureFormatter()))->of($lanes, Story::at($asOf), TemperatureUnit::Fahrenheit, $intervals);
+        $dues = (new DueNext(new MeasureFormatter()))->of(
+            $lanes,
+            Story::at($asOf),
+            TemperatureUnit::Fahrenheit,
+            $intervals,
+        );
         self::assertSame(
             $expected,
             array_map(
@@ -115,7 +120,9 @@ final class DueNextTest extends TestCase
             );
 
             return DueLines::shown(
-                DueLines::of((new DueNext(new MeasureFormatter()))->of($lanes, Story::at('70'), TemperatureUnit::Fahrenheit)),
+                DueLines::of(
+                    (new DueNext(new MeasureFormatter()))->of($lanes, Story::at('70'), TemperatureUnit::Fahrenheit),
+                ),
             );
         };
         self::assertSame([9, 9, 12], array_map($shown, [0, 9, 12]));

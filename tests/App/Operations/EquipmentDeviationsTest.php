@@ -102,11 +102,18 @@ final class EquipmentDeviationsTest extends KitchenTestCase
         }
     }
 
-    /** @return iterable<string, array{string, list<array{int, float}>, EquipmentDeviationKind|null}> place; minutes ago and °F */
+    /**
+     * @return iterable<string, array{string, list<array{int, float}>, EquipmentDeviationKind|null}> place; minutes ago
+     *     and °F
+     */
     public static function places(): iterable
     {
         yield 'cold' => ['walk-in', [[120, 38.0], [0, 39.5]], null];
-        yield 'warm for a while' => ['walk-in', [[120, 38.0], [40, 38.0], [30, 45.0], [0, 46.0]], EquipmentDeviationKind::Warm];
+        yield 'warm for a while' => [
+            'walk-in',
+            [[120, 38.0], [40, 38.0], [30, 45.0], [0, 46.0]],
+            EquipmentDeviationKind::Warm,
+        ];
         yield 'its door was open' => ['walk-in', [[120, 38.0], [40, 38.0], [36, 48.0], [30, 39.0], [0, 38.0]], null];
         yield 'its door is open' => ['walk-in', [[120, 38.0], [6, 38.0], [0, 50.0]], null];
         yield 'warm, then silent' => ['walk-in', [[120, 38.0], [90, 45.0], [40, 52.0]], EquipmentDeviationKind::Warm];

@@ -64,7 +64,10 @@ final class PiecesTest extends KitchenTestCase
             'rotate',
             array_map(static fn ($event): string => $event->kind()->name(), $records->of($third)->events),
         );
-        self::assertNull($this->service(ChainVerifier::class)->firstBreak($shoulder->site), 'portions are in the chain');
+        self::assertNull(
+            $this->service(ChainVerifier::class)->firstBreak($shoulder->site),
+            'portions are in the chain',
+        );
         $page = $this->client->request('GET', $this->path(73));
         self::assertStringContainsString('piece 3 · 2.3 kg', $page->filter('main')->text());
         self::assertStringContainsString(

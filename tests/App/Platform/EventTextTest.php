@@ -26,7 +26,10 @@ final class EventTextTest extends KernelTestCase
     public function testTellsAnEvent(string $expected, string $line, int $pieces = 1, ?string $reason = null): void
     {
         $event = Story::of($line)->record()->events[0];
-        self::assertSame($expected, self::text()->of($event->detail, $reason, $pieces, TimeZone::named('America/Denver')));
+        self::assertSame(
+            $expected,
+            self::text()->of($event->detail, $reason, $pieces, TimeZone::named('America/Denver')),
+        );
     }
 
     /** @return iterable<array{0: string, 1: string, 2?: int, 3?: string}> */

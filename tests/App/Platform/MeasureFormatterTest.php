@@ -47,7 +47,12 @@ final class MeasureFormatterTest extends TestCase
     public function testATimeOfAnotherDayStandsInASentenceOfEachLanguage(): void
     {
         $at = Instant::ofEpoch(1_795_000_000);
-        $words = static fn (string $language): string => (new MeasureFormatter(null, null, new LocaleSwitcher($language, [])))
+        $formatter = static fn (string $language): MeasureFormatter => new MeasureFormatter(
+            null,
+            null,
+            new LocaleSwitcher($language, []),
+        );
+        $words = static fn (string $language): string => $formatter($language)
             ->instant($at, TimeZone::named('America/Denver'), $at->plus(Span::ofHours(48)));
         self::assertSame('Wed 18 Nov 04:06', $words('en'));
         self::assertSame('04:06 del mié 18 nov', $words('es'));
@@ -120,7 +125,11 @@ final class MeasureFormatterTest extends TestCase
     {
         self::assertSame(
             $words,
-            (new MeasureFormatter())->instant(Instant::parse($instant), TimeZone::named('America/Denver'), Instant::parse($told)),
+            (new MeasureFormatter())->instant(
+                Instant::parse($instant),
+                TimeZone::named('America/Denver'),
+                Instant::parse($told),
+            ),
         );
     }
 
@@ -152,7 +161,9 @@ final class MeasureFormatterTest extends TestCase
         self::assertSame('54.4 °C', $figures->temperature(Temperature::celsius('54.4')));
         self::assertSame(
             'Wed 25 Nov 2026',
-            $figures->date(LocalDate::ofInstant(Instant::parse('2026-11-26T03:00:00Z'), TimeZone::named('America/Denver'))),
+            $figures->date(
+                LocalDate::ofInstant(Instant::parse('2026-11-26T03:00:00Z'), TimeZone::named('America/Denver')),
+            ),
         );
         self::assertSame(
             '20:00',

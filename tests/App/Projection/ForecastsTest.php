@@ -49,10 +49,16 @@ final class ForecastsTest extends KitchenTestCase
         $this->keep('12.1 88');
         $batch = $this->batch(12);
         $last = $assessments->of($batch);
-        $earlier = $forecasts->while(ForecastTiming::Rarely, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
+        $earlier = $forecasts->while(
+            ForecastTiming::Rarely,
+            static fn (): ?FallOutlook => $forecasts->fall($batch, $last),
+        );
         self::assertSame([], $forecasts->owed(), 'what logs by itself is told one of a moment ago');
         self::assertNotNull($earlier);
-        $never = $forecasts->while(ForecastTiming::Never, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
+        $never = $forecasts->while(
+            ForecastTiming::Never,
+            static fn (): ?FallOutlook => $forecasts->fall($batch, $last),
+        );
         self::assertSame([$batch->id->toRfc4122()], $forecasts->owed(), 'who enters something has it made right after');
         self::assertEquals($earlier, $never);
         // Two entries in a row: whoever was last makes it, for both.
@@ -63,7 +69,10 @@ final class ForecastsTest extends KitchenTestCase
         self::assertTrue($forecasts->owesAny());
         self::assertSame([], $forecasts->owed());
         self::assertSame([$batch->id->toRfc4122()], $other->owed());
-        $told = $forecasts->while(ForecastTiming::UnlessItComes, static fn (): ?FallOutlook => $forecasts->fall($batch, $last));
+        $told = $forecasts->while(
+            ForecastTiming::UnlessItComes,
+            static fn (): ?FallOutlook => $forecasts->fall($batch, $last),
+        );
         self::assertEquals($earlier, $told, 'a page tells the one before while it is being made');
         self::assertTrue($forecasts->wasEarlier($batch));
         self::assertNotEquals($earlier, $forecasts->fall($batch, $last));

@@ -66,7 +66,10 @@ final class LearnedPriorsTest extends KitchenTestCase
         Clock::get()->sleep(86_400);
         $hear(4, 6, 2.0);
         self::assertCount(2, $priors->all($batch->site));
-        self::assertNotSame($first, $priors->learned($batch->site, $assessment)->unknowns[ParameterSample::HALF] ?? null);
+        self::assertNotSame(
+            $first,
+            $priors->learned($batch->site, $assessment)->unknowns[ParameterSample::HALF] ?? null,
+        );
         $hear(4, 6, 2.0);
         Clock::get()->sleep(86_400);
         $hear(4, 6, 2.0);
@@ -86,7 +89,10 @@ final class LearnedPriorsTest extends KitchenTestCase
         );
         $this->client->submit($page->filter('button[aria-label="Use Lamb shoulder again"]')->form());
         $hear(4, 6, 2.0);
-        self::assertNotSame($first, $priors->learned($batch->site, $assessment)->unknowns[ParameterSample::HALF] ?? null);
+        self::assertNotSame(
+            $first,
+            $priors->learned($batch->site, $assessment)->unknowns[ParameterSample::HALF] ?? null,
+        );
         // Batches that teach nothing any more, put right as they were, leave what is usual.
         foreach ($ended as $one) {
             $priors->hear($one, $this->service(Now::class)->instant(), []);

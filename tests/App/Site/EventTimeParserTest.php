@@ -16,7 +16,10 @@ final class EventTimeParserTest extends KitchenTestCase
     #[DataProvider('times')]
     public function testIsReadAsPeopleSayIt(string $given, string $instant): void
     {
-        self::assertSame($instant, $this->service(EventTimeParser::class)->read($given, $this->logIn()->site)->rfc3339());
+        self::assertSame(
+            $instant,
+            $this->service(EventTimeParser::class)->read($given, $this->logIn()->site)->rfc3339(),
+        );
     }
 
     /** @return iterable<array{string, string}> */

@@ -67,7 +67,10 @@ final class ColumnsTest extends TestCase
                 [array_values($unchecked)[0] ?? null, array_values($overdue)[0] ?? null],
                 [$sorted->unchecked->first(), $sorted->overdue->first()],
             );
-            $labels = array_map(static fn (TrackReading $one): string => $one->thermometer ?? '', array_values($overdue));
+            $labels = array_map(
+                static fn (TrackReading $one): string => $one->thermometer ?? '',
+                array_values($overdue),
+            );
             self::assertSame(array_values(array_unique($labels)), $sorted->overdue->thermometers());
             $seen['suspect'] += \count($suspect);
             $seen['unchecked'] += \count($unchecked);

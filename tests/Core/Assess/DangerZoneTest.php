@@ -141,7 +141,9 @@ final class DangerZoneTest extends TestCase
             $lines[$reading->track] ??= array_values(
                 array_filter(
                     $readings,
-                    static fn (TrackReading $one): bool => $one->piece === $reading->piece && $one->order < $reading->order,
+                    static fn (
+                        TrackReading $one,
+                    ): bool => $one->piece === $reading->piece && $one->order < $reading->order,
                 ),
             );
             $lines[$reading->track][] = $reading;

@@ -78,8 +78,12 @@ final class DwellTest extends TestCase
         return null;
     }
 
-    private static function goesOn(TrackReading $before, TrackReading $reading, CookingRow $row, CookingRules $rules): bool
-    {
+    private static function goesOn(
+        TrackReading $before,
+        TrackReading $reading,
+        CookingRow $row,
+        CookingRules $rules,
+    ): bool {
         $gap = $reading->leftOut->gap ?? $reading->at - $before->at;
         foreach ($reading->leftOut->lowest ?? [] as $unit => $lowest) {
             if ($lowest < $row->temperature->levelIn(TemperatureUnit::from($unit))) {

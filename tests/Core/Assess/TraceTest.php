@@ -55,11 +55,15 @@ final class TraceTest extends TestCase
                 );
             }
             self::assertSame(
-                array_values(array_filter($readings, static fn (TrackReading $one): bool => $one->temp->isAtLeast($limit))),
+                array_values(
+                    array_filter($readings, static fn (TrackReading $one): bool => $one->temp->isAtLeast($limit)),
+                ),
                 $trace->atLeast($limit)->all(),
             );
             self::assertSame(
-                array_values(array_filter($readings, static fn (TrackReading $one): bool => $one->temp->isAtMost($limit))),
+                array_values(
+                    array_filter($readings, static fn (TrackReading $one): bool => $one->temp->isAtMost($limit)),
+                ),
                 $trace->atMost($limit)->all(),
             );
             $first = static fn (\Closure $is): ?TrackReading => array_values(array_filter($readings, $is))[0] ?? null;
@@ -174,7 +178,10 @@ final class TraceTest extends TestCase
         $seconds = (int) (new \DateTimeImmutable($wall, new \DateTimeZone('UTC')))->format('U');
         self::assertSame(
             $expected,
-            array_map(static fn ($instant): string => $instant->rfc3339(), TimeZone::named($zone)->instantsAt($seconds)),
+            array_map(
+                static fn ($instant): string => $instant->rfc3339(),
+                TimeZone::named($zone)->instantsAt($seconds),
+            ),
         );
     }
 

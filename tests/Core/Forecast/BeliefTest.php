@@ -188,7 +188,14 @@ final class BeliefTest extends TestCase
 
     private static function cooling(Holding $holding, ?float $depth, bool $isCovered, ?float $around): Belief
     {
-        $product = new RecordedProduct('Lamb shoulder', Animal::Lamb, Form::Cut, Integrity::Intact, Weight::ofGrams(2500), 1);
+        $product = new RecordedProduct(
+            'Lamb shoulder',
+            Animal::Lamb,
+            Form::Cut,
+            Integrity::Intact,
+            Weight::ofGrams(2500),
+            1,
+        );
 
         return Beliefs::ahead($product, $holding, 60.0, $around, $depth, $isCovered, 1_780_000_000, 1610);
     }

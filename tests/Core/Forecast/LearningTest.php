@@ -79,7 +79,11 @@ final class LearningTest extends TestCase
                 self::assertLessThanOrEqual(1.0, $said);
             }
         }
-        self::assertSame([], (new BatchReplay(new Assessor()))->of($this->cook(20.0, readings: 1)), 'too little was read');
+        self::assertSame(
+            [],
+            (new BatchReplay(new Assessor()))->of($this->cook(20.0, readings: 1)),
+            'too little was read',
+        );
     }
 
     /** A pit that is far warmer at the meat than it says: six cooks tell, and the next is foreseen better. */
@@ -109,7 +113,11 @@ final class LearningTest extends TestCase
         self::assertLessThan($width($usual), $width($own));
         self::assertGreaterThanOrEqual($own->earliest->epoch, $done);
         self::assertLessThanOrEqual($own->latest->epoch ?? \PHP_INT_MAX, $done);
-        self::assertEquals($usual, CookOutlook::of($unread, $target, [], new LearnedParameters())?->window, 'nothing learned');
+        self::assertEquals(
+            $usual,
+            CookOutlook::of($unread, $target, [], new LearnedParameters())?->window,
+            'nothing learned',
+        );
         // Off the heat, what its pit taught says as little as what was read there.
         $resting = $this->cook(16.0, rest: 30);
         $falls = [FallOutlook::of($resting), FallOutlook::of($resting, $learned)];
@@ -151,7 +159,10 @@ final class LearningTest extends TestCase
     {
         $lessons = (new BatchReplay(new Assessor()))->of($this->cook(20.0, thickness: 80));
         self::assertArrayNotHasKey(ParameterSample::HALF, $lessons[0]->shown);
-        self::assertArrayHasKey(ParameterSample::HALF, (new BatchReplay(new Assessor()))->of($this->cook(20.0))[0]->shown);
+        self::assertArrayHasKey(
+            ParameterSample::HALF,
+            (new BatchReplay(new Assessor()))->of($this->cook(20.0))[0]->shown,
+        );
         self::assertSame(LearningSubject::Product, $lessons[0]->of);
     }
 

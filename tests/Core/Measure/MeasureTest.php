@@ -155,7 +155,10 @@ final class MeasureTest extends TestCase
 
     public function testAZoneIsKnownByItsName(): void
     {
-        self::assertSame(-6 * 3600, TimeZone::named('America/Denver')->offsetAt(Instant::parse('2026-07-01T00:00:00Z')));
+        self::assertSame(
+            -6 * 3600,
+            TimeZone::named('America/Denver')->offsetAt(Instant::parse('2026-07-01T00:00:00Z')),
+        );
         $this->expectException(UnknownTimeZone::class);
         $this->expectExceptionMessage('IANA name');
         TimeZone::named('Mountain');

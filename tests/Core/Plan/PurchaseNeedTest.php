@@ -74,6 +74,10 @@ final class PurchaseNeedTest extends TestCase
         self::assertSame(86_400, PrepLeadTimes::thawing(2200));
         self::assertSame(2 * 86_400, PrepLeadTimes::thawing(2201));
         self::assertSame(0, (new PrepLeadTimes())->thawed());
-        self::assertSame(86_400 + 7200, (new PrepLeadTimes(86_400, 3600, 7200))->thawed(), 'before the first of the rest');
+        self::assertSame(
+            86_400 + 7200,
+            (new PrepLeadTimes(86_400, 3600, 7200))->thawed(),
+            'before the first of the rest',
+        );
     }
 }

@@ -55,7 +55,10 @@ final class ProofCheckTest extends TestCase
         yield 'a temperature of the record' => [ProofFault::EventDiffers, $say("$event.temp.f", 165)];
         yield 'a temperature said in the other unit' => [ProofFault::EventDiffers, $say("$event.temp", ['c' => 31.1])];
         yield 'its time' => [ProofFault::EventDiffers, $say("$event.at", MadeProof::at('10:01'))];
-        yield 'when it was written down' => [ProofFault::EventDiffers, $say("$event.recorded_at", MadeProof::at('10:01'))];
+        yield 'when it was written down' => [
+            ProofFault::EventDiffers,
+            $say("$event.recorded_at", MadeProof::at('10:01')),
+        ];
         yield 'who' => [ProofFault::EventDiffers, $say("$event.by", 'XX')];
         yield 'its kind' => [ProofFault::EventDiffers, $say("$event.type", 'note')];
         yield 'a member more' => [ProofFault::EventDiffers, $say("$event.replaces", MadeProof::id(11))];
@@ -70,8 +73,14 @@ final class ProofCheckTest extends TestCase
                 $proof->lines[1] = $line;
             },
         ];
-        yield 'a check that passed' => [ProofFault::CheckNotWritten, $say("$record.thermometers.0.checks.0.read.f", 32)];
-        yield 'a check of another thermometer' => [ProofFault::CheckNotWritten, $say("$record.thermometers.0.id", 'T2')];
+        yield 'a check that passed' => [
+            ProofFault::CheckNotWritten,
+            $say("$record.thermometers.0.checks.0.read.f", 32),
+        ];
+        yield 'a check of another thermometer' => [
+            ProofFault::CheckNotWritten,
+            $say("$record.thermometers.0.id", 'T2'),
+        ];
         yield 'a whole muscle' => [ProofFault::BatchDiffers, $say("$record.batch.product.integrity", 'non_intact')];
         yield 'not stuffed' => [ProofFault::BatchDiffers, $say("$record.batch.product.stuffed", true)];
         yield 'another pit' => [ProofFault::EventDiffers, $say("$record.batch.events.2.pit", 'south')];
@@ -79,7 +88,10 @@ final class ProofCheckTest extends TestCase
         yield 'its weight' => [ProofFault::BatchDiffers, $say("$record.batch.product.raw_weight_kg", 4.3)];
         yield 'another rule set' => [ProofFault::BatchDiffers, $say("$record.rules", 'other')];
         yield 'the elevation' => [ProofFault::SiteDiffers, $say("$record.site.elevation_m", 0)];
-        yield 'a house limit' => [ProofFault::SiteDiffers, $say("$record.site.house_limits", ['prep_out_seconds' => 60])];
+        yield 'a house limit' => [
+            ProofFault::SiteDiffers,
+            $say("$record.site.house_limits", ['prep_out_seconds' => 60]),
+        ];
         yield 'a row' => [ProofFault::RowAltered, $say('6.row.is', '{"id":"'.MadeProof::BATCH.'"}')];
         yield 'a row under the id of another' => [ProofFault::RowAltered, $say('6.row.is', '{"id":"x"}')];
         yield 'a row that has no link' => [ProofFault::RowNotChained, $say('6.row.kind', 'lot')];

@@ -338,7 +338,10 @@ final class CheckpointBuilderTest extends TestCase
     private static function shown(Record $record, Instant $at, ?Checkpoint $past = null): string
     {
         $assessment = (new Assessor())->assess($record, Story::rules(), $at, $past);
-        $ids = static fn (array $readings): array => array_map(static fn (TrackReading $one): string => $one->id, $readings);
+        $ids = static fn (array $readings): array => array_map(
+            static fn (TrackReading $one): string => $one->id,
+            $readings,
+        );
 
         return var_export([
             $assessment->verdict,

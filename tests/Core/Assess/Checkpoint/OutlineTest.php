@@ -147,7 +147,12 @@ final class OutlineTest extends TestCase
             $begun = ExposureLine::through(null, [$readings->slice(0, $cut)], $case, $touch);
             /** @var array{int, int, int, int, int, int, array<string, int>, int, int, int, string, int, int} $data */
             $data = json_decode(json_encode($begun->toData(), \JSON_THROW_ON_ERROR), true);
-            $ended = ExposureLine::through(ExposureLine::ofData($data), [$readings->slice($cut, $readings->size())], $case, $touch);
+            $ended = ExposureLine::through(
+                ExposureLine::ofData($data),
+                [$readings->slice($cut, $readings->size())],
+                $case,
+                $touch,
+            );
             self::assertEquals($whole, ClosedExposure::of($ended, $case, $touch), "seed $seed, cut at $cut");
         }
     }
