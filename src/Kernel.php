@@ -26,7 +26,7 @@ final class Kernel extends HttpKernel
         parent::boot();
     }
 
-    /** What was judged by other code or other rules is judged anew: `verjuicer.judged_by` is of all of both. */
+    /** Results from other code or other rules are judged again: `verjuicer.judged_by` covers both. */
     protected function build(ContainerBuilder $container): void
     {
         $sums = [];

@@ -8,7 +8,7 @@ use Symfony\Component\Messenger\Attribute\AsMessageHandler;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Site\Tenancy\Tenant;
 
-/** Works off what many changes left behind. */
+/** Works through the backlog after many changes. */
 #[AsMessageHandler(sign: true)]
 final readonly class CatchUpHandler
 {
@@ -18,7 +18,7 @@ final readonly class CatchUpHandler
 
     public function __invoke(CatchUp $message): void
     {
-        // Also where whoever runs the machine asked for it, who is in no site.
+        // Also for a command of the machine's operator, who is in no site.
         $this->tenant->within(
             Uuid::fromString($message->siteId),
             fn () => $this->projections->catchUp($message->siteId, null),

@@ -8,16 +8,13 @@ use Symfony\Component\DependencyInjection\Attribute\AutoconfigureTag;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\Core\Assess\Assessment;
 
-/**
- * A read table made from assessments. Whoever reads it never judges a record again; it can be thrown away and made
- * anew.
- */
+/** A read table made from assessments, so that readers never judge a record again. It can be dropped and rebuilt. */
 #[AutoconfigureTag]
 interface Projection
 {
-    /** Its name and the version of its rows, "lane 3": rows of another are made anew. */
+    /** Its name and row version, "lane 3": rows of other versions are rebuilt. */
     public function shape(): string;
 
-    /** Writes what it holds of one batch, in place of what it held. Within a short transaction. */
+    /** Replaces its rows of one batch. Within a short transaction. */
     public function write(Batch $batch, Assessment $assessment): void;
 }

@@ -30,16 +30,16 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 
 /**
- * Keeps the read tables up to date. A change in the ledger is noted in its transaction (`head` grows); after the
- * commit, without any lock an entry waits for, the batch is judged once and all tables are written from that (`made`
- * follows). What could not be made stays noted, is reported, and never stands in the way of an entry or a page.
+ * Keeps the read tables up to date. A change in the ledger is noted in its transaction (`head` grows). After the
+ * commit, without a lock that entries wait for, the batch is judged once and all tables are written from the result
+ * (`made` follows). A failure stays noted, is reported, and blocks no entry and no page.
  */
 #[AsAlias(LedgerListener::class)]
 final readonly class Projections implements LedgerListener
 {
-    /** As many are made at once, by whoever changed them; more are left to the worker. */
+    /** At most this many are rebuilt by the process that changed them; the worker rebuilds the rest. */
     private const AT_ONCE = 12;
-    /** Of those that are over, while somebody waits for an answer. */
+    /** Closed batches rebuilt within a request. */
     private const WHILE_ANSWERING = 2;
     /** Events from which on one that is over is left to the worker. */
     private const LONG = 20_000;
@@ -97,7 +97,7 @@ final readonly class Projections implements LedgerListener
         }
     }
 
-    /** The forecasts that somebody who entered something was not kept waiting for. */
+    /** Forecasts postponed during entries. */
     #[AsEventListener(TerminateEvent::class)]
     public function makeUp(): void
     {
@@ -116,9 +116,8 @@ final readonly class Projections implements LedgerListener
     }
 
     /**
-     * Makes anew every open batch that changed, or whose verdict time alone may have changed. Whoever shows a verdict
-     * calls it first: "running" must not outlive its limit. Of the ended ones a few; `pending` says whether more are
-     * left.
+     * Rebuilds open batches that changed or whose verdict may have changed by time, and a few closed ones; `pending`
+     * says whether more are left. Call this before showing a verdict, so that an expired limit never shows as running.
      */
     public function bringUpToDate(Site $site): void
     {
@@ -185,7 +184,7 @@ final readonly class Projections implements LedgerListener
         return $others <= $made;
     }
 
-    /** Unless somebody else does so now: nobody waits for one that is over. */
+    /** Skipped if another process is doing it: no one waits for a closed batch. */
     private function makeAlone(string $batchId): void
     {
         $key = "hashtextextended('made ' || ?, 0)";
@@ -199,7 +198,7 @@ final readonly class Projections implements LedgerListener
         }
     }
 
-    /** Makes the tables of one batch anew; what goes wrong is noted with it. */
+    /** Rebuilds the tables of one batch; a failure is noted with it. */
     public function make(string $batchId): void
     {
         $head = $this->connection->fetchOne('SELECT head FROM projection_state WHERE batch_id = ?', [$batchId]);
@@ -226,7 +225,7 @@ final readonly class Projections implements LedgerListener
                 $assessment,
                 $turn,
             ): void {
-                // Whoever was slower and knew less does not write over it.
+                // A slower process with an older record does not overwrite a newer result.
                 $isNewest =
                     $this->connection->executeStatement(
                         'UPDATE projection_state SET made = ?, shape = ?, next_turn = ?, problem = NULL '
@@ -253,8 +252,8 @@ final readonly class Projections implements LedgerListener
     }
 
     /**
-     * When it is to be made anew at the latest: once time alone may have changed a verdict, and soon where its forecast
-     * is still owed, even if whoever owes it is gone by then.
+     * The latest time of its next rebuild: when time alone may change a verdict, and soon while its forecast is
+     * outstanding, even if the process making it has died.
      */
     private function turn(Assessment $assessment): ?Instant
     {
@@ -268,7 +267,7 @@ final readonly class Projections implements LedgerListener
     }
 
     /**
-     * Makes everything anew.
+     * Rebuilds everything.
      *
      * @param \Closure(int, int): void|null $made is told how many are done, of how many
      *
@@ -297,7 +296,7 @@ final readonly class Projections implements LedgerListener
         return \count($ids);
     }
 
-    /** The shapes of all tables together: rows that were made in others are made anew when they are met. */
+    /** The shapes of all tables together: rows of another shape are rebuilt when they are met. */
     public function shape(): string
     {
         $shapes = [];

@@ -14,7 +14,7 @@ use Verjuicer\Core\Food\Holding;
 #[ORM\Table(name: 'hold_unit')]
 class HoldUnit
 {
-    /** What food can be held hot in. */
+    /** Kinds of hot-holding units. */
     public const KINDS = [Holding::SteamTable, Holding::Cabinet, Holding::ChafingDish, Holding::Carrier];
 
     #[ORM\Id]

@@ -14,7 +14,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** Something the site smokes; a batch copies what the rules ask of it, so that a later edit never changes a record. */
+/** A product of the site. A batch copies the facts that rules need, so that a later edit never changes a record. */
 #[ORM\Entity]
 #[ORM\Table(name: 'product')]
 class Product
@@ -32,14 +32,14 @@ class Product
     #[ORM\Column]
     public string $rest = '';
 
-    /** Hundredths of what is bought that are served at the least, where somebody said so; then the most, too. */
+    /** Hundredths of the purchase that are served at least, if entered; then the most, too. */
     #[ORM\Column(nullable: true)]
     public ?int $yieldLeast = null;
 
     #[ORM\Column(nullable: true)]
     public ?int $yieldMost = null;
 
-    /** @var list<string> what is done to it so that it keeps (`Treatment`) */
+    /** @var list<string> preserving treatments (`Treatment`) */
     #[ORM\Column(type: 'json')]
     public array $treatments = [];
 
@@ -87,7 +87,7 @@ class Product
         return $copy;
     }
 
-    /** The spot a reading is of where nobody names one: its first, or the format's own. */
+    /** The default spot of a reading: the product's first, or the format's own. */
     public function firstSpot(): string
     {
         return $this->spots[0]['name'] ?? self::SPOT;

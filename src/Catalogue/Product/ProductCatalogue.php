@@ -9,8 +9,8 @@ use Verjuicer\Core\Food\Form as F;
 use Verjuicer\Core\Food\Integrity as I;
 
 /**
- * What a smokehouse is likely to smoke, to begin with; a site edits it and adds its own. Doneness is how the kitchen
- * likes it, never what the law asks: that follows from animal, form and integrity alone.
+ * Usual products of a smokehouse, as a start; a site edits them and adds its own. Target doneness is the kitchen's
+ * choice, never the code requirement: that follows from animal, form and integrity alone.
  */
 final readonly class ProductCatalogue
 {

@@ -26,7 +26,7 @@ use Verjuicer\Core\Ruleset\CookingCategory;
 use Verjuicer\Core\Ruleset\CookingRules;
 use Verjuicer\Core\Ruleset\CuringRules;
 
-/** What the site smokes: how it likes it, and beside it, apart, what the law asks. */
+/** The site's products: target doneness and, separately, the code requirement. */
 #[Route('/products')]
 final class ProductController extends FormController
 {
@@ -185,7 +185,7 @@ final class ProductController extends FormController
             $law + [
                 'product' => $product,
                 'treatments' => array_column(Treatment::cases(), 'value'),
-                // What a recipe holds is shown where meat is said to be cured.
+                // A recipe's contents are shown where meat is marked as cured.
                 'is_cured' => $isCured,
                 'cures' => $isCured
                     ? array_filter(

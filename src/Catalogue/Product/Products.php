@@ -36,8 +36,8 @@ final readonly class Products
     }
 
     /**
-     * What a batch is of, as the site's list has it today: for hints and forecasts only; the batch keeps what the rules
-     * ask.
+     * A batch's product as the site's list has it today: for hints and forecasts only; the batch keeps the facts that
+     * rules need.
      */
     public function named(Site $site, string $name): ?Product
     {

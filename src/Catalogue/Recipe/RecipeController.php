@@ -24,7 +24,7 @@ use Verjuicer\Core\Ruleset\CuringRules;
 final class RecipeController extends FormController
 {
     private const MOST_INGREDIENTS = 10;
-    /** What the dose is stored in: grams per kilogram of meat for each percent of its weight. */
+    /** The stored unit of the dose: grams per kilogram of meat for each percent of its weight. */
     private const PERCENT = 10;
 
     public function __construct(

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Catalogue\Recipe;
 
-/** What a recipe makes, and so where in the work it is used. */
+/** The product of a recipe, and so its place in the work. */
 enum RecipeKind: string
 {
     case Rub = 'rub';

@@ -31,7 +31,7 @@ final readonly class Recipes
     }
 
     /**
-     * Something that goes on meat without a recipe: free words, with the allergens that somebody ticked.
+     * An addition without a recipe: free text, with its allergens ticked.
      *
      * @param list<string> $allergens
      */

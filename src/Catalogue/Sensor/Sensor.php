@@ -15,7 +15,7 @@ final readonly class Sensor
     public const SKEW = 30;
 
     /**
-     * @param int|null $skewSeconds what is added to its times to have ours; null where it never told its clock
+     * @param int|null $skewSeconds added to its times to get ours; null if it never sent its clock
      * @param list<SensorChannel> $channels by number
      */
     public function __construct(

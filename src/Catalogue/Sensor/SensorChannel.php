@@ -14,7 +14,7 @@ final readonly class SensorChannel
      * @param string $label of its thermometer
      * @param int|null $lastSequence the highest number that came
      * @param Temperature|null $lastTemp null where nothing was plugged in
-     * @param array<mixed> $state what is known of its series so far
+     * @param array<mixed> $state of its series so far
      */
     public function __construct(
         public string $id,

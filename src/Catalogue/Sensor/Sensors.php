@@ -101,7 +101,7 @@ final readonly class Sensors
         return $this->read('s.site_id = ? AND s.id::text = ?', [$site->id->toRfc4122(), $id])[0] ?? null;
     }
 
-    /** One that sends now: nobody else writes what it says until the transaction ends. */
+    /** Locks a sensor that is sending until the transaction ends. */
     public function held(Site $site, string $id): ?Sensor
     {
         $this->connection->executeStatement('SELECT 1 FROM sensor WHERE id = ? FOR UPDATE', [$id]);
@@ -116,7 +116,7 @@ final readonly class Sensors
         ]) !== false;
     }
 
-    /** What it said of itself. */
+    /** Its own status report. */
     public function heard(Sensor $sensor, ?int $skewSeconds, ?int $batteryPercent): void
     {
         $this->connection->executeStatement(
@@ -128,7 +128,7 @@ final readonly class Sensors
         );
     }
 
-    /** @param array<string, mixed> $state what is known of its series so far */
+    /** @param array<string, mixed> $state of its series so far */
     public function keepState(
         SensorChannel $channel,
         int $sequence,

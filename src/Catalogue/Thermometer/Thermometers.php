@@ -31,7 +31,7 @@ final readonly class Thermometers
         return $thermometer !== null && $thermometer->site->id->equals($site->id) ? $thermometer : null;
     }
 
-    /** @return list<string> of those in use that somebody holds: no channel of a sensor */
+    /** @return list<string> labels of hand thermometers in use, without sensor channels */
     public function handLabels(Site $site): array
     {
         /** @var list<string> */

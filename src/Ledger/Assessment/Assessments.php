@@ -17,7 +17,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Record;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
-/** What the record of a batch shows now: the one road from the ledger to an assessment. */
+/** The assessment of a batch now: the one path from the ledger to an assessment. */
 final readonly class Assessments
 {
     public function __construct(
@@ -40,7 +40,7 @@ final readonly class Assessments
         return $this->assessed($batch->site, $known->record, $known->abridgement);
     }
 
-    /** With every reading, for what shows them all, and for what checks what was judged. */
+    /** With every reading, for pages that show all of them and for audits. */
     public function whole(Batch $batch): Assessment
     {
         return $this->assessed($batch->site, $this->records->of($batch), null);
@@ -53,7 +53,7 @@ final readonly class Assessments
         return $this->assessor->assess($record, $rules, $this->moment($site, $record), $abridgement);
     }
 
-    /** Now, by a clock that can be right; where a client's clock was a little ahead, the moment of what it sent. */
+    /** Now, by a trusted clock; the time of the request's entry if the client's clock was a little ahead. */
     private function moment(Site $site, Record $record): Instant
     {
         $moment = $this->clock->present($site->id->toRfc4122());

@@ -12,7 +12,7 @@ use Verjuicer\Core\Food\Animal;
 use Verjuicer\Core\Food\Form;
 use Verjuicer\Core\Food\Integrity;
 
-/** Pieces cooked together: what never changes about them. All that happens to them is in their events. */
+/** Pieces cooked together: their unchanging facts. Everything else is in their events. */
 #[ORM\Entity]
 #[ORM\Table(name: 'batch')]
 class Batch
@@ -68,7 +68,7 @@ class Batch
     #[ORM\Column(type: 'json', nullable: true)]
     public readonly ?array $pieceNumbers;
 
-    /** @var list<string>|null what is done to it so that it keeps (`Treatment`); null where nothing is */
+    /** @var list<string>|null preserving treatments (`Treatment`); null for none */
     #[ORM\Column(type: 'json', nullable: true)]
     public readonly ?array $treatments;
 
@@ -103,7 +103,7 @@ class Batch
         $this->pieceNumbers = $plan->portioned->pieceNumbers ?? $plan->pieceNumbers;
     }
 
-    /** What it weighs at the most: as a portion, or raw. Null where nobody said. */
+    /** The largest known weight: as a portion, or raw. Null if not recorded. */
     public function grams(): ?int
     {
         return $this->portionGrams ?? ($this->rawGrams === null ? null : $this->rawGrams * $this->pieces);

@@ -16,8 +16,8 @@ use Verjuicer\Core\Food\Integrity;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * What was written down wrong of a batch when it was begun, put right: its row stays as it is, what is right stands in
- * rows of its own, with a reason, and a batch is loaded as it is right.
+ * Corrections of facts recorded when a batch was begun: its row stays unchanged, corrections are rows of their own with
+ * a reason, and a batch is loaded with them.
  */
 #[AsEntityListener(event: Events::postLoad, method: 'putRight', entity: Batch::class)]
 final readonly class BatchFacts
@@ -30,7 +30,7 @@ final readonly class BatchFacts
      * For a batch and all that was split off it; within a write.
      *
      * @param Uuid $id made by the client: the same again is kept once
-     * @param array<string, string|int|bool|null> $facts what is put right, by its name in `Batch`
+     * @param array<string, string|int|bool|null> $facts corrected values, by their name in `Batch`
      */
     public function keep(Uuid $id, Batch $batch, Account $by, array $facts, string $reason): void
     {

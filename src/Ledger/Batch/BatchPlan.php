@@ -6,7 +6,7 @@ namespace Verjuicer\App\Ledger\Batch;
 
 use Verjuicer\App\Catalogue\Product\Product;
 
-/** What is known of a batch when it begins. */
+/** The facts of a batch at its beginning. */
 final readonly class BatchPlan
 {
     /**

@@ -29,7 +29,7 @@ final readonly class Batches
     public function get(string $id): Batch
     {
         $batch = Uuid::isValid($id) ? $this->entities->find(Batch::class, Uuid::fromString($id)) : null;
-        // What sensors say comes without anybody at a screen.
+        // Sensor data arrives without a logged-in person.
         $site = $this->tenant->site() ?? $this->account->get()->site->id;
         if ($batch === null || !$batch->site->id->equals($site)) {
             throw new NotFoundHttpException();
@@ -39,7 +39,8 @@ final readonly class Batches
     }
 
     /**
-     * The batch that an event of this one was written to: itself, or what it was split off, whose events it shares.
+     * The batch that an event of this one was recorded for: itself, or the batch it was split from, whose events it
+     * shares.
      *
      * @throws NotFoundHttpException if the site has no batch of this id
      */
@@ -96,7 +97,7 @@ final readonly class Batches
         return $free;
     }
 
-    /** @return list<Batch> what was split off a batch, by its letters */
+    /** @return list<Batch> portions of a batch, by letter */
     public function portionsOf(Batch $batch): array
     {
         return $this->entities->getRepository(Batch::class)->findBy(['parent' => $batch], ['code' => 'ASC']);

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\App\Ledger\Batch;
 
 /**
- * What makes a batch a portion: the one it was split off, how far it shares that one's record, and what it is: some of
- * the mass, or whole pieces.
+ * Makes a batch a portion: the batch it was split from, the shared part of the record, and its kind: some of the mass,
+ * or whole pieces.
  */
 final readonly class PortionOrigin
 {

@@ -14,7 +14,7 @@ final class TagInUse extends Problem
         return new self('new.problem.tag_in_use', ['{tag}' => (string) $tag], 'tag');
     }
 
-    /** A correction would open a batch again beside another of its tag. */
+    /** A correction would reopen a batch while its tag is on another open one. */
     public static function again(): self
     {
         return new self('entry.problem.tag_in_use');

@@ -23,9 +23,9 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Proof\Statement;
 
 /**
- * Whatever the application changes of settings, people, thermometers, products, recipes, pits, units and suppliers is
- * signed within the same transaction, with the key of the site that the database does not hold. A change without a
- * signature was made past the application.
+ * Signs every change the application makes to settings, people, thermometers, products, recipes, pits, units and
+ * suppliers, in the same transaction, with the site's key, which the database does not hold. An unsigned change was
+ * made outside the application.
  */
 #[AsDoctrineListener(Events::onFlush)]
 #[AsDoctrineListener(Events::postPersist)]
@@ -50,7 +50,7 @@ final class AuthoredChanges
     {
     }
 
-    /** What stood there before is none of this transaction's. */
+    /** Earlier signatures are not of this transaction. */
     public function onFlush(OnFlushEventArgs $event): void
     {
         $unit = $event->getObjectManager()->getUnitOfWork();

@@ -9,7 +9,7 @@ final readonly class ChainBreak
 {
     /**
      * @param string $what the key of a sentence under `proof.what`
-     * @param string $detail what changed, where that can be known
+     * @param string $detail the changed values, if known
      */
     public function __construct(
         public string $what,

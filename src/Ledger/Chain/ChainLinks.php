@@ -120,7 +120,7 @@ final readonly class ChainLinks
     }
 
     /**
-     * The canonical form has its times in UTC, whatever the connection is set to.
+     * The canonical form has its times in UTC, regardless of the connection's time zone.
      *
      * @template T
      *

@@ -9,7 +9,7 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Proof\Statement;
 
-/** Walks the chain of a site from its first link, and looks for what stands beside it. */
+/** Verifies the chain of a site from its first link, and finds rows without a link. */
 final readonly class ChainVerifier
 {
     public function __construct(private Connection $connection, private ChainLinks $links, private MutableRows $rows)
@@ -46,7 +46,7 @@ final readonly class ChainVerifier
         );
     }
 
-    /** Kinds that are recorded whatever the clock says. */
+    /** Kinds that are recorded even while the clock is refused. */
     private const ANY_TIME = [
         'clock_word', 'day_close', 'site_key', 'site_change', 'account_change', 'row_kept', 'row_author',
     ];
@@ -174,7 +174,7 @@ final readonly class ChainVerifier
             : new ChainBreak('link_time', $moved['position'], $moved['kind'], $moved['row_id']);
     }
 
-    /** A day that was signed or closed whose digest is not that of its place: all of the chain was made anew. */
+    /** The digest of a signed or closed day is not the one at its place: the whole chain was remade. */
     private function brokenSeal(Site $site): ?ChainBreak
     {
         /** @var array{kind: string, id: string, position: int}|false $broken */

@@ -20,13 +20,13 @@ final class ClockProblem extends Problem
         ]);
     }
 
-    /** @param Instant $was what it would say now, had nobody set it */
+    /** @param Instant $was the time it would show now if it had not been set */
     public static function set(Site $site, Instant $was, Instant $now): self
     {
         return new self('clock.set', ['{now}' => self::local($site, $now), '{was}' => self::local($site, $was)]);
     }
 
-    /** Not now: what was sent is sent again once the clock is right. */
+    /** A temporary failure: the client sends again once the clock is right. */
     public function status(): int
     {
         return 503;

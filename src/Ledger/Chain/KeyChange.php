@@ -11,7 +11,7 @@ final readonly class KeyChange
 {
     /**
      * @param string|null $before the public key before it; null of the first
-     * @param string $vouched what the one before signed; empty where it was lost
+     * @param string $vouched the previous key's signature; empty if that key was lost
      * @param string $reason why it was changed
      * @param int $position of its link
      */

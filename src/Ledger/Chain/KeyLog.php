@@ -47,7 +47,7 @@ final readonly class KeyLog
     {
         $chained = array_column($this->of($site), 'publicKey');
         if (!$this->keys->isThere($site)) {
-            // A copy of a site, say: whatever was recorded of it, this machine never signed it.
+            // A copy of a site, for example: this machine never signed any of its records.
             return $chained === [] && !$this->isAnythingRecorded($site);
         }
         $kept = $this->keys->publicKeys($site);
@@ -89,7 +89,7 @@ final readonly class KeyLog
         });
     }
 
-    /** Within a write. The key before is lost: the one that is there now goes on, and nobody vouches for it. */
+    /** Within a write. The previous key is lost: the present one continues without its signature. */
     public function lost(Site $site, string $reason): void
     {
         $before = array_reverse(array_column($this->of($site), 'publicKey'));

@@ -11,8 +11,8 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Proof\Statement;
 
 /**
- * What may be changed, and what the chain says it is: settings, people, thermometers, products, pits and their kin.
- * What was changed past the application is another than what was kept of it last.
+ * Compares rows that may change (settings, people, thermometers, products, pits and similar) with their last copies in
+ * the chain. A change made outside the application differs from its copy.
  */
 final readonly class MutableRows
 {

@@ -15,18 +15,18 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 
 /**
- * Whether the clock of the machine can be right: one that stands behind what was recorded last, or far ahead of it, or
- * that was set while the machine ran, stops recording, and judging, until it is right or a manager says why.
+ * Whether the machine's clock can be trusted. A clock behind the last entry, far ahead of it, or set while the machine
+ * ran stops recording and judging until it is right or a manager confirms it with a reason.
  */
 final class RecordingClock
 {
-    /** What clocks that are put right by a time server may go back. */
+    /** Allowed step back of a clock corrected by a time server. */
     public const BEHIND_SECONDS = 120;
 
-    /** The watch records something every day; what was off for longer is asked. */
+    /** The watch records something every day; after a longer pause the clock must be confirmed. */
     public const AHEAD_DAYS = 14;
 
-    /** @var array<string, Instant> what is held to be now, by site and what the clock says */
+    /** @var array<string, Instant> trusted present moment, by site and clock time */
     private array $present = [];
 
     public function __construct(
@@ -78,7 +78,7 @@ final class RecordingClock
         return $this->present($siteId)->epoch !== $this->now->instant()->epoch;
     }
 
-    /** By how many seconds the clock was set while the machine ran, of whatever site knows it best. */
+    /** Seconds by which the clock was set while the machine ran, from the site with the best evidence. */
     public function setBy(): int
     {
         [$boot, $started] = [$this->uptime->boot(), $this->uptime->startedAt()];
@@ -105,7 +105,7 @@ final class RecordingClock
         return $this->known($site->id->toRfc4122())[0];
     }
 
-    /** @return list<array{at: Instant, last: Instant, by: string, reason: string}> what was said of it, latest first */
+    /** @return list<array{at: Instant, last: Instant, by: string, reason: string}> confirmations, latest first */
     public function words(Site $site): array
     {
         /** @var list<array{at: int, last: int, by: string, reason: string}> $rows */

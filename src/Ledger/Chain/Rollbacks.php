@@ -9,8 +9,8 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Proof\Statement;
 
 /**
- * Databases that were put back to an earlier moment. Each rollback is a link of the chain, signed with the key of the
- * site: without the key nobody can explain a chain that was cut.
+ * Databases restored to an earlier moment. Each rollback is a link of the chain, signed with the site's key: without
+ * the key a shortened chain cannot be explained.
  */
 final readonly class Rollbacks
 {

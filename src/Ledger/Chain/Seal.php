@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Ledger\Chain;
 
-/** What the chain comes to at one place: to be kept elsewhere, so that even a chain made anew would show. */
+/** The digest of the chain at one place, to be kept elsewhere, so that even a remade chain is noticed. */
 final readonly class Seal
 {
     /** @param string $digest SHA-256, in hexadecimal */

@@ -10,9 +10,8 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Proof\Statement;
 
 /**
- * Signed seals in files beside the key, outside the database: what the chain came to, when. A chain that was cut short,
- * emptied or made anew is none that these seals are of. The newest is one of all there is (`.head`); one every ten
- * minutes stays (`.seals`).
+ * Signed seals in files with the key, outside the database: the digest of the chain over time. A shortened, emptied or
+ * remade chain does not match them. The newest covers everything (`.head`); one every ten minutes stays (`.seals`).
  */
 final readonly class SealLog
 {
@@ -32,7 +31,7 @@ final readonly class SealLog
     ) {
     }
 
-    /** Seals what the chain comes to now, where that is anything new. */
+    /** Seals the present end of the chain, if it is new. */
     public function note(Site $site): void
     {
         $seal = $this->chain->seal($site);
@@ -58,7 +57,7 @@ final readonly class SealLog
     }
 
     /**
-     * The first of these that the chain does not come to any more, or that nobody with a key of it made.
+     * The first seal that the chain does not match, or that no key of the site made.
      *
      * @param list<SignedSeal> $seals
      */
@@ -93,7 +92,7 @@ final readonly class SealLog
         return array_reverse($seals);
     }
 
-    /** @return list<SignedSeal> what stands in a file of seals, in its order */
+    /** @return list<SignedSeal> seals of a file, in order */
     public static function read(string $path): array
     {
         $lines = is_file($path) ? file($path, \FILE_IGNORE_NEW_LINES) : [];
@@ -101,7 +100,7 @@ final readonly class SealLog
         return array_values(array_filter(array_map(SignedSeal::read(...), $lines === false ? [] : $lines)));
     }
 
-    /** Of all there was when it was made: nothing is signed because somebody looks. */
+    /** Of everything at the time it was made: reading never signs. */
     public function newest(Site $site): ?SignedSeal
     {
         return self::read($this->keys->path($site, '.head'))[0] ?? null;

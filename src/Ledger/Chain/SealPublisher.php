@@ -15,8 +15,8 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
 
 /**
- * Seals leave by themselves once a day is closed: by mail, and to a second place (a folder of another machine). How far
- * each way has come stands beside the key; a way that fails is tried again.
+ * Publishes the daily seals once a day is closed: by mail, and to a second place (a folder of another machine). The
+ * progress of each way is kept with the key; a failed way is tried again.
  */
 final readonly class SealPublisher
 {
@@ -49,7 +49,7 @@ final readonly class SealPublisher
         }
     }
 
-    /** @return list<SignedSeal> what lies in the second place */
+    /** @return list<SignedSeal> seals in the second place */
     public function elsewhere(Site $site): array
     {
         return $this->folder === '' ? [] : SealLog::read($this->place($site));

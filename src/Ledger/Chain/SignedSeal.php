@@ -7,7 +7,7 @@ namespace Verjuicer\App\Ledger\Chain;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Proof\Statement;
 
-/** What the chain of a site came to at a moment, signed with the key of the site. */
+/** The digest of a site's chain at a moment, signed with the key of the site. */
 final readonly class SignedSeal
 {
     /** @param int $at seconds since 1970 */
@@ -33,7 +33,7 @@ final readonly class SignedSeal
         );
     }
 
-    /** What is signed. */
+    /** The signed bytes. */
     public function message(): string
     {
         return Statement::seal($this->siteId, $this->position, $this->digest, $this->at);

@@ -10,8 +10,8 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * Every row that is recorded is linked to the one before it, per site, in the order of commits. The database makes the
- * links; what is hashed of one is told in docs/format/proof.md.
+ * Links every recorded row to the one before it, per site, in the order of commits. The database makes the links; their
+ * hashed bytes are described in docs/format/proof.md.
  */
 final readonly class SiteChain
 {
@@ -20,8 +20,8 @@ final readonly class SiteChain
     }
 
     /**
-     * Taken before any other lock by whoever records, so that two writers of a site never wait for each other in a
-     * ring. What is written down with it and has no moment of its own is of this one.
+     * A writer takes this lock first, so that two writers of a site never deadlock. It is also the recording time of
+     * rows without one.
      */
     public function lock(Site $site, Instant $now): ChainHead
     {
@@ -40,7 +40,7 @@ final readonly class SiteChain
         );
     }
 
-    /** What the chain comes to now. */
+    /** The present end of the chain. */
     public function seal(Site $site): ?Seal
     {
         $row = $this->connection->fetchAssociative(

@@ -11,8 +11,8 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 
 /**
- * A day of the chain is a range of links, closed by the first write after it ended (the watch makes one where nobody
- * does), whatever times stand in its rows. A day that a wrong clock closed early has a second range once it is right.
+ * A day of the chain is a range of links, closed by the first write after it ended (the watch makes one if there is no
+ * other), regardless of the times in its rows. A day that a wrong clock closed early gets a second range later.
  */
 final readonly class SiteDays
 {
@@ -51,7 +51,7 @@ final readonly class SiteDays
         if ($opened === null || $opened === $today) {
             return;
         }
-        // Which day is open is asked again: who waited for the lock saw what was before it.
+        // Reads the open day again: after waiting for the lock, the earlier answer may be outdated.
         $this->connection->executeStatement(
             'INSERT INTO day_close (id, site_id, day, next_day, first_position, last_position, digest, recorded_at) '
             .'SELECT :id, l.site_id, o.day::date, :today, coalesce((SELECT last_position FROM day_close '
@@ -68,7 +68,7 @@ final readonly class SiteDays
         );
     }
 
-    /** What the chain came to at the end of a day, now where it is open; null where nothing was recorded by then. */
+    /** The digest at the end of a day, or now for the open day; null if nothing was recorded by then. */
     public function seal(Site $site, LocalDate $day): ?Seal
     {
         if ($this->opened($site)?->iso() === $day->iso()) {
@@ -96,10 +96,7 @@ final readonly class SiteDays
         return \is_int($place) ? $place : 0;
     }
 
-    /**
-     * @return iterable<array{day: string, position: int, digest: string}> what the chain came to at the end of every
-     *     range, the open one last
-     */
+    /** @return iterable<array{day: string, position: int, digest: string}> the end of every range, the open one last */
     public function ranges(Site $site): iterable
     {
         /** @var iterable<array{day: string, position: int, digest: string}> $closed */

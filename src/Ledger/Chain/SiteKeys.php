@@ -11,8 +11,8 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Proof\Statement;
 
 /**
- * The Ed25519 keys of each site (RFC 8032, by libsodium), in files of the service's own: whoever owns the database
- * alone cannot sign with them. Of a key that is past, only its public half stays.
+ * The Ed25519 keys of each site (RFC 8032, by libsodium), in files of the service: the owner of the database alone
+ * cannot sign. Only the public half of a past key stays.
  */
 final readonly class SiteKeys
 {
@@ -49,7 +49,7 @@ final readonly class SiteKeys
         return \is_string($named) ? $named : null;
     }
 
-    /** @return string 32 bytes in hexadecimal: with it anybody checks what was signed */
+    /** @return string 32 bytes in hexadecimal: it verifies signatures of the site */
     public function publicKey(Site $site): string
     {
         return self::publicOf($this->pair($site));
@@ -66,11 +66,11 @@ final readonly class SiteKeys
     }
 
     /**
-     * Makes a new key, has the present one vouch for it, and forgets the private half of that once `$keep` has kept
-     * what is to be kept of it.
+     * Makes a new key, signs it with the present one, and deletes the present private half after `$keep` has stored the
+     * change.
      *
-     * @param \Closure(string, string, string): void $keep public key before, the new one, and what the one before
-     *     signed (`Statement::key`)
+     * @param \Closure(string, string, string): void $keep previous public key, new public key, signature of the
+     *     previous one (`Statement::key`)
      */
     public function rotate(Site $site, \Closure $keep): void
     {
@@ -104,7 +104,7 @@ final readonly class SiteKeys
         return array_values(array_diff(array_map(strval(...), array_keys($kept)), $known));
     }
 
-    /** Where something of a site is kept beside its key. */
+    /** Path of a file of the site with its key. */
     public function path(Site $site, string $suffix): string
     {
         return $this->directory.'/'.$site->id->toRfc4122().$suffix;

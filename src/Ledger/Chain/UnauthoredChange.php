@@ -9,7 +9,7 @@ use Verjuicer\Core\Measure\Instant;
 /** A change of settings, people or things of the kitchen that the application did not make. */
 final readonly class UnauthoredChange
 {
-    /** @param string $changed what it was and is since, in the words of the database; empty where it was put in */
+    /** @param string $changed old and new values as the database writes them; empty for an inserted row */
     public function __construct(
         public string $table,
         public string $rowId,

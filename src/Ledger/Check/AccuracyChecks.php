@@ -20,7 +20,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Ruleset\ThermometerRules;
 
-/** Checks of thermometers. A check changes what readings are worth, so it changes every batch they are in. */
+/** Accuracy checks of thermometers. A check changes the trust in readings, and so every batch with them. */
 final readonly class AccuracyChecks
 {
     public const OUTCOMES = ['kept', 'adjusted', 'retired'];
@@ -71,7 +71,7 @@ final readonly class AccuracyChecks
     }
 
     /**
-     * Writes a check down; what it touches is judged anew afterwards.
+     * Records a check; affected batches are judged again afterwards.
      *
      * @param Uuid $id made by the client: the same again is kept once
      *
@@ -180,7 +180,7 @@ final readonly class AccuracyChecks
     }
 
     /**
-     * What a check says anything of: readings after the check before it and before the one after it.
+     * The readings a check concerns: those after the check before it and before the check after it.
      *
      * @return list<string> ids of batches
      */

@@ -8,7 +8,7 @@ use Doctrine\DBAL\Connection;
 use Verjuicer\App\Ledger\Batch\Batch;
 use Verjuicer\Core\Food\NoteStep;
 
-/** How much of a batch there is, by what was weighed. */
+/** The present amount of a batch, by its weights. */
 final readonly class BatchAmounts
 {
     public function __construct(private Connection $connection)
@@ -16,8 +16,8 @@ final readonly class BatchAmounts
     }
 
     /**
-     * @return int|null grams: as last weighed, else as it was portioned, without what was served or discarded since;
-     *     null where nobody weighed it
+     * @return int|null grams: as last weighed, else as portioned, minus servings and discards since; null if it was
+     *     never weighed
      */
     public function left(Batch $batch): ?int
     {

@@ -18,13 +18,16 @@ use Verjuicer\Core\Record\Writer;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /**
- * Records that are judged again and again as they go on: beside a batch lies what its record comes to at a place in
- * the log, and only what came since is read. It is used as long as nothing was written down since that happened before
- * that place, or puts something right there, and all else that it is judged by is the same; else the whole is read.
+ * Records that are judged repeatedly: a checkpoint is stored with the batch, and only later events are read. It is
+ * valid until an entry or correction dated before the checkpoint arrives, or until the code, rule set or thermometers
+ * change; then the whole record is read.
  */
 final class CheckpointedRecords implements ResetInterface
 {
-    /** It is moved on by so many events at the least; what is a little late comes after it: so much is left. */
+    /**
+     * The checkpoint moves by at least this many events, and lags by as many, so that late entries are replayed from
+     * it.
+     */
     private const AT_ONCE = 96;
     private const LEFT_EVENTS = 64;
     private const LEFT_SECONDS = 1200;
@@ -43,7 +46,7 @@ final class CheckpointedRecords implements ResetInterface
 
     public function of(Batch $batch): JudgedRecord
     {
-        // Whatever is written down of a batch moves its head on, in the same transaction.
+        // Every entry of a batch moves its head, in the same transaction.
         $head = $this->connection->fetchOne(
             'SELECT head FROM projection_state WHERE batch_id = ?',
             [$batch->id->toRfc4122()],
@@ -70,7 +73,7 @@ final class CheckpointedRecords implements ResetInterface
         $this->known = [];
     }
 
-    /** As it is needed for what happened at a moment: whole where that lies before what was abridged. */
+    /** The record as needed at a moment: whole if that lies before the checkpoint. */
     public function at(Batch $batch, Instant $moment): Record
     {
         $known = $this->of($batch);
@@ -79,7 +82,7 @@ final class CheckpointedRecords implements ResetInterface
         return $isInIt ? $known->record : $this->records->of($batch);
     }
 
-    /** Abridges what has come since, where it is much. */
+    /** Moves the checkpoint if many events have come since. */
     public function goOn(Batch $batch, JudgedRecord $known): void
     {
         if ($known->since() <= self::AT_ONCE + self::LEFT_EVENTS) {
@@ -89,7 +92,7 @@ final class CheckpointedRecords implements ResetInterface
         $times = array_map(static fn (Event $event): int => $event->at->epoch, $own->events);
         sort($times);
         $last = \count($times) - 1;
-        // From there, not from the last: a few may have been written down far ahead of what is still coming in.
+        // Counted from there: a few events may be dated far ahead of the rest.
         $until = Instant::ofEpoch($times[$last - self::LEFT_EVENTS] - self::LEFT_SECONDS);
         $past = $known->abridgement;
         $more = array_filter(
@@ -140,7 +143,7 @@ final class CheckpointedRecords implements ResetInterface
         );
     }
 
-    /** With the readings of one entry more, and what its pits say by now; null where something else came, too. */
+    /** With the readings of one more entry, and its pits' log; null if there are other new events, too. */
     private function goneOn(Batch $batch, JudgedRecord $known): ?JudgedRecord
     {
         $place = max([0, ...array_values($known->rows->places)]);
@@ -214,7 +217,7 @@ final class CheckpointedRecords implements ResetInterface
             : null;
     }
 
-    /** Whether nothing that was written down since changes what happened until then. */
+    /** Whether no later entry changes the time before the checkpoint. */
     private static function goesOn(StoredRows $since, int $place, Instant $until): bool
     {
         $moment = $until->rfc3339();
@@ -229,7 +232,7 @@ final class CheckpointedRecords implements ResetInterface
         return true;
     }
 
-    /** All that a record is judged by beside its events. */
+    /** All inputs of judging other than events. */
     private function basis(Record $record): string
     {
         $head = Writer::toData(

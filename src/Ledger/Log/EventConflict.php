@@ -6,7 +6,7 @@ namespace Verjuicer\App\Ledger\Log;
 
 use Verjuicer\App\Platform\Problem\Problem;
 
-/** An entry that does not go with what is already kept. */
+/** An entry that conflicts with existing events. */
 final class EventConflict extends Problem
 {
     /** A client used one id for two different entries; a retry of the same entry is no conflict. */

@@ -18,8 +18,8 @@ use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Writer;
 
 /**
- * Adds events to a batch; the only writer of events. Any number of them cost one lock and a few statements, and whoever
- * follows the ledger is told once.
+ * Adds events to a batch; the only writer of events. Any number of them takes one lock and a few statements, and
+ * listeners are notified once.
  */
 final readonly class EventLog
 {
@@ -41,14 +41,14 @@ final readonly class EventLog
     }
 
     /**
-     * Keeps the events in their order. One with an id that is already kept, and the same in all else, is kept once.
-     * They are recorded now; only what was recorded here before, and is copied, keeps its time.
+     * Saves the events in order. A repeated event with the same id and content is saved once. They are recorded now;
+     * only a copy of an event recorded here keeps its time.
      *
      * @return bool whether anything new was kept
      *
      * @throws EventConflict if an id belongs to a different entry, a replaced event is not in the batch, or an event
-     *         lies ahead of now
-     * @throws TagInUse if the batch would be open again beside another of its tag
+     *     lies ahead of now
+     * @throws TagInUse if the batch would be reopened while its tag is on another open one
      */
     public function append(Batch $batch, Account $by, Event ...$events): bool
     {
@@ -102,7 +102,7 @@ final readonly class EventLog
     }
 
     /**
-     * What is replaced must be of this batch.
+     * A replaced event must be of this batch.
      *
      * @param list<Event> $events
      */
@@ -164,7 +164,7 @@ final readonly class EventLog
         return array_fill_keys($ids, true);
     }
 
-    /** A retry brings the same entry; its time may have been filled in anew, so it is not compared. */
+    /** A retry sends the same entry; its time may have been filled in again, so it is not compared. */
     private function refuseAnother(Batch $batch, Account $by, Event $event): void
     {
         $isSame = $this->connection->fetchOne(

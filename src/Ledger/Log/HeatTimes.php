@@ -11,10 +11,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/**
- * When batches went on the heat and came off it, out of what was written down and not put right since: for plans, which
- * decide nothing.
- */
+/** The times batches went on the heat and came off it, by uncorrected entries: for plans, which decide nothing. */
 final readonly class HeatTimes
 {
     private const OFF = ['rest', 'hot_hold', 'cool', 'pull', 'slice', 'time_control', 'serve'];

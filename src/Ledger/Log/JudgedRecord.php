@@ -8,11 +8,11 @@ use Verjuicer\Core\Assess\Checkpoint\Checkpoint;
 use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Record;
 
-/** A record as it is judged again and again: whole, or abridged to what was judged before and what came since. */
+/** A record for repeated judging: whole, or a checkpoint and the events since. */
 final readonly class JudgedRecord
 {
     /**
-     * @param Checkpoint|null $abridgement what was left out; null where it is whole
+     * @param Checkpoint|null $abridgement the omitted part; null if it is whole
      * @param int $kept how many events an abridged record begins with that were in it before
      */
     public function __construct(
@@ -23,16 +23,16 @@ final readonly class JudgedRecord
     ) {
     }
 
-    /** Of what is written down of the batch itself: how much came since it was abridged. */
+    /** Number of the batch's own events since the checkpoint. */
     public function since(): int
     {
         return \count($this->rows->events) - $this->kept;
     }
 
     /**
-     * @param StoredRows $rows with what was written down after all of it
+     * @param StoredRows $rows with all later entries
      * @param list<Event> $more that alone
-     * @param list<Event> $ofPits what the log of its pits says by now
+     * @param list<Event> $ofPits present events from the log of its pits
      */
     public function with(StoredRows $rows, array $more, array $ofPits): self
     {

@@ -13,7 +13,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** Where and with what a batch was read last: what an entry that does not say so is taken to mean. */
+/** The place and thermometer of a batch's last reading: defaults for an entry without them. */
 final readonly class LastReadings
 {
     private const AROUND_MINUTES = 15;
@@ -23,8 +23,8 @@ final readonly class LastReadings
     }
 
     /**
-     * The hand thermometer this batch was last read with, unless it was retired since. Never a sensor: a reading that
-     * somebody took by hand would stand as the sensor's.
+     * The hand thermometer of this batch's last reading, unless it was retired since. Never a sensor: a manual reading
+     * would appear as the sensor's.
      */
     public function thermometer(Batch $batch): ?string
     {

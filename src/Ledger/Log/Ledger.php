@@ -39,9 +39,9 @@ final class Ledger
      * @template T
      *
      * @param \Closure(): T $write
-     * @param bool $trusts the clock, because somebody says why it may be trusted in this very write
+     * @param bool $trusts the clock, because this very write confirms it with a reason
      *
-     * @return T what it made; a ClockProblem is thrown where the clock of the machine cannot be right
+     * @return T the result of the write; throws a ClockProblem if the machine's clock cannot be right
      */
     public function write(Site $site, \Closure $write, bool $trusts = false): mixed
     {
@@ -86,7 +86,7 @@ final class Ledger
         return $site;
     }
 
-    /** Says, at the end of a write, that more of the same follows in one of its own: what changed is followed then. */
+    /** Announces, at the end of a write, that a further write of the same follows; listeners are notified then. */
     public function goesOn(): void
     {
         $this->changed = [];
@@ -98,7 +98,7 @@ final class Ledger
         $this->changed[$batch instanceof Batch ? $batch->id->toRfc4122() : $batch] = true;
     }
 
-    /** Says, within a write, that what is shown of every open batch of a site is to be made anew. */
+    /** Marks, within a write, every open batch of a site for rebuilding. */
     public function changedAll(Site $site): void
     {
         /** @var list<string> $ids */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Ledger\Log;
 
-/** Whoever makes something out of the ledger is told what changed in it. */
+/** Notified of changes in the ledger. */
 interface LedgerListener
 {
     /**
@@ -15,7 +15,7 @@ interface LedgerListener
     public function mark(string $siteId, array $batchIds): void;
 
     /**
-     * After the commit: time to catch up. What is kept stays kept, whatever becomes of it: nothing is thrown.
+     * After the commit: time to catch up. Saved entries stay saved: it never throws.
      *
      * @param non-empty-list<string> $batchIds
      */

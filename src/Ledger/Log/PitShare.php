@@ -13,8 +13,8 @@ use Verjuicer\Core\Event\EventKinds;
 use Verjuicer\Core\Food\PitSign;
 
 /**
- * What was written down at a pit stands in the record of every batch that was in it at that time, wherever and whenever
- * it was entered. It is kept once, at the pit, and joined to the events of a batch when its record is made.
+ * Entries at a pit belong to the record of every batch that was in it at that time, however they were entered. They are
+ * stored once, with the pit, and joined to a batch's events when its record is made.
  */
 final readonly class PitShare
 {

@@ -10,7 +10,7 @@ use Symfony\Component\HttpKernel\Event\TerminateEvent;
 use Verjuicer\App\Ledger\Chain\KeyMissing;
 use Verjuicer\App\Ledger\Chain\SealLog;
 
-/** Seals what was recorded once it is answered, so that not even the newest can be cut off unseen. */
+/** Seals new entries after the response, so that even the newest cannot be cut off unnoticed. */
 final readonly class SealOnResponse
 {
     public function __construct(private Ledger $ledger, private SealLog $seals, private LoggerInterface $logger)

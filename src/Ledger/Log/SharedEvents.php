@@ -7,8 +7,8 @@ namespace Verjuicer\App\Ledger\Log;
 use Verjuicer\App\Ledger\Batch\Batch;
 
 /**
- * Which events are of a batch: its own; before them, of a portion, those it shares with what it was split off: what had
- * happened when it was divided, whenever that was written down, and every later correction of it.
+ * The events of a batch: its own and, for a portion, the shared ones of the batch it was split from: those dated before
+ * the split, whenever they were recorded, and every later correction of them.
  */
 final readonly class SharedEvents
 {

@@ -10,7 +10,7 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Measure\Instant;
 
-/** What happens to lots, pits and thermometers: only ever added to, like the events of a batch. */
+/** Events of lots, pits and thermometers: append-only, like those of a batch. */
 final readonly class SiteLog
 {
     private const COLUMNS =

@@ -40,7 +40,7 @@ final readonly class StoredRecords
     }
 
     /**
-     * @param int $known what was written down after this place in the log is looked for
+     * @param int $known place in the log; later entries are loaded
      * @param string $also places before it that are looked for, too: "{7,9}"
      */
     public function rowsSince(Batch $batch, int $known, string $also): StoredRows
@@ -56,7 +56,7 @@ final readonly class StoredRecords
         return $this->reader->readEvents($rows->events);
     }
 
-    /** @return list<Event> what the log of its pits adds to rows */
+    /** @return list<Event> events from the log of its pits */
     public function eventsOfPits(Batch $batch, StoredRows $rows): array
     {
         $all = $this->pits->with($batch, $rows->events);
@@ -66,7 +66,7 @@ final readonly class StoredRecords
         return $this->reader->readEvents($ofPits);
     }
 
-    /** The record of rows, with what the log of its pits adds to them. */
+    /** The record of rows with the events of its pits. */
     public function read(Batch $batch, StoredRows $rows): Record
     {
         // Nothing of a record refers to itself: looking for that took a third of the time of a long one.

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Ledger\Log;
 
-/** What is written down of a batch itself, without the log of its pits, in the shape of the open format. */
+/** The stored entries of a batch, without its pits' log, in the shape of the open format. */
 final readonly class StoredRows
 {
     /**
@@ -55,7 +55,7 @@ final readonly class StoredRows
         return new self($events, $places, array_map(strval(...), array_keys($labels)), $first, $last);
     }
 
-    /** With what was written down since. */
+    /** With later entries. */
     public function and(self $more): self
     {
         return new self(
@@ -68,7 +68,7 @@ final readonly class StoredRows
     }
 
     /**
-     * As it goes on after what an abridged record kept of it.
+     * The rows after the readings that a checkpoint retained.
      *
      * @param list<\stdClass> $kept
      * @param list<string> $thermometers it was read with before

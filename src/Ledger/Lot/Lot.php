@@ -15,10 +15,7 @@ use Verjuicer\Core\Json\Fields;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 
-/**
- * What a supplier delivered under one number, as it came in at the door. What happened to it since is in the site's
- * log.
- */
+/** A delivery of a supplier under one number, as received. Later events are in the site's log. */
 #[ORM\Entity]
 #[ORM\Table(name: 'lot')]
 class Lot

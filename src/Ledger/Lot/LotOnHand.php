@@ -9,7 +9,7 @@ use Verjuicer\Core\Event\Kinds\Received;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 
-/** A lot with what is left of it and where that is. */
+/** A lot with its remaining amount and place. */
 final readonly class LotOnHand
 {
     /** The arrival, put right. */
@@ -68,8 +68,8 @@ final readonly class LotOnHand
     }
 
     /**
-     * The supplier's use-by date, while it counts: not of what was refused, and not the date of frozen food once it is
-     * thawed or kept cold.
+     * The supplier's use-by date while it counts: not of refused food, and not a frozen date once the food is thawed or
+     * kept cold.
      */
     public function useBy(): ?LocalDate
     {
@@ -95,7 +95,7 @@ final readonly class LotOnHand
         return $this->lot->isAccepted && $this->piecesLeft > 0;
     }
 
-    /** @return array{pieces: int, grams: int} what was discarded before it went into a batch */
+    /** @return array{pieces: int, grams: int} discards before it went into a batch */
     public function discarded(): array
     {
         $sum = ['pieces' => 0, 'grams' => 0];

@@ -20,7 +20,7 @@ use Verjuicer\Core\Event\Kinds\Thaw;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Event;
 
-/** The lots of a site: what is left of each, and what batches took. */
+/** The lots of a site: remaining amounts, and batches made from them. */
 final readonly class Lots
 {
     public function __construct(
@@ -124,7 +124,7 @@ final readonly class Lots
      * been, each with the time and the initials it was written down with. Within the write that begins the batch, which
      * is to append it.
      *
-     * @return list<array{Account, non-empty-list<Event>}> by whoever wrote it down, in the order of time
+     * @return list<array{Account, non-empty-list<Event>}> by the person who recorded it, in the order of time
      *
      * @throws TooLittleLeft if the lot has fewer pieces left
      */

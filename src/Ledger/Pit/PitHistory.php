@@ -16,7 +16,7 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Pit\PitEntry;
 use Verjuicer\Core\Pit\PitLog;
 
-/** What was written down at pits; it is of all batches that were in one then. */
+/** Entries at pits; they belong to all batches in the pit at the time. */
 final readonly class PitHistory
 {
     private const MOST = 600;
@@ -28,7 +28,7 @@ final readonly class PitHistory
     /**
      * @param Uuid $id made by the client: the same again is kept once
      * @param string $type a PitSign, or 'void'
-     * @param SiteEvent|null $instead of what else it is said, with a reason; that stays in the log, struck
+     * @param SiteEvent|null $instead the corrected event, with a reason; it stays in the log, struck through
      *
      * @throws \Verjuicer\App\Ledger\Log\EventConflict if it lies ahead of now
      */
@@ -64,7 +64,7 @@ final readonly class PitHistory
         $this->add($id, $pit, $by, $wrong->at, 'void', instead: $wrong, reason: $reason);
     }
 
-    /** @return list<SiteEvent> by time, the latest of them, without what was taken back or put right */
+    /** @return list<SiteEvent> the latest by time, without voided or corrected ones */
     public function of(Pit $pit): array
     {
         $all = $this->log->of($pit->id, self::MOST);

@@ -38,7 +38,7 @@ final readonly class ProcedureVersion
         return $this->approvedBy !== '' && $this->approvedOn !== null && $this->approvalNumber !== '';
     }
 
-    /** Whether anything may be done by it from then on: of what an authority approves first, once it has. */
+    /** Whether it is in force from then on: if an authority must approve it, once approved. */
     public function comesIntoForce(): bool
     {
         return $this->inForceFrom !== null

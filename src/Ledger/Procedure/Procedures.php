@@ -14,7 +14,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Record\Procedure;
 
-/** What a site has in writing: versions, who is trained on them, and scans of approvals. */
+/** The written procedures of a site: versions, training records, and scans of approvals. */
 final class Procedures implements ResetInterface
 {
     /** @var array<string, list<ProcedureVersion>> by site */

@@ -6,7 +6,7 @@ namespace Verjuicer\App\Ledger\Series;
 
 use Verjuicer\Core\Measure\Instant;
 
-/** Where a channel is from a moment on, as somebody said: in a pit, in the air of a place, in a piece, or nowhere. */
+/** The assigned place of a channel from a moment on: a pit, the air of a place, a piece, or none. */
 final readonly class Assignment
 {
     /**

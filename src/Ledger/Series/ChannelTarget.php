@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Ledger\Series;
 
-/** What a channel can be in. */
+/** Places a channel can be in. */
 enum ChannelTarget: string
 {
     case None = 'none';

@@ -115,8 +115,8 @@ final class RawSeries
     }
 
     /**
-     * Since when every sample of a channel up to a moment is so; back to the beginning of the day before, by UTC, at
-     * the most: what lasts longer than that begins anew once a day.
+     * Since when every sample of a channel up to a moment is so; at most back to the beginning of the day before, by
+     * UTC: a longer state starts over once a day.
      *
      * @param \Closure(Temperature): bool $isSo
      *

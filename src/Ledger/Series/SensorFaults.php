@@ -10,7 +10,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Series\SensorFault;
 use Verjuicer\Core\Series\SensorFaultKind;
 
-/** What is and was wrong with the channels of a site. */
+/** Present and past faults of a site's channels. */
 final readonly class SensorFaults
 {
     public function __construct(private Connection $connection)
@@ -80,7 +80,7 @@ final readonly class SensorFaults
         );
     }
 
-    /** Ends what lasted on a channel that is somewhere else from now on. */
+    /** Ends the open faults of a reassigned channel. */
     public function end(string $channelId, Instant $at): void
     {
         $this->connection->executeStatement(

@@ -11,8 +11,8 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
 
 /**
- * What was sampled is hashed block by block, and each block is a link of the chain: a sample that is changed or taken
- * away later is found, though there are too many to have a link each.
+ * Hashes samples block by block, and each block is a link of the chain: a changed or removed sample is found, though
+ * samples are too many to have a link each.
  */
 final readonly class SeriesBlocks
 {
@@ -72,7 +72,7 @@ final readonly class SeriesBlocks
         });
     }
 
-    /** @return string|null the id of the first block whose samples are no longer what they were; null where all hold */
+    /** @return string|null the id of the first block with changed samples; null if all match */
     public function firstBroken(Site $site): ?string
     {
         /**

@@ -10,7 +10,10 @@ namespace Verjuicer\App\Platform\Csv;
  */
 final readonly class Csv
 {
-    /** What a formula begins with; and an apostrophe before that, which has to come back as it was. */
+    /**
+     * The first characters of a formula; and of text already escaped with an apostrophe, which must come back
+     * unchanged.
+     */
     private const FORMULA = "/^'*[=+\\-@\t\r]/";
 
     /** @param list<string|int|null> $fields */
@@ -27,8 +30,8 @@ final readonly class Csv
     }
 
     /**
-     * Reads lines as others write them, too: separated by comma, semicolon or tab, whichever the first line holds most
-     * of; with or without a byte-order mark.
+     * Reads common variants, too: separated by comma, semicolon or tab, the most frequent in the first line; with or
+     * without a byte-order mark.
      *
      * @return list<list<string>>
      */

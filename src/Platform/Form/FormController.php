@@ -10,7 +10,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Problem\Problem;
 
-/** A page with a form that comes back whole, with what is wrong beside each field, until it can be kept. */
+/** A page whose form keeps all input, with the problem at each field, until it is saved. */
 abstract class FormController extends AbstractController
 {
     protected function read(Request $request, string $token): FormInput
@@ -24,7 +24,7 @@ abstract class FormController extends AbstractController
     }
 
     /**
-     * What was sent, with what turned out to be wrong with it.
+     * The submitted form with its problems.
      *
      * @param list<string> $asked fields that the form shows only once they are asked for
      */

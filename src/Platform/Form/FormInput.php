@@ -17,18 +17,18 @@ use Verjuicer\Core\Measure\MalformedTemperature;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** What somebody typed into a form, read field by field; what is wrong is collected, and what was typed stays. */
+/** The input of a form, read field by field. Problems are collected, and the input stays. */
 final class FormInput
 {
-    /** "5 lb 3 oz", "2.3 kg", "1 1/2 in": an amount with its unit, whatever unit stands beside the field. */
+    /** "5 lb 3 oz", "2.3 kg", "1 1/2 in": an amount with its own unit, regardless of the unit shown with the field. */
     private const AMOUNT = '\d{1,7}(?:[.,]\d{1,4})?(?:\s+[1-9]\/[1-9]\d?)?|[1-9]\/[1-9]\d?';
-    /** A weight shown in pounds is up to this far from what is stored, in grams. */
+    /** A weight shown in pounds may differ this much from the stored one, in grams. */
     private const SHOWN_WITHIN = 1.5;
 
     /** "2 d 4 h", "1 h 30", "90 min", "90". */
     private const LENGTH = '/^(?:(\d{1,2}) ?d\b ?)?(?:(\d{1,3}) ?h\b ?)?(?:(\d{1,5})(?: ?min)?)?$/D';
 
-    /** @var array<string, TranslatableMessage> by field: what to do */
+    /** @var array<string, TranslatableMessage> by field: how to fix it */
     public array $problems = [];
 
     /** @param InputBag<string> $typed */
@@ -36,13 +36,13 @@ final class FormInput
     {
     }
 
-    /** What a form sent; a field that no form of ours has, a list in place of a text, is as if nobody had typed it. */
+    /** The submitted fields; a field that no form of ours has, or a list instead of a text, is ignored. */
     public static function of(Request $request): self
     {
         return self::filled(self::texts($request->request));
     }
 
-    /** What an address asks for. */
+    /** The query of an address. */
     public static function asked(Request $request): self
     {
         return self::filled(self::texts($request->query));
@@ -68,7 +68,7 @@ final class FormInput
         $this->problems[$field] ??= new TranslatableMessage($key, $values);
     }
 
-    /** The id the client gave what it sends, so that a retry is kept once. */
+    /** The client's id of the entry, so that a retry is saved once. */
     public function id(string $field = 'id'): Uuid
     {
         $given = $this->typed->getString($field);
@@ -131,8 +131,7 @@ final class FormInput
     /**
      * A weight: "5 lb 3 oz", "2.3 kg", or a number of the unit in the field "…_unit".
      *
-     * @param int|null $known what the field was filled with: kept where the same is typed in pounds, which show less
-     *     than a gram
+     * @param int|null $known the stored weight; kept if the same pounds are typed, which show less than a gram
      *
      * @return int|null grams, rounded down so that nothing counts as heavier than it is
      */
@@ -199,9 +198,9 @@ final class FormInput
 
     /**
      * @param array<string, float> $units how much each is, by its name in small letters
-     * @param string $problem the key of what is said where it is no such measure
+     * @param string $problem key of the message for an invalid measure
      *
-     * @return float|null null where nothing was typed, or what is no such measure
+     * @return float|null null for an empty or invalid field
      */
     private function measure(string $field, array $units, string $usual, string $problem, bool $isRequired): ?float
     {
@@ -292,7 +291,7 @@ final class FormInput
      * A day, with a time as the kitchen writes it in the field "…_time": both, or neither. A moment that is sent whole
      * stays as it is.
      *
-     * @return string "2026-12-05T18:30"; '' where nothing was typed, or what was refused
+     * @return string "2026-12-05T18:30"; '' for an empty or refused field
      */
     public function wallMinute(string $field, bool $isRequired = false): string
     {
@@ -348,7 +347,7 @@ final class FormInput
     }
 
     /**
-     * What somebody else reads out of a field; its problem is that of the field.
+     * Parses a field with the given function; its problem becomes the field's.
      *
      * @template T
      *

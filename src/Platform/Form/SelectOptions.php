@@ -8,7 +8,7 @@ use Symfony\Component\Uid\Uuid;
 use Symfony\Contracts\Translation\TranslatorInterface;
 use Twig\Attribute\AsTwigFilter;
 
-/** What a select offers: value to words, in the order given. */
+/** The options of a select: value to words, in the order given. */
 final readonly class SelectOptions
 {
     public function __construct(private TranslatorInterface $translator)

@@ -8,8 +8,8 @@ use Doctrine\DBAL\Connection;
 use Symfony\Component\Uid\Uuid;
 
 /**
- * The processes that run beside the pages: when each last ran, since when it has run without a pause, and whether it
- * begins again and again. Where one never ran, as in a kitchen without sensors, none is missed.
+ * The background processes: when each last ran, since when it has run without a pause, and whether it keeps restarting.
+ * A process that never ran, as in a kitchen without sensors, is not missed.
  *
  * Times are the database's: a frozen process does not beat, and its own clock may stand still.
  */

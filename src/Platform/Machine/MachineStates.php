@@ -21,7 +21,7 @@ final readonly class MachineStates
     {
     }
 
-    /** @return array<string, MachineState> by what it is of */
+    /** @return array<string, MachineState> by subject */
     public function all(): array
     {
         /** @var list<array{what: string, at: int, is_good: bool, words: string}> $rows */

@@ -8,8 +8,8 @@ use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * When this machine was started, by its own clock less the time it has run, which nobody sets: it stays the same until
- * the clock is set. A kitchen that is played, or loaded as if it were earlier, changes nothing of that.
+ * The machine's boot time: its clock minus its uptime, which cannot be set. It stays the same until the clock is set. A
+ * simulated or back-dated kitchen does not change it.
  */
 final readonly class Uptime
 {

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Platform\Machine;
 
-/** Tells systemd that a process is alive (sd_notify(3)): one that hangs is begun anew. Elsewhere it says nothing. */
+/**
+ * Tells systemd that a process is alive (sd_notify(3)), so that a hanging one is restarted. Does nothing without
+ * systemd.
+ */
 final readonly class Watchdog
 {
     public static function ping(): void

@@ -14,10 +14,10 @@ final readonly class Broker
     }
 
     /**
-     * @param string $client its name: the broker keeps for it what comes while it is away
+     * @param string $client its name: the broker stores its messages while it is away
      * @param string|null $user null for the one of MQTT_URL
      *
-     * @throws MqttLost if it is not to be reached, or nobody said where it is
+     * @throws MqttLost if it cannot be reached, or no address is configured
      */
     public function connect(
         string $client,

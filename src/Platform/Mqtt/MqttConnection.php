@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\App\Platform\Mqtt;
 
 /**
- * What of MQTT 3.1.1 (OASIS, 29 October 2014) is needed here: to publish and to hear at least once, where
- * a message is acknowledged only when it is kept (4.3.2). mosquitto_sub cannot do that, and no library is to be had.
+ * The part of MQTT 3.1.1 (OASIS, 29 October 2014) needed here: publishing and receiving at least once, where a message
+ * is acknowledged only after it is stored (4.3.2). mosquitto_sub cannot do that, and no library is available.
  */
 final class MqttConnection
 {
@@ -23,13 +23,13 @@ final class MqttConnection
     /** @var resource */
     private $stream;
     private string $buffer = '';
-    /** @var list<MqttPacket> messages that came while an answer was awaited: a broker sends what it kept at once */
+    /** @var list<MqttPacket> messages that arrived before an expected answer: a broker sends stored ones immediately */
     private array $early = [];
     private int $saidAt;
 
     /**
      * @param string $address "tcp://127.0.0.1:1883", or "tls://…"
-     * @param string $client its name: the broker keeps for it what comes while it is away
+     * @param string $client its name: the broker stores its messages while it is away
      *
      * @throws MqttLost if the broker does not answer, or refuses it
      */
@@ -81,20 +81,20 @@ final class MqttConnection
         $this->await(self::PUBACK);
     }
 
-    /** Publishes at most once, and waits for nothing: an answer that nobody hears is no loss. */
+    /** Publishes at most once without waiting: a lost answer does no harm. */
     public function tell(string $topic, string $payload): void
     {
         $this->send(self::PUBLISH, 0, self::text($topic).$payload);
     }
 
     /**
-     * Hands on each message that comes within some seconds, and acknowledges it when it was dealt with; what ends in
-     * an exception comes again.
+     * Passes on each message that arrives within some seconds, and acknowledges it once handled; after an exception it
+     * comes again.
      *
      * @param \Closure(MqttMessage): void $take
      *
      * @throws MqttLost if the connection ends
-     * @throws \Exception what one could not be dealt with for
+     * @throws \Exception from the handler
      */
     public function listen(int $seconds, \Closure $take): void
     {

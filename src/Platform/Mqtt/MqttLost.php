@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Platform\Mqtt;
 
-/** The broker is not to be reached, or refuses. What it holds for us comes once it is. */
+/** The broker cannot be reached, or refuses. It keeps our messages until then. */
 final class MqttLost extends \RuntimeException
 {
 }

@@ -13,7 +13,7 @@ final readonly class MqttPacket
     }
 
     /**
-     * The first packet of what came.
+     * The first packet in the received bytes.
      *
      * @return self|null null where not all of it is there yet
      *

@@ -7,7 +7,7 @@ namespace Verjuicer\App\Platform\Page;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 
-/** Whole addresses for links that are handed on: from DEFAULT_URI, never from what a request claims as its host. */
+/** Absolute addresses for links to share: from DEFAULT_URI, never from a request's host. */
 final readonly class ConfiguredAddress
 {
     public function __construct(

@@ -7,7 +7,7 @@ namespace Verjuicer\App\Platform\Page;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\HttpKernel\Event\ResponseEvent;
 
-/** The headers that let a page run only what ships with it. */
+/** The headers that let a page run only scripts and styles shipped with it. */
 final readonly class ContentSecurity
 {
     #[AsEventListener]

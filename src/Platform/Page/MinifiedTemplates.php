@@ -11,8 +11,8 @@ use Twig\Node\TextNode;
 use Twig\NodeVisitor\NodeVisitorInterface;
 
 /**
- * Templates are laid out for who reads them; between tags a browser takes one space as it takes many. Only the text of
- * templates is squeezed, once, when they are compiled: what is shown in them stays as it is, in a field as elsewhere.
+ * Removes the indentation of templates: browsers show one space for many between tags. Only the text of a template is
+ * changed, once, when it is compiled; values shown in it stay as they are.
  */
 final class MinifiedTemplates extends AbstractExtension implements NodeVisitorInterface
 {

@@ -13,9 +13,9 @@ use Verjuicer\App\Platform\Wording\DualUnitDisplay;
 use Verjuicer\App\Platform\Wording\UnitPreferences;
 
 /**
- * A part of a page that looks the same to everybody who may see it: several screens ask for it every few seconds, so it
- * is rendered once for each state of what it shows, and anew every ten seconds, because its words tell the time. They
- * lie in a fixed number of places, a later one in place of an earlier: what is cached never grows.
+ * A part of a page that is the same for all its readers. Several screens ask for it every few seconds, so it is
+ * rendered once per state, and again every ten seconds, because its words tell the time. The cache has a fixed number
+ * of places.
  */
 final readonly class RenderedPart
 {
@@ -35,7 +35,7 @@ final readonly class RenderedPart
     }
 
     /**
-     * @param list<string|int|bool> $state all that the part depends on, time aside; first what it is of
+     * @param list<string|int|bool> $state everything the part depends on, except time; its subject first
      * @param \Closure(): array<string, mixed> $context asked only where the part has to be rendered
      *
      * @return string HTML
@@ -51,8 +51,8 @@ final readonly class RenderedPart
     }
 
     /**
-     * Of what the tags of a template leave behind one space is enough, and none beside what stands on lines of its own
-     * or is drawn; a part holds nothing preformatted.
+     * One space is enough where template tags leave several, and none around separate lines or drawings; a part holds
+     * nothing preformatted.
      */
     private static function squeezed(string $html): string
     {
@@ -60,7 +60,7 @@ final readonly class RenderedPart
     }
 
     /**
-     * What a part with a form in it shows: a form is rendered for each who sees it.
+     * A part with a form: it is rendered for each reader.
      *
      * @param list<string|int|bool> $state as above
      * @param \Closure(): mixed $ask asked only where it has to be

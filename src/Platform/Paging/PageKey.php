@@ -14,7 +14,7 @@ final readonly class PageKey implements \Stringable
     {
     }
 
-    /** @return self|null null for the first page, and for what is no key */
+    /** @return self|null null for the first page and for an invalid key */
     public static function parse(string $given): ?self
     {
         return preg_match('/^(-?\d{1,15})~([0-9a-f-]{36})$/D', $given, $part) === 1

@@ -10,7 +10,7 @@ use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpKernel\Event\ExceptionEvent;
 use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
 
-/** What goes wrong where machines ask is answered as they read it: the errors of the open format, never a page. */
+/** Answers machines in their format: the errors of the open format, never a page. */
 final readonly class JsonErrorListener
 {
     public const ROOT = '/api/';

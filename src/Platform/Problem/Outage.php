@@ -14,8 +14,8 @@ use Symfony\Component\HttpKernel\Event\ExceptionEvent;
 use Twig\Environment;
 
 /**
- * The database is away, full, or somebody else has held what is needed for too long: a page that says so, holds what
- * was sent, and sends it again. The session is left as it is, so nobody is logged out.
+ * The database is away, full, or locked for too long: a page that says so, holds the input, and sends it again. The
+ * session stays, so no one is logged out.
  */
 final readonly class Outage
 {
@@ -26,7 +26,7 @@ final readonly class Outage
     private const LOST =
         '/server closed the connection|no connection to the server|terminating connection|Connection refused/';
 
-    /** What is typed again rather than sent to and fro. */
+    /** Fields to type again instead of sending back and forth. */
     private const SECRET = '/password|^pin$|^_code$/';
 
     public function __construct(private Environment $twig, private LoggerInterface $logger)

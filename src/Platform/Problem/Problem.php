@@ -6,11 +6,11 @@ namespace Verjuicer\App\Platform\Problem;
 
 use Symfony\Component\Translation\TranslatableMessage;
 
-/** What somebody asked for cannot be done as it stands. It says what to do instead, and what was typed comes back. */
+/** A request that cannot be carried out. It says how to fix it, and the input comes back. */
 abstract class Problem extends \DomainException
 {
     /**
-     * @param string $key of the sentence that says what to do
+     * @param string $key of the sentence that says how to fix it
      * @param array<string, string> $values of the sentence
      * @param string $field that it is about; `form` where it is about all of it
      */
@@ -33,7 +33,7 @@ abstract class Problem extends \DomainException
         return 422;
     }
 
-    /** What was typed, as far as it is quoted in a sentence. */
+    /** Input as quoted in a sentence. */
     protected static function quoted(string $given): string
     {
         return mb_substr(mb_scrub($given), 0, 20);

@@ -10,10 +10,7 @@ use Symfony\Component\HttpKernel\Event\ControllerEvent;
 use Symfony\Component\HttpKernel\Event\ExceptionEvent;
 use Twig\Environment;
 
-/**
- * The one place where a problem becomes an answer: the page it came from, with what to do; else a page that says it
- * alone.
- */
+/** The one place where a problem becomes a response: its page again with the message, or a page of its own. */
 final readonly class ProblemListener
 {
     private const CONTROLLER = '_shows_again';

@@ -7,7 +7,7 @@ namespace Verjuicer\App\Platform\Problem;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 
-/** A controller that shows its page again with all that was typed, and what is wrong with it. */
+/** A controller that shows its page again with all input and its problems. */
 interface RedisplaysForm
 {
     public function showAgain(Request $request, Problem $problem): Response;

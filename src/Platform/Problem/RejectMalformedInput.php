@@ -9,8 +9,8 @@ use Symfony\Component\HttpKernel\Event\RequestEvent;
 use Symfony\Component\HttpKernel\Exception\BadRequestHttpException;
 
 /**
- * What is no text is refused once, before anything reads it: bytes that are not UTF-8, and the character NUL, which no
- * keyboard types and the database does not hold.
+ * Rejects malformed text before it is read: bytes that are not UTF-8, and the character NUL, which the database cannot
+ * store.
  */
 final readonly class RejectMalformedInput
 {

@@ -10,7 +10,7 @@ use Verjuicer\Core\Measure\Span;
 /** How long something will take yet. */
 final readonly class Eta
 {
-    /** @return Span|null by what was done since it was asked for; null before anything was */
+    /** @return Span|null by the progress since the start; null before any progress */
     public static function of(Instant $asked, int $done, ?int $total, Instant $now): ?Span
     {
         $since = max(0, $now->epoch - $asked->epoch);

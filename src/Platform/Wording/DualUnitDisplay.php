@@ -6,7 +6,7 @@ namespace Verjuicer\App\Platform\Wording;
 
 use Symfony\Component\HttpFoundation\RequestStack;
 
-/** Whether whoever looks wants °C and °F side by side: a cookie of the screen; never on paper. */
+/** Whether the reader wants °C and °F side by side: a cookie of the screen; never on paper. */
 final readonly class DualUnitDisplay
 {
     public const COOKIE = 'units';

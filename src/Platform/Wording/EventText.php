@@ -18,10 +18,10 @@ use Verjuicer\Core\Measure\Weight;
 use Verjuicer\Core\Record\ImportOrigin;
 use Verjuicer\Core\Series\SensorFaultKind;
 
-/** What an event says, in a few words; what its fields are is in the catalogue of kinds. */
+/** An event in a few words; its fields are described in the catalogue of kinds. */
 final readonly class EventText
 {
-    /** Said already by the words beside it. */
+    /** Left out: the words next to it include it. */
     private const SAID_BY = ['holding' => ['method', 'place'], 'does' => ['text']];
 
     public function __construct(private TranslatorInterface $translator, private MeasureFormatter $figures)

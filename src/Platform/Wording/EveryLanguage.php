@@ -6,7 +6,7 @@ namespace Verjuicer\App\Platform\Wording;
 
 use Symfony\Component\Translation\LocaleSwitcher;
 
-/** Makes what is read by several people in each of their languages. */
+/** Renders a text in the language of each of its readers. */
 final readonly class EveryLanguage
 {
     public function __construct(private LocaleSwitcher $locale)

@@ -43,7 +43,7 @@ final readonly class FindingText
         return $this->translator->trans($finding->message, $values, 'findings');
     }
 
-    /** @return list<string> what can be done, most careful first */
+    /** @return list<string> possible actions, most careful first */
     public function options(Finding $finding, Assessment $assessment): array
     {
         $reheating = $assessment->rules->get(ReheatingRules::class);

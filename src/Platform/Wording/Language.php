@@ -7,7 +7,7 @@ namespace Verjuicer\App\Platform\Wording;
 /** The languages of the interface: those with a catalogue in `translations/`. */
 enum Language: string
 {
-    /** The cookie of a screen where nobody is logged in. */
+    /** The cookie of a screen without a login. */
     public const COOKIE = 'language';
 
     case English = 'en';

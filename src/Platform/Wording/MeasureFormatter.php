@@ -119,7 +119,7 @@ final readonly class MeasureFormatter
         return $this->habits?->weightUnit() === WeightUnit::Pounds ? self::pounds($grams) : self::kilograms($grams);
     }
 
-    /** To a tenth of an ounce: what was typed in ounces reads as it was typed. A part of a gram, to a hundredth. */
+    /** To a tenth of an ounce, so that typed ounces read as typed. A part of a gram, to a hundredth. */
     private static function pounds(int|float $grams): string
     {
         $sign = $grams < 0 ? '−' : '';
@@ -171,7 +171,7 @@ final readonly class MeasureFormatter
             : number_format($meters).' m';
     }
 
-    /** What a pit holds: "90 kg"; pounds to the nearest five, as it is stored in whole kilograms. */
+    /** The capacity of a pit: "90 kg"; pounds to the nearest five, because whole kilograms are stored. */
     public function capacity(int $kilograms): string
     {
         return $this->habits?->weightUnit() === WeightUnit::Pounds

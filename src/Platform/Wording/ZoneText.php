@@ -34,7 +34,7 @@ final readonly class ZoneText
         ]);
     }
 
-    /** What the figure is made of, and what would make it better. */
+    /** The parts of the figure, and how to make it more precise. */
     public function help(Assessment $assessment): string
     {
         $unit = $assessment->record->site->unit;

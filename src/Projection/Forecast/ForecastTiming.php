@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Projection\Forecast;
 
-/** Whether what is done waits until a forecast is made. */
+/** Whether the caller waits for a forecast. */
 enum ForecastTiming
 {
     case ForIt;
-    /** Only where nobody is making it, or there is none of this stage yet. */
+    /** Only if no one else is making it, or there is none of this stage yet. */
     case UnlessItComes;
     case Never;
-    /** Never; and one that is a little older is good enough: what logs by itself goes on saying more. */
+    /** Never; an older one is good enough: a sensor will trigger the next. */
     case Rarely;
 }

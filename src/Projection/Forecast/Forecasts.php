@@ -25,8 +25,8 @@ use Verjuicer\Core\Measure\Temperature;
  * the same. One is reckoned once for each state of a record and every two minutes: the lane and the page ask for the
  * same. They lie in a fixed number of places, a later one in place of an earlier.
  *
- * Whoever enters something is not kept waiting for one: it turns no verdict, and takes longer than all else. Then the
- * one before stands in as long as the stage is the same, and the batch is owed a new one.
+ * An entry does not wait for a forecast, which decides no verdict and takes longer than everything else. The previous
+ * one stands in while the stage is the same, and the batch is marked for a new one.
  */
 final class Forecasts
 {
@@ -34,13 +34,13 @@ final class Forecasts
     private const PLACES = 256;
     /** How long after an entry its forecast is surely being made. */
     private const BEING_MADE_S = 10;
-    /** How old one may be of what logs by itself. */
+    /** Largest age of a forecast while a sensor records. */
     private const GOOD_ENOUGH_S = 30;
 
     /** @var array<string, array{mixed, mixed}> the last of each kind: on the command line nothing else is kept */
     private array $last = [];
 
-    /** @var array{mixed, LearnedParameters|null}|null what own cooks teach the batch that was asked of last */
+    /** @var array{mixed, LearnedParameters|null}|null learned parameters of the last batch */
     private ?array $learned = null;
 
     private ForecastTiming $wait = ForecastTiming::ForIt;
@@ -82,19 +82,19 @@ final class Forecasts
         }
     }
 
-    /** Whether what is told now may be of a record before. */
+    /** Whether a forecast of an earlier record is allowed now. */
     public function mayBeEarlier(): bool
     {
         return $this->wait !== ForecastTiming::ForIt;
     }
 
-    /** Whether what was told of a batch is of its record before, and a new one is being made. */
+    /** Whether the forecast of a batch is of its earlier record while a new one is being made. */
     public function wasEarlier(Batch $batch): bool
     {
         return isset($this->earlier[$batch->id->toRfc4122()]);
     }
 
-    /** Has what waits for no answer made once it was given, as a forecast is. */
+    /** Runs a task after the response, like a forecast. */
     public function owe(Batch $batch, Instant $now): void
     {
         $this->isOwed($batch->id->toRfc4122(), $now);
@@ -108,7 +108,7 @@ final class Forecasts
         );
     }
 
-    /** What own cooks teach was changed by hand: all are made anew. */
+    /** Learned values were changed by hand: all forecasts are remade. */
     public function forget(): void
     {
         $this->last = [];
@@ -122,8 +122,8 @@ final class Forecasts
     }
 
     /**
-     * @return list<string> ids of the batches that were told an earlier one, or none, and for which nobody has entered
-     *     more since, who makes it then; after it they are owed none
+     * @return list<string> ids of batches with an outdated forecast or none, without entries since that would remake
+     *     it; they are cleared from the list
      */
     public function owed(): array
     {
@@ -140,7 +140,7 @@ final class Forecasts
         return $owed;
     }
 
-    /** Nobody makes what is owed here: whoever asks next waits for it. */
+    /** Marked forecasts are not made here: the next reader waits for them. */
     public function leaveToThePage(): void
     {
         foreach (array_keys($this->owed) as $id) {
@@ -170,7 +170,7 @@ final class Forecasts
         );
     }
 
-    /** What would bring it in, where it is likely to be late: what `cook()` says of it. */
+    /** Remedies for a late cook, by the outlook of `cook()`. */
     public function rescue(Batch $batch, Assessment $assessment, CookOutlook $late): ?CookRescue
     {
         return $this->made(
@@ -220,7 +220,7 @@ final class Forecasts
     }
 
     /**
-     * What may still be done, where a gate may be passed too late and somebody could do it.
+     * Remedies while a cooling limit may be missed and can still be met.
      *
      * @return list<Remedy>
      */
@@ -244,7 +244,7 @@ final class Forecasts
     /**
      * @template T of CookOutlook|CookRescue|FallOutlook|list<Remedy>
      *
-     * @param \Closure(): (Temperature|null) $target what it is to be done at, where that matters
+     * @param \Closure(): (Temperature|null) $target its target, where it matters
      * @param \Closure(Temperature|null): (T|null) $forecast
      *
      * @return T|null
@@ -336,7 +336,7 @@ final class Forecasts
         return $isOfStage && $isBeingMade;
     }
 
-    /** @return list<string|int> what a countdown says, without objects: two states are compared as they are */
+    /** @return list<string|int> a countdown as plain values, for comparing states */
     private static function told(Countdown $countdown): array
     {
         $limits = array_map(

@@ -11,9 +11,7 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\Threshold;
 
-/**
- * What the board shows of one batch: a projection of its assessment. The version changes whenever anything of it does.
- */
+/** The board's row of one batch: a projection of its assessment. The version changes with any of it. */
 final readonly class Lane
 {
     /**
@@ -93,7 +91,7 @@ final readonly class Lane
         return $this->numbers ?? range(1, max(1, $this->pieces));
     }
 
-    /** @return list<LaneDeviation> what asks for a corrective action nobody has taken yet, the worst first */
+    /** @return list<LaneDeviation> deviations without a corrective action, the worst first */
     public function actions(): array
     {
         return array_values(array_filter($this->wrongs, static fn (LaneDeviation $wrong): bool => $wrong->isOpen));

@@ -13,7 +13,7 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Assess\Assessment;
 
-/** Whether the board says of a batch what its record shows: judged anew, and compared. */
+/** Whether the board's row of a batch matches its record: judged again, and compared. */
 final readonly class LaneAudit
 {
     public function __construct(
@@ -27,7 +27,7 @@ final readonly class LaneAudit
     /** @return string|null the code of the first batch whose verdict on the board is another than its record's */
     public function first(Site $site): ?string
     {
-        // What is to be made anew anyhow says nothing yet.
+        // Rows marked for rebuilding prove nothing yet.
         /** @var list<array{batch_id: string, code: string, lane: string, report: ?string, is_abridged: bool}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             <<<'SQL'
@@ -55,11 +55,11 @@ final readonly class LaneAudit
         return null;
     }
 
-    /** Whether what lies beside a long record is of it: pages are judged by that. */
+    /** Whether the checkpoint of a long record matches it: pages are judged by that. */
     private function isOf(Batch $batch, Assessment $whole): bool
     {
         $judged = $this->assessments->of($batch);
-        // What does not grow by time alone: the two are judged one after the other.
+        // Without values that grow by time alone: the two are judged one after the other.
         $figures = static fn (Assessment $one): array => [
             $one->rulesJudged,
             $one->dangerZone->estimate->seconds,

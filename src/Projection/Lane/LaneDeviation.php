@@ -10,7 +10,7 @@ use Verjuicer\Core\Measure\Threshold;
 /** One rule of a lane that is broken or not shown. */
 final readonly class LaneDeviation
 {
-    /** @param bool $isOpen whether nobody has settled it */
+    /** @param bool $isOpen whether it has no corrective action yet */
     public function __construct(
         public string $rule,
         public Verdict $verdict,

@@ -32,10 +32,10 @@ use Verjuicer\Core\Measure\Temperature;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\Threshold;
 
-/** Packs what the board needs of an assessment into JSON, and unpacks it. */
+/** Packs the board's facts of an assessment into JSON, and unpacks them. */
 final readonly class LaneFacts
 {
-    /** Of what is packed; grows with every change of it. */
+    /** Version of the packed shape; raised with every change of it. */
     public const VERSION = 12;
     private const MOST_POINTS = 24;
     private const PACKED = [
@@ -136,7 +136,7 @@ final readonly class LaneFacts
     }
 
     /**
-     * What is packed, with what the lane said of what is to come before, where the stage is the same.
+     * The packed facts, with the earlier forecast while the stage is the same.
      *
      * @param string|null $before packed; null where there was no lane
      */

@@ -15,8 +15,8 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * The lanes of the board. They are brought up to date before they are read; one of an older shape is made anew when it
- * is met, and one that cannot be read is left out and named, so that it takes no page down.
+ * The lanes of the board. They are brought up to date before they are read. A lane of an older shape is rebuilt when it
+ * is met. An unreadable one is left out and named, so that it breaks no page.
  */
 final readonly class Lanes
 {
@@ -95,8 +95,8 @@ final readonly class Lanes
     }
 
     /**
-     * What the boards of a site show the state of, in one read where nothing is to be made anew: how far its lanes and
-     * its chain have grown. What becomes of alarms is in the chain, too.
+     * The state of a site's boards, in one query if nothing is outdated: versions of its lanes and its chain. The chain
+     * includes changes of alarms.
      *
      * @return array{int, int}
      */
@@ -145,7 +145,7 @@ final readonly class Lanes
         );
     }
 
-    /** Says that something beside the record of a batch changed what is shown of it. */
+    /** Announces a change outside a batch's record that affects its lane. */
     public function touch(Batch $batch): void
     {
         $this->connection->executeStatement(

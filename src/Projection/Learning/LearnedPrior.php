@@ -8,7 +8,7 @@ use Verjuicer\Core\Forecast\Belief\LearnedParameters;
 use Verjuicer\Core\Forecast\Learning\LearningSubject;
 use Verjuicer\Core\Measure\Instant;
 
-/** A version of what own cooks of a product, on a pit or by a method come to. */
+/** A version of the values learned for a product, a pit or a method. */
 final readonly class LearnedPrior
 {
     /** @param array<string, string> $batches the codes of those it came of, by id */

@@ -20,9 +20,9 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 
 /**
- * What a kitchen's own cooks teach its forecasts. Of each batch that is over what it showed is kept; of the latest of
- * a product, a pit or a method what they come to, as a version a day. A version that somebody takes back leaves the one
- * before in force, and the batches it came with are heard no more.
+ * Values learned from this kitchen's past cooks for its forecasts. The samples of each finished batch are kept, and
+ * those of the latest batches of a product, a pit or a method are combined into a version per day. Withdrawing a
+ * version puts the one before in force, and its batches no longer count.
  */
 final readonly class LearnedPriors
 {
@@ -33,7 +33,7 @@ final readonly class LearnedPriors
     {
     }
 
-    /** What is in force for a batch as it stands now. */
+    /** The values in force for a batch now. */
     public function learned(Site $site, Assessment $assessment): ?LearnedParameters
     {
         $subjects = BatchReplay::subjects($assessment);
@@ -63,7 +63,7 @@ final readonly class LearnedPriors
     }
 
     /**
-     * Keeps what a batch taught in place of what it taught before, and makes today's version of what that changes.
+     * Replaces the samples of a batch, and makes today's version of each subject they change.
      *
      * @param list<LearnedSample> $lessons of a batch that is over
      */
@@ -102,7 +102,7 @@ final readonly class LearnedPriors
         }
     }
 
-    /** @return list<LearnedPrior> the latest of each subject first, then what was before */
+    /** @return list<LearnedPrior> the latest of each subject first, then earlier ones */
     public function all(Site $site): array
     {
         /**
@@ -223,7 +223,7 @@ final readonly class LearnedPriors
                 [...$known, $latest['id']],
             );
         } else {
-            // One that says nothing, too, where what the one before was made of is no lesson any more.
+            // Also an empty version, if the batches of the one before no longer count.
             $this->connection->executeStatement(
                 <<<'SQL'
                 INSERT INTO prior_version (id, site_id, about, subject, made_on, made_at, unknowns, batches)

@@ -11,8 +11,8 @@ use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * One rule that a record breaks or does not show: when that began, as far as the record tells, and in what pit, unit or
- * by what method.
+ * A rule that a record does not meet or document: since when, as far as the record shows, and in which pit, unit or by
+ * which method.
  */
 final readonly class Deviation
 {
@@ -55,8 +55,8 @@ final readonly class Deviation
     }
 
     /**
-     * Where it was in the stage the rule is about; where none is, as when food cools that nobody called cooling, where
-     * it was when the limit ran out.
+     * The place in the stage the rule concerns; without one, as for food cooling without a cooling stage, the place
+     * when the limit ran out.
      */
     private static function unitOf(Assessment $assessment, Finding $finding, ?Instant $at): ?string
     {

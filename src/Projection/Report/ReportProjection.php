@@ -10,8 +10,8 @@ use Verjuicer\App\Projection\Projection;
 use Verjuicer\Core\Assess\Assessment;
 
 /**
- * The tables that searches, recalls, day sheets and trends ask: what came of each batch, its stages, its rules, what
- * went wrong.
+ * The tables behind searches, recalls, daily logs and trends: the result of each batch, its stages, rules and
+ * deviations.
  */
 final readonly class ReportProjection implements Projection
 {

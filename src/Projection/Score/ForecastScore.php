@@ -15,8 +15,8 @@ use Verjuicer\Core\Forecast\StatedWindow;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * Keeps what the board and the pages state, at most one window of a kind in half an hour, and settles it once the
- * record shows what came. What was stated is never made anew: a rebuild finds it as it was.
+ * Saves forecasts shown on the board and the pages, at most one window of a kind per half hour, and scores them once
+ * the record shows the outcome. A saved forecast is never remade: a rebuild leaves it unchanged.
  */
 final readonly class ForecastScore implements Projection
 {

@@ -14,7 +14,7 @@ use Verjuicer\Core\Assess\Assessor;
 use Verjuicer\Core\Forecast\Learning\BatchReplay;
 use Verjuicer\Core\Measure\Span;
 
-/** Hears what each batch teaches once it is over. Nobody who enters something waits for it. */
+/** Learns from each batch once it is over. It runs after the response. */
 final readonly class LearningProjection implements Projection
 {
     /** Older ones are heard no more: pits and hands change. */
