@@ -29,7 +29,7 @@ use Verjuicer\App\Site\Access\TokenHolder;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Record\Writer;
 
-/** What programs read of a site, each by a token of its own: nothing is changed here. */
+/** Read-only API of a site, each client with its own token. */
 #[Route('/api/v1', methods: ['GET'])]
 final class ReadController extends AbstractController
 {
@@ -43,7 +43,7 @@ final class ReadController extends AbstractController
     ) {
     }
 
-    /** What may be asked, and how it is answered (OpenAPI 3.1). */
+    /** Its description (OpenAPI 3.1). */
     #[Route('/openapi.json', name: 'api_document')]
     public function document(#[Autowire('%kernel.project_dir%/docs/api/openapi.json')] string $file): Response
     {
@@ -96,7 +96,7 @@ final class ReadController extends AbstractController
         ]);
     }
 
-    /** What is due, late first, as the board says it. */
+    /** The due list of the board, late items first. */
     #[Route('/dues', name: 'api_dues')]
     public function dues(#[CurrentUser] TokenHolder $holder): Response
     {

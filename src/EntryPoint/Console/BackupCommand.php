@@ -39,7 +39,7 @@ final class BackupCommand extends Command
         (new Process(
             [
                 'pg_dump', '--format=custom', '--no-owner', '--file='.$file,
-                // Who is logged in at the moment is nobody's record, and is not carried about.
+                // Sessions are no records, and are not backed up.
                 '--exclude-table-data=session', '--exclude-table-data=cache_items',
                 '--dbname='.strtok($this->database, '?'),
             ],

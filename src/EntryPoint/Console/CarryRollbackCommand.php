@@ -22,8 +22,8 @@ use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * After a database was put back: records the rollback in the chain of each site, and imports what was recorded later.
- * It may be run again: what is here is known.
+ * After a database was restored: records the rollback in the chain of each site, and imports later entries. It may be
+ * run again: known entries are skipped.
  */
 #[AsCommand('verjuicer:rollback:carry', 'Record that the database was put back, and import what was recorded later')]
 final class CarryRollbackCommand extends Command

@@ -10,7 +10,7 @@ use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 
-/** What two databases are compared by: what is in one up to a link must be in the other. */
+/** Digests for comparing two databases: everything in one up to a link must be in the other. */
 #[AsCommand('verjuicer:digests', 'Print, as JSON, the last link of every site, the counts, and the newest moment')]
 final class DigestsCommand extends Command
 {

@@ -13,7 +13,7 @@ use Verjuicer\App\Platform\Page\ConfiguredAddress;
 use Verjuicer\App\Site\People\Accounts;
 use Verjuicer\App\Site\People\People;
 
-/** For whoever runs the machine, where the only manager has lost their password. */
+/** For the operator of the machine, if the only manager has lost their password. */
 #[AsCommand('verjuicer:invite', 'Print a one-time link by which somebody sets a new password')]
 final class InviteCommand extends Command
 {
@@ -39,7 +39,7 @@ final class InviteCommand extends Command
 
             return self::INVALID;
         }
-        // Recorded as theirs: the console has no name of its own, and whoever runs it owns the machine.
+        // Recorded as theirs: the console has no name of its own, and its user owns the machine.
         $output->writeln($this->address->of('welcome', ['secret' => $this->people->invite($person, $person)]));
 
         return self::SUCCESS;

@@ -23,8 +23,8 @@ use Verjuicer\Core\Ruleset\RuleSetLibrary;
 use Verjuicer\Core\Ruleset\RuleSetProblem;
 
 /**
- * What is asked of a record, or of one a line: read from a file, assessed as the pages do from the database, answered
- * as JSON. Exit 0 whatever the answer, 2 where a record or an option is not valid.
+ * Answers a question about a record, or about one per line: read from a file, assessed like the pages do, answered as
+ * JSON. Exit 0 for any answer, 2 for an invalid record or option.
  */
 abstract class RecordCommand extends Command
 {

@@ -21,7 +21,7 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Core\Measure\Instant;
 
-/** Before a database is put back: writes what each site recorded since, for `verjuicer:rollback:carry`. */
+/** Before a database is restored: writes each site's later entries, for `verjuicer:rollback:carry`. */
 #[AsCommand('verjuicer:rollback:save', 'Write what was recorded since, into a folder, before the database is put back')]
 final class SaveRollbackCommand extends Command
 {

@@ -52,7 +52,7 @@ final class DemoCommand extends Command
         $site = $this->loader->load(DemoKitchen::story());
         $this->plans->load($site);
         $this->duty->load($site);
-        // bin/simulate plays them, and nobody else may.
+        // Only bin/simulate plays them.
         $files = new Filesystem();
         $files->dumpFile($this->secrets, json_encode($this->sensors->load($site), \JSON_THROW_ON_ERROR));
         $files->chmod($this->secrets, 0o600);

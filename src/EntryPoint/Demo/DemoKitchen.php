@@ -35,7 +35,7 @@ final readonly class DemoKitchen
 
     private const PITS = [['Drum', Oven::Convection, 40], ['Offset', Oven::Convection, 90], ['Oven', Oven::Still, 30]];
 
-    /** Pit, and what was written down at it: minutes, who, sign, °F or null. */
+    /** Pit, and its entries: minutes, person, sign, °F or null. */
     private const PIT_LOG = [
         'Drum' => [
             [-720, 'mara', 'lit', null],
@@ -474,7 +474,7 @@ final readonly class DemoKitchen
                     [-79, 'ike', '.2 142 T3'],
                 ],
             ],
-            // A night in a switched-off oven: it fell through the hot limit and nobody saw when.
+            // A night in a switched-off oven: it fell below the hot-holding limit unnoticed.
             [
                 24,
                 'Beef brisket',

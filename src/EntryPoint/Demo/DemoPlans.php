@@ -26,7 +26,7 @@ use Verjuicer\Core\Measure\Span;
 use Verjuicer\Core\Plan\Shift;
 
 /**
- * What the made-up kitchen plans: tonight, a lunch, a harvest supper, and a cook-and-chill for Monday.
+ * Plans of the demo kitchen: tonight, a lunch, a harvest supper, and a cook-and-chill for Monday.
  *
  * @phpstan-import-type Kept from DishFacts
  */
@@ -34,7 +34,7 @@ final readonly class DemoPlans
 {
     private const BY = 'MR';
     private const LEAST_HOURS = 34;
-    /** Product, plates, grams on one, school, pit, and what is otherwise than usual; `loadHours` before the meal. */
+    /** Product, plates, grams on one, cook style, pit, and differences from the usual; `loadHours` before the meal. */
     private const SUPPER = [
         ['Beef brisket', 60, 140, CookStyle::LowSlow, 'Offset', []],
         ['Mutton ham', 30, 130, CookStyle::LowSlow, 'Offset', []],
@@ -127,7 +127,7 @@ final readonly class DemoPlans
         return $dish;
     }
 
-    /** What is on the heat now was planned, too. */
+    /** Cooks on the heat now were planned, too. */
     private function tonight(Site $site, Account $by, Instant $at): void
     {
         $plan = $this->plan($site, $by, 'Tonight', $at, 40, []);

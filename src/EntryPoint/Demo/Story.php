@@ -11,8 +11,8 @@ use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
 /**
- * What there is in a made-up kitchen and what happened in it. Minutes count from the moment it is loaded; most lie
- * before it. Temperatures are in the unit of the kitchen.
+ * The contents and history of a made-up kitchen. Minutes count from the moment it is loaded; most are before it.
+ * Temperatures are in the unit of the kitchen.
  */
 final readonly class Story
 {
@@ -23,21 +23,21 @@ final readonly class Story
      *     kind, grams on a kilogram, and ingredients: name, parts, cents a kilogram, allergens
      * @param list<array{string, Holding, int}> $holdUnits name, kind, minutes between checks
      * @param array<string, array{string, string, string, string}> $thermometers kind, serial, range and holder by label
-     * @param array<string, list<array{int, string, float}>> $checks minutes, method and what was read, by label
+     * @param array<string, list<array{int, string, float}>> $checks minutes, method and reading, by label
      * @param list<array{string, Oven, int}> $pits name, kind, kilograms
-     * @param array<string, list<array{int, string, string, int|null}>> $pitLog minutes, login, sign, temperature,
-     *     by pit
+     * @param array<string, list<array{int, string, string, int|null}>> $pitLog minutes, login, sign, temperature, by
+     *     pit
      * @param list<array{ int, string, string, string, string, int, int, int, float|null, bool, string|null, int, bool,
-     *     string|null, list<array{int, string, string}>
-     * }> $lots minutes, login, supplier, product, number, pieces, grams of all, cents, temperature, frozen,
-     * thermometer, days to its use-by, accepted, reason, and moves: minutes, kind, place
+     *     string|null, list<array{int, string, string}> }> $lots minutes, login, supplier, product, number, pieces,
+     *     grams of all, cents, temperature, frozen, thermometer, days to its use-by, accepted, reason, and moves:
+     *     minutes, kind, place
      * @param list<array{int, string, int, int|null, string|null, int|null, list<array{int, string, string}>}> $batches
-     *     tag, product, pieces, grams of one, lot, minutes until it is wanted, and entries: minutes, login, what is
-     *     written in the log line after the tag
+     *     tag, product, pieces, grams of one, lot, minutes until service, and entries: minutes, login, log line after
+     *     the tag
      * @param list<array{int, int, string, list<array{int, int, string, int|null}>, list<array{int, int, string,
      *     string}>}> $divisions tag, minutes, login, portions: tag, grams, container, mm deep; and entries: tag,
-     *     minutes, login, what is written after the tag
-     * @param list<array{int, string, ProcedureKind}> $papers minutes, login, and what was put in writing then
+     *     minutes, login, log line after the tag
+     * @param list<array{int, string, ProcedureKind}> $papers minutes, login, and the procedure adopted then
      * @param UnitSystem|null $units null for the units a new site begins with
      */
     public function __construct(

@@ -166,7 +166,7 @@ final class StoryLoader
         return $site;
     }
 
-    /** @param \Closure(): mixed $take what somebody does then */
+    /** @param \Closure(): mixed $take the action at that time */
     private function step(int $minutes, \Closure $take): void
     {
         $this->steps[$minutes][] = $take;

@@ -16,7 +16,7 @@ use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Core\Measure\Instant;
 
-/** What there is to say of the machine's state. */
+/** The state of the machine. */
 final readonly class Health
 {
     private const LONGEST_WAIT_SECONDS = 300;
@@ -32,7 +32,7 @@ final readonly class Health
     ) {
     }
 
-    /** @return array<string, bool> what has to hold for an entry to be kept */
+    /** @return array<string, bool> conditions for saving an entry */
     public function readiness(): array
     {
         try {
@@ -55,7 +55,7 @@ final readonly class Health
         ] + $this->processes->health();
     }
 
-    /** @return array<string, bool> whether what is kept is kept safe; a late backup stops nobody from logging */
+    /** @return array<string, bool> conditions for keeping entries safe; a late backup does not stop entries */
     public function safety(): array
     {
         return array_map(

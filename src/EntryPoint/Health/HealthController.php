@@ -11,7 +11,7 @@ use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Platform\Machine\Version;
 
-/** For whoever watches the machine: nothing of any record stands here. */
+/** For monitoring the machine: no part of any record is shown. */
 final readonly class HealthController
 {
     public function __construct(

@@ -6,7 +6,7 @@ namespace Verjuicer\App\EntryPoint\Kitchen;
 
 use Symfony\Component\Translation\TranslatableMessage;
 
-/** What stands at a door: "3 to sign". */
+/** The figure at a link of the kitchen page: "3 to sign". */
 final readonly class KitchenFigure
 {
     /** @param bool $needsSomebody whether it stands on top of the page, too */

@@ -14,7 +14,7 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
 
-/** What stands at each door of the kitchen, as a figure; and behind which somebody is needed. */
+/** The figures of the kitchen page, and the links that need attention. */
 final readonly class KitchenFigures
 {
     /** So long ago a day still waits for its signature here; older ones stand on their sheets. */

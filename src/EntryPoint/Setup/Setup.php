@@ -36,7 +36,7 @@ final readonly class Setup
     }
 
     /**
-     * @return Account|null the first manager; null where something of it cannot be: the input says what
+     * @return Account|null the first manager; null with problems in the input
      *
      * @throws PeopleProblem about the password or the login
      */

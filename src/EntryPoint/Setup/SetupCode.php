@@ -7,10 +7,7 @@ namespace Verjuicer\App\EntryPoint\Setup;
 use Doctrine\DBAL\Connection;
 use Verjuicer\App\Platform\Now;
 
-/**
- * The one-time code that opens the set-up page: printed on the console of whoever runs the machine, and good for
- * nothing once there is a site.
- */
+/** The one-time code that opens the set-up page: printed on the operator's console, and void once there is a site. */
 final readonly class SetupCode
 {
     private const LETTERS = 'ABCDEFGHJKMNPQRSTVWXYZ23456789';

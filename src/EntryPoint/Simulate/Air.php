@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\EntryPoint\Simulate;
 
-/** The air of a pit or a room: drawn to what it is set to, as fast as it is heated or cooled. */
+/** The air of a pit or a room: it approaches its set temperature at its rate of heating or cooling. */
 final class Air
 {
     /**

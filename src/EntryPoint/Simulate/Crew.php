@@ -38,7 +38,7 @@ final class Crew
         $this->site->logIn($login, $password);
     }
 
-    /** Writes one line into the log, as somebody would. */
+    /** Writes one log line, as a cook would. */
     public function say(string $line): bool
     {
         $form = $this->site->page('/log')->filter('form[action="/log"] input[name="_token"]');
@@ -81,7 +81,7 @@ final class Crew
         $world->probed = $status === 303 ? $next : $world->probed;
     }
 
-    /** Reads what has to be read, moves on what is done, settles what is broken. */
+    /** Takes due readings, moves finished food on, and records corrective actions. */
     public function goRound(World $world, int $now, bool $looks): void
     {
         $dues = $looks ? $this->dues($now) : [];
@@ -95,7 +95,7 @@ final class Crew
                 default => 240,
             };
             if ($looks && ($isDue || $now - ($this->readAt[$id] ?? 0) > 60 * $every)) {
-                // What is due is due for every piece.
+                // A due check is due for every piece.
                 $this->check($tag, $meat, $isDue);
                 $this->readAt[$id] = $now;
             }
@@ -105,7 +105,7 @@ final class Crew
         }
     }
 
-    /** What somebody says who settles a breach: it is thrown away. */
+    /** The corrective action for a deviation: discarded. */
     public function settle(string $batchId, int $tag): void
     {
         $page = $this->site->page('/batches/'.$batchId);
@@ -173,7 +173,7 @@ final class Crew
         if ($line === null) {
             return;
         }
-        // A stage ends with what shows that it may.
+        // A stage ends with the reading that allows it.
         $this->check($tag, $meat, true);
         if ($this->say($line)) {
             $this->readAt[$id] = 0;

@@ -9,13 +9,13 @@ use Verjuicer\App\Operations\Probe\SignedMessage;
 use Verjuicer\App\Platform\Mqtt\Broker;
 use Verjuicer\App\Platform\Mqtt\MqttLost;
 
-/** A sensor that is played: it counts, keeps what it could not send, and sends it as a real one does. */
+/** A simulated sensor: it counts, stores unsent readings, and sends like a real one. */
 final class SimulatedDevice
 {
     private const AT_ONCE = 900;
 
     private int $sequence;
-    /** @var list<array<string, mixed>> what was not sent yet */
+    /** @var list<array<string, mixed>> unsent readings */
     private array $waits = [];
 
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\EntryPoint\Simulate;
 
-/** Something that goes wrong in a played kitchen: what, of what, from when on, for how long. */
+/** A fault in a simulated kitchen: its kind, place, start and length. */
 final readonly class SimulatedFault
 {
     private function __construct(

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\EntryPoint\Simulate;
 
-/** What can go wrong in a played kitchen. */
+/** Faults in a simulated kitchen. */
 enum SimulatedFaultName: string
 {
     /** A pit gives no heat any more. */
@@ -15,12 +15,12 @@ enum SimulatedFaultName: string
     case DoorOpen = 'door-open';
     /** A probe is out of its plug. */
     case ProbeOut = 'probe-out';
-    /** Sensors keep what they cannot send, and send it afterwards. */
+    /** Sensors store unsent readings, and send them later. */
     case NetworkGone = 'network-gone';
     /** Pits and rooms without power, sensors, too. */
     case PowerCut = 'power-cut';
     /** Sensors whose clock is an hour ahead. */
     case WrongClock = 'wrong-clock';
-    /** Nobody looks. */
+    /** No one checks. */
     case ForgottenCheck = 'forgotten-check';
 }

@@ -7,7 +7,7 @@ namespace Verjuicer\App\EntryPoint\Simulate;
 use Random\Randomizer;
 use Symfony\Component\Clock\ClockInterface;
 
-/** The sensors of a played kitchen. They read on time however slow the server is, and send what they could not. */
+/** The sensors of a simulated kitchen. They read on time however slow the server is, and send stored readings later. */
 final class SimulatedSensors
 {
     /** Seconds of the kitchen between two readings. */

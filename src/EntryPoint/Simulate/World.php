@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\EntryPoint\Simulate;
 
-/** What there is in a played kitchen: the air of pits and rooms, and the meat of every batch on the board. */
+/** The state of a simulated kitchen: the air of pits and rooms, and the meat of every batch on the board. */
 final class World
 {
     /** @var array<string, Meat> by the id of its batch */
@@ -28,7 +28,7 @@ final class World
         ];
     }
 
-    /** Finds what is on the board now: what came is there, what ended is gone, what moved is where it is. */
+    /** Follows the board: new batches appear, ended ones go, moved ones move. */
     public function look(int $now): void
     {
         $answer = $this->site->read('/api/v1/batches?open=1', $this->token);
@@ -94,7 +94,7 @@ final class World
         };
     }
 
-    /** Where its record says it is; a meat that is new here goes on from what was read last. */
+    /** At the place in its record; meat that is new here continues from its last reading. */
     private function follow(string $id, string $stage, int $now): void
     {
         $meat = $this->meats[$id] ?? null;

@@ -20,7 +20,7 @@ use Verjuicer\App\Site\Settings\SettingsForm;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Tenancy\Tenant;
 
-/** A further site of an organisation. All it shares with another is a copy of what that cooks. */
+/** A further site of an organisation. It begins with a copy of another site's catalogue. */
 final readonly class NewSite
 {
     public const COPIES = ['products', 'recipes', 'templates'];
@@ -49,7 +49,7 @@ final readonly class NewSite
             + array_fill_keys(array_map(static fn (string $what): string => 'copy_'.$what, self::COPIES), '1');
     }
 
-    /** @return Account|null the owner there; null where something of it cannot be: the input says what */
+    /** @return Account|null the owner there; null with problems in the input */
     public function open(FormInput $input, Account $by): ?Account
     {
         $from = $by->site;

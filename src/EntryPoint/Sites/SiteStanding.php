@@ -13,9 +13,9 @@ final readonly class SiteStanding
 {
     /**
      * @param int $open batches on its board
-     * @param list<DueLine> $lines what is late or to be settled, then what is due next
+     * @param list<DueLine> $lines late or open items, then the next due
      * @param int $more how many lines more there are
-     * @param array<string, KitchenFigure> $needed where somebody is needed, by the name of the route
+     * @param array<string, KitchenFigure> $needed figures that need attention, by route name
      */
     public function __construct(
         public Account $account,

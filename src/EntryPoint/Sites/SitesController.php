@@ -27,7 +27,7 @@ use Verjuicer\App\Site\Tenancy\Tenant;
 use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
-/** Where somebody works; for an owner how all of it stands, a further site, and who else works where. */
+/** The person's sites; for an owner also their state, adding a site, and staff of several sites. */
 #[Route('/sites')]
 final class SitesController extends FormController
 {
@@ -84,7 +84,7 @@ final class SitesController extends FormController
         return $this->kept('sites.opened', 'board');
     }
 
-    /** Somebody of the site the owner is in works in another, too. */
+    /** A person of the owner's present site starts to work in another, too. */
     #[Route('/people', name: 'site_people', methods: ['POST'])]
     #[IsGranted('ROLE_OWNER')]
     #[RequiresRecentPassword]

@@ -58,7 +58,7 @@ final readonly class AccessTokens
         return $this->read('t.site_id = ? AND t.sensor_id IS NULL', [$site->id->toRfc4122()]);
     }
 
-    /** Whose secret it is; enters its site. Null where it is nobody's, or was taken back. */
+    /** The owner of a secret, whose site is entered. Null for an unknown or revoked one. */
     public function ofSecret(string $secret): ?AccessToken
     {
         $hash = hash('sha256', $secret);
@@ -77,7 +77,7 @@ final readonly class AccessTokens
      * @param string $keyId SHA-256 of the SHA-256 of the secret, in hexadecimal
      * @param string $mac HMAC-SHA-256 of the body, in hexadecimal
      *
-     * @return AccessToken|null null where it is nobody's, was revoked, or did not sign this
+     * @return AccessToken|null null if it is unknown, was revoked, or did not sign this
      */
     public function ofSigned(string $keyId, string $body, string $mac): ?AccessToken
     {

@@ -6,7 +6,7 @@ namespace Verjuicer\App\Site\Access;
 
 use Symfony\Component\Security\Core\User\UserInterface;
 
-/** Whoever holds a token: a sensor may send and nothing else, whoever reads may read and nothing else. */
+/** The holder of a token: a sensor may only send, a reader only read. */
 final readonly class TokenHolder implements UserInterface
 {
     public const SENDS = 'ROLE_TOKEN_SENDS';

@@ -33,7 +33,7 @@ final readonly class Devices
     ) {
     }
 
-    /** @return Cookie what makes this browser the device */
+    /** @return Cookie registers this browser as the device */
     public function register(string $name, int $quietMinutes, Account $by): Cookie
     {
         $token = rtrim(strtr(base64_encode(random_bytes(32)), '+/', '-_'), '=');

@@ -24,7 +24,7 @@ use Verjuicer\App\Site\People\RecentPasswordListener;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\App\Site\Tenancy\Tenant;
 
-/** Who stands at a shared tablet: names as big keys, then a PIN. What was typed before is still there afterwards. */
+/** Person selection on a shared tablet: names as big keys, then a PIN. Typed input is still there afterwards. */
 final class WhoController extends FormController
 {
     use TargetPathTrait;
@@ -49,7 +49,7 @@ final class WhoController extends FormController
         if ($device === null) {
             return $this->redirectToRoute('login');
         }
-        // Whoever stood here before is gone: nothing more is kept in their name.
+        // Logs out the previous person: no further entry is saved in their name.
         if ($this->getUser() !== null) {
             $this->security->logout(false);
         }
@@ -90,7 +90,7 @@ final class WhoController extends FormController
         $token?->setAttribute(RecentPasswordListener::CONFIRMED_AT, 0);
         $this->log->note($device->siteId, $person, 'pin', $device->name);
         $back = BackPath::of($input->typed->getString('back')) ?? '/';
-        // What was sent after the session ended waits there.
+        // Input sent after the session ended waits there.
         $waiting = $this->getTargetPath($request->getSession(), 'main');
 
         return $this->redirect($back === '/' ? $waiting ?? $back : $back, Response::HTTP_SEE_OTHER);
@@ -102,7 +102,7 @@ final class WhoController extends FormController
             && $this->tries->create($person->id->toRfc4122())->consume()->isAccepted();
     }
 
-    /** Whoever has no PIN yet takes as long to refuse. */
+    /** A person without a PIN takes as long to refuse. */
     private function isRight(Account $person, string $pin): bool
     {
         $hasher = $this->hashers->getPasswordHasher(Account::class);

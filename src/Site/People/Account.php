@@ -11,7 +11,7 @@ use Symfony\Component\Security\Core\User\UserInterface;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Site\Site\Site;
 
-/** Who somebody is in a site; their initials sign every entry they make, also after they have left. */
+/** A person's account in a site; their initials sign every entry they make, also after they have left. */
 #[ORM\Entity]
 #[ORM\Table(name: 'account')]
 class Account implements UserInterface, PasswordAuthenticatedUserInterface, EquatableInterface
@@ -27,7 +27,7 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
     #[ORM\Column(nullable: true)]
     public ?string $pinHash = null;
 
-    /** What they read and speak, in words. */
+    /** Languages they read and speak, in words. */
     #[ORM\Column(type: 'text')]
     public string $languages = '';
 
@@ -100,7 +100,7 @@ class Account implements UserInterface, PasswordAuthenticatedUserInterface, Equa
             && $user->role === $this->role;
     }
 
-    /** @return array<string, mixed> what a session needs of it */
+    /** @return array<string, mixed> the fields a session needs */
     public function __serialize(): array
     {
         return ['id' => $this->id, 'site' => $this->siteId(), 'person' => $this->person, 'role' => $this->role];

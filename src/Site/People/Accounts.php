@@ -37,7 +37,7 @@ final readonly class Accounts implements UserProviderInterface
         return $this->begin($person) ?? throw new UserNotFoundException();
     }
 
-    /** For the console: who somebody is in the site of that name, or in the one they were in last. */
+    /** For the console: a person's account in the site of that name, or in their last one. */
     public function named(string $login, ?string $site = null): ?Account
     {
         try {
@@ -54,7 +54,7 @@ final readonly class Accounts implements UserProviderInterface
         return $site === null ? $account : null;
     }
 
-    /** Enters the site that somebody begins in; null where they work in none. */
+    /** Enters the person's first site; null without one. */
     public function begin(Person $person): ?Account
     {
         $this->tenant->recognise($person->id);
@@ -70,7 +70,7 @@ final readonly class Accounts implements UserProviderInterface
         return $begins;
     }
 
-    /** @return list<Account> of the sites somebody works in, or did, the first first; only what they may see of it */
+    /** @return list<Account> of the sites the person works in, or did, the first first; only those visible to them */
     public function of(Person $person): array
     {
         // Not DQL: this is asked on every request, and would be parsed on each.

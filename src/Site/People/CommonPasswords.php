@@ -6,7 +6,7 @@ namespace Verjuicer\App\Site\People;
 
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 
-/** What a password may be: long, and none that everybody tries first. */
+/** Rules for passwords: long, and not a common guess. */
 final readonly class CommonPasswords
 {
     public const LEAST = 10;
@@ -19,9 +19,9 @@ final readonly class CommonPasswords
     }
 
     /**
-     * @param list<string> $known what everybody knows of whose it is: login, name, initials, site
+     * @param list<string> $known public facts of the person: login, name, initials, site
      *
-     * @return string|null what is wrong with it, as a key of a sentence
+     * @return string|null key of the sentence about the problem
      */
     public function problem(string $password, array $known): ?string
     {
@@ -33,7 +33,7 @@ final readonly class CommonPasswords
         foreach ($known as $word) {
             $bare = $word === '' ? $bare : str_replace(mb_strtolower($word), '', $bare);
         }
-        // "harvest2026!" is harvest with what everybody puts behind it.
+        // "harvest2026!" is harvest with a common suffix.
         $core = rtrim($bare, '0123456789');
         $common = $this->list();
         $isCommon = isset($common[mb_strtolower($password)]) || isset($common[$bare]) || isset($common[$core]);

@@ -14,7 +14,7 @@ final readonly class CurrentAccount
     {
     }
 
-    /** @throws AccessDeniedException if nobody is logged in */
+    /** @throws AccessDeniedException without a login */
     public function get(): Account
     {
         $account = $this->security->getUser();

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Site\People;
 
-/** What nobody does who came in by a PIN on a shared tablet. */
+/** Denies an action to a person logged in by PIN on a shared tablet. */
 #[\Attribute(\Attribute::TARGET_METHOD)]
 final readonly class DeniedToPin
 {

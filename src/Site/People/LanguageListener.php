@@ -11,7 +11,7 @@ use Symfony\Component\HttpKernel\Event\RequestEvent;
 use Symfony\Component\Translation\LocaleSwitcher;
 use Verjuicer\App\Platform\Wording\Language;
 
-/** The language of a page: what the person chose, then this screen, then the browser, then the site. */
+/** The language of a page: the person's choice, then this screen's, then the browser's, then the site's. */
 final readonly class LanguageListener
 {
     public function __construct(private Security $security, private LocaleSwitcher $locale)
@@ -32,7 +32,7 @@ final readonly class LanguageListener
     public function afterLogin(RequestEvent $event): void
     {
         $request = $event->getRequest();
-        // Who sends no session is nobody: to ask would begin one.
+        // Without a session there is no person: asking would begin one.
         $account = $event->isMainRequest() && $request->hasPreviousSession() ? $this->security->getUser() : null;
         if ($account instanceof Account) {
             $own = $account->person->language;

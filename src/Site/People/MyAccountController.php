@@ -16,7 +16,7 @@ use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 use Verjuicer\App\Platform\Wording\Language;
 
-/** What is one's own: password, sessions, the light and the units of this screen. Inspectors have it, too. */
+/** My account: password, sessions, theme and units of this screen. Inspectors have it, too. */
 final class MyAccountController extends FormController
 {
     public function __construct(
@@ -109,7 +109,7 @@ final class MyAccountController extends FormController
         return $this->kept('own.language_kept', 'own');
     }
 
-    /** All sessions are over: this one begins anew. */
+    /** All sessions are over: this one starts again. */
     private function stay(Account $own, string $sentence): Response
     {
         $this->security->login($own, 'form_login', 'main');

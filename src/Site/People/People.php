@@ -55,7 +55,7 @@ final readonly class People
     /**
      * @return string the one-time link's secret
      *
-     * @throws PeopleProblem where the login or the initials are somebody's already
+     * @throws PeopleProblem if the login or the initials are taken
      */
     public function add(Account $person, Account $by): string
     {
@@ -74,9 +74,7 @@ final readonly class People
         }
     }
 
-    /**
-     * @throws PeopleProblem where nobody would be left to manage the site, or where only an owner may
-     */
+    /** @throws PeopleProblem if the site would have no manager left, or only an owner may */
     public function change(Account $person, string $name, Role $role, string $languages, Account $by): void
     {
         $this->refuseAboveOneself($person, $by);
@@ -96,7 +94,7 @@ final readonly class People
     /**
      * They are out at once; who works elsewhere still does.
      *
-     * @throws PeopleProblem where nobody would be left to manage the site, or where only an owner may
+     * @throws PeopleProblem if the site would have no manager left, or only an owner may
      */
     public function disable(Account $person, Account $by): void
     {
@@ -133,7 +131,7 @@ final readonly class People
      *
      * @return string the link's secret
      *
-     * @throws PeopleProblem where only an owner may: whoever gets the link can do what they can, in all their sites
+     * @throws PeopleProblem if only an owner may: the link gives its receiver the person's rights in all their sites
      */
     public function invite(Account $person, Account $by): string
     {
@@ -152,11 +150,11 @@ final readonly class People
     }
 
     /**
-     * Somebody who works in one site of an organisation works in another, too.
+     * A person of one site of an organisation starts to work in another, too.
      *
      * @param Account $by an owner's account in that site
      *
-     * @throws PeopleProblem where they do already, or the initials are somebody's there
+     * @throws PeopleProblem if they already do, or the initials are taken there
      */
     public function letWork(Account $person, Account $by): void
     {
@@ -178,7 +176,7 @@ final readonly class People
         });
     }
 
-    /** Whoever a link was made for; null where it was used, is too old, or is none of ours. */
+    /** The person a link was made for; null if it was used, is too old, or is unknown. */
     public function invitedBy(string $secret): ?Account
     {
         $hash = self::hash($secret);
@@ -217,7 +215,7 @@ final readonly class People
         $this->entities->flush();
     }
 
-    /** What they type on a shared tablet. */
+    /** The PIN for shared tablets. */
     public function setPin(Account $person, string $pin): void
     {
         $hash = $this->hashers->getPasswordHasher(Account::class)->hash($pin);
@@ -331,7 +329,7 @@ final readonly class People
         }
     }
 
-    /** What an owner may do in every site no manager of one gives, or takes. */
+    /** Rights of an owner in every site: no manager of one site grants or removes them. */
     private function refuseAboveOneself(Account $person, Account $by): void
     {
         if ($person->role === Role::Owner && $by->role !== Role::Owner) {

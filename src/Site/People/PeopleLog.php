@@ -14,8 +14,8 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * What people did beside the record: logins and failures, exports, shares, packets opened; with settings and people as
- * they were changed. For a manager; no part of the record, and no secret in it.
+ * Actions outside the record: logins and failures, exports, shares, packets opened; with changes of settings and
+ * people. For managers; no part of the record, and without secrets.
  */
 final readonly class PeopleLog
 {
@@ -24,9 +24,9 @@ final readonly class PeopleLog
     }
 
     /**
-     * @param Account|null $by null for somebody without an account
+     * @param Account|null $by null without an account
      * @param string $what the key of its words under `people.log.what`
-     * @param string $about what of, in few words
+     * @param string $about its subject, in few words
      */
     public function note(string $siteId, ?Account $by, string $what, string $about = ''): void
     {

@@ -6,10 +6,10 @@ namespace Verjuicer\App\Site\People;
 
 use Verjuicer\Core\Measure\Instant;
 
-/** One thing somebody did beside the record. */
+/** An action outside the record. */
 final readonly class PeopleLogLine
 {
-    /** @param string $by initials; empty where it was somebody without an account */
+    /** @param string $by initials; empty without an account */
     public function __construct(
         public string $id,
         public Instant $at,

@@ -8,7 +8,7 @@ use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
 use Verjuicer\App\Platform\Wording\Language;
 
-/** Somebody, with what they log in by; who they are in each of the sites they work in is an account. */
+/** A person with their login; in each of their sites they have an account. */
 #[ORM\Entity]
 #[ORM\Table(name: 'person')]
 class Person
@@ -29,7 +29,7 @@ class Person
     #[ORM\Column(type: 'bigint')]
     public int $factorStep = 0;
 
-    /** @var list<string> SHA-256 of what lets them in once without their authenticator */
+    /** @var list<string> SHA-256 of recovery codes, each valid once */
     #[ORM\Column(type: 'json')]
     public array $recoveryHashes = [];
 
@@ -56,14 +56,14 @@ class Person
         $this->id = Uuid::v7();
     }
 
-    /** Whoever sets a password has used the link they came by. */
+    /** Setting a password uses up the invitation link. */
     public function setHashedPassword(string $hash): void
     {
         $this->password = $hash;
         $this->inviteHash = $this->inviteUntil = null;
     }
 
-    /** @return array<string, mixed> what a session needs of it */
+    /** @return array<string, mixed> the fields a session needs */
     public function __serialize(): array
     {
         return [

@@ -6,7 +6,7 @@ namespace Verjuicer\App\Site\People;
 
 use Verjuicer\Core\Measure\Instant;
 
-/** What was done to somebody's account, as it was recorded. */
+/** A recorded change of an account. */
 final readonly class PersonChange
 {
     /** @param string $what added, changed, disabled, enabled, invited, signed_out, password */

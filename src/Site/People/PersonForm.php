@@ -6,14 +6,14 @@ namespace Verjuicer\App\Site\People;
 
 use Verjuicer\App\Platform\Form\FormInput;
 
-/** Who somebody is, out of a form. */
+/** A person's data from a form. */
 final readonly class PersonForm
 {
     /**
-     * @param string $before what the names of the fields begin with
+     * @param string $before prefix of the field names
      *
-     * @return array{name: string, login: string, initials: string, languages: string}|null null where the input says
-     *     what is wrong
+     * @return array{name: string, login: string, initials: string, languages: string}|null null with problems in the
+     *     input
      */
     public static function read(FormInput $input, string $before = ''): ?array
     {

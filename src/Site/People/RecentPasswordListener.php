@@ -16,11 +16,11 @@ use Symfony\Component\Security\Http\Event\LoginSuccessEvent;
 use Twig\Environment;
 use Verjuicer\App\Platform\Now;
 
-/** Asks for it on a page that holds what was sent, so that nothing is lost, and lets that through once it is right. */
+/** Asks for the password on a page that keeps the submitted input, and continues with it once the password is right. */
 final readonly class RecentPasswordListener
 {
     public const CONFIRMED_AT = 'confirmed_at';
-    /** On which device somebody came in by a PIN. */
+    /** The device of a login by PIN. */
     public const BY_PIN = 'by_pin';
     private const FIELD = '_password_again';
     private const SECONDS = 600;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Site\People;
 
-/** What is asked for the password again where it was typed longer ago than a few minutes. */
+/** Asks for the password again if it was last typed more than a few minutes ago. */
 #[\Attribute(\Attribute::TARGET_METHOD)]
 final readonly class RequiresRecentPassword
 {

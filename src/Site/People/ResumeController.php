@@ -9,7 +9,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 
-/** What somebody sent after their session had ended: it goes on from here, to its own form, which comes back filled. */
+/** Resumes input sent after the session ended: it goes to its own form, which comes back filled. */
 final class ResumeController extends AbstractController
 {
     #[Route('/resume', name: 'resume', methods: ['GET'])]

@@ -34,7 +34,7 @@ enum Role: string
         };
     }
 
-    /** @return list<self> the roles that somebody of this one may give */
+    /** @return list<self> the roles that a person of this one may grant */
     public function gives(): array
     {
         return array_values(

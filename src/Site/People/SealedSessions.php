@@ -36,7 +36,7 @@ final readonly class SealedSessions implements \SessionHandlerInterface, \Sessio
         return $this->rows->close();
     }
 
-    /** Empty where it is not there, or was not sealed here for this id: somebody has to log in again. */
+    /** Empty if it is missing or was not sealed here for this id: the person has to log in again. */
     public function read(#[\SensitiveParameter] string $id): string
     {
         $sealed = (string) $this->rows->read($this->name($id));

@@ -12,7 +12,9 @@ use Symfony\Component\Security\Http\Event\CheckPassportEvent;
 use Verjuicer\App\Platform\Now;
 use Verjuicer\App\Platform\SealedSecrets;
 
-/** Codes of an authenticator beside the password: RFC 6238, six digits, half a minute each, one step either way. */
+/**
+ * Codes of an authenticator in addition to the password: RFC 6238, six digits, half a minute each, one step either way.
+ */
 final readonly class SecondFactor
 {
     private const PERIOD = 30;
@@ -27,7 +29,7 @@ final readonly class SecondFactor
     ) {
     }
 
-    /** After the password: whoever has an authenticator says its code, or one of those kept for its loss. */
+    /** After the password: asks for the authenticator's code, or for a recovery code. */
     #[AsEventListener(priority: -10)]
     public function ask(CheckPassportEvent $event): void
     {
@@ -47,7 +49,7 @@ final readonly class SecondFactor
         return Base32::encodeUpperUnpadded(random_bytes(20));
     }
 
-    /** What an authenticator reads out of a picture. */
+    /** The text of the QR code for an authenticator. */
     public static function address(Account $account, string $secret): string
     {
         $label = rawurlencode('Verjuicer: '.$account->site->name.' ('.$account->person->login.')');
@@ -72,9 +74,7 @@ final readonly class SecondFactor
         return null;
     }
 
-    /**
-     * @return list<string>|null what lets them in once each without it, shown once; null where the code is not right
-     */
+    /** @return list<string>|null recovery codes, shown once; null for a wrong code */
     public function turnOn(Account $account, string $secret, string $code): ?array
     {
         $step = $this->step($secret, $code);

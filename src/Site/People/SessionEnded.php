@@ -12,7 +12,7 @@ use Symfony\Component\Security\Core\Exception\AuthenticationException;
 use Symfony\Component\Security\Http\EntryPoint\AuthenticationEntryPointInterface;
 use Symfony\Component\Security\Http\Util\TargetPathTrait;
 
-/** Whoever is not logged in any more goes to the login; what they sent waits for them behind it. */
+/** Sends a logged-out person to the login; their input waits for them behind it. */
 final readonly class SessionEnded implements AuthenticationEntryPointInterface
 {
     use TargetPathTrait;
@@ -27,7 +27,7 @@ final readonly class SessionEnded implements AuthenticationEntryPointInterface
     public function start(Request $request, ?AuthenticationException $authException = null): Response
     {
         if ($request->headers->get('Sec-Fetch-Dest') === 'empty' && $request->hasSession()) {
-            // A script asked for a part of a page: nobody wants to find themselves there after the login.
+            // A script asked for a part of a page: no place to return to after the login.
             $this->removeTargetPath($request->getSession(), 'main');
         }
         if ($request->isMethod('POST') && $request->hasSession()) {

@@ -11,8 +11,8 @@ use Symfony\Component\Security\Http\Event\LoginSuccessEvent;
 use Verjuicer\App\Platform\Now;
 
 /**
- * A session ends after so long without anybody doing anything, and after so long at all, by role. What a page asks by
- * itself is nobody doing anything; the board on the wall stays.
+ * Ends sessions after a time without activity, and after a total time, by role. Requests a page makes by itself are no
+ * activity; the board on the wall stays.
  */
 final readonly class SessionLimits
 {
@@ -22,7 +22,7 @@ final readonly class SessionLimits
     private const STAYS = ['wall', 'wall_live'];
     /** On a shared tablet; its own script asks sooner who stands there. */
     private const PIN_IDLE_MINUTES = 30;
-    /** How exactly it is known when somebody did something: not every request writes. */
+    /** Precision of the time of the last activity: not every request writes. */
     private const EVERY = 60;
 
     public function __construct(private Security $security, private SessionEnded $ended, private Now $now)

@@ -8,7 +8,7 @@ use Verjuicer\Core\Measure\Instant;
 
 final readonly class SignIn
 {
-    /** @param bool $mayLast whether nobody has ended all sessions since */
+    /** @param bool $mayLast whether the sessions have not been ended since */
     public function __construct(
         public Instant $at,
         public string $address,

@@ -49,7 +49,7 @@ final readonly class SignIns
         }
     }
 
-    /** A name nobody has, or one without a password yet, takes as long to refuse as a wrong password. */
+    /** An unknown name, or one without a password yet, takes as long to refuse as a wrong password. */
     #[AsEventListener]
     public function takeAsLong(LoginFailureEvent $event): void
     {

@@ -8,7 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\SecurityBundle\Security;
 use Verjuicer\App\Site\Tenancy\Tenant;
 
-/** From one site of somebody's to another: no new log in, and nothing that lasts longer than it would have. */
+/** Switches to another site of the same person without a new login, and without extending the session. */
 final readonly class SiteSwitch
 {
     public function __construct(

@@ -13,7 +13,7 @@ use Verjuicer\App\Platform\Wording\WeightUnit;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** Those of the site of whoever is at the screen; where nobody is, of the site that is worked for. */
+/** The unit preferences of the current person's site; without one, of the site being worked for. */
 final class SiteUnitPreferences implements UnitPreferences, ResetInterface
 {
     private ?Site $site = null;

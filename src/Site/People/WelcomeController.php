@@ -11,7 +11,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Verjuicer\App\Platform\Form\FormController;
 use Verjuicer\App\Platform\Form\FormInput;
 
-/** Where a one-time link leads: whoever was invited sets a password, and is in. */
+/** The page of an invitation link: the person sets a password and is logged in. */
 final class WelcomeController extends FormController
 {
     public function __construct(private readonly People $people, private readonly Security $security)

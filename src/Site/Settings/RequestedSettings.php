@@ -7,7 +7,7 @@ namespace Verjuicer\App\Site\Settings;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * Settings as somebody wants them.
+ * Requested settings.
  *
  * @phpstan-import-type Values from SiteValues
  */

@@ -14,7 +14,7 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
 
 /**
- * Changes what is set for a site: each change is recorded with what was before, by whom and from when it is in force.
+ * Changes the settings of a site: each change is recorded with the old values, the person and the time it takes effect.
  *
  * @phpstan-import-type Values from SiteValues
  */

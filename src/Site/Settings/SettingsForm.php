@@ -24,7 +24,7 @@ use Verjuicer\Core\Measure\UnknownTimeZone;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
 /**
- * The form of a site's settings: what is filled in, and what is read out of it.
+ * The form of a site's settings: its values, and reading them back.
  *
  * @phpstan-import-type Values from SiteValues
  */
@@ -65,9 +65,9 @@ final readonly class SettingsForm
     }
 
     /**
-     * A site as it begins: what is asked before it is there.
+     * A new site: the settings asked before it exists.
      *
-     * @return Site|null null where something of it cannot be: the input says what
+     * @return Site|null null with problems in the input
      */
     public function begun(FormInput $input, ?Organisation $organisation = null): ?Site
     {
@@ -91,7 +91,7 @@ final readonly class SettingsForm
         return $site;
     }
 
-    /** @return RequestedSettings|null null where something of it cannot be: the input says what */
+    /** @return RequestedSettings|null null with problems in the input */
     public function read(FormInput $input, Site $site): ?RequestedSettings
     {
         if ($input->isOn('advisory') && $input->isOn('susceptible')) {
@@ -161,7 +161,7 @@ final readonly class SettingsForm
         return UnitSystem::matching($site->unit, $site->weightUnit, $site->lengthUnit, $site->clock);
     }
 
-    /** @return array<string, string> what of the form of a new site says its units */
+    /** @return array<string, string> the unit fields of a new site's form */
     public static function unitsOf(Site|UnitSystem $from): array
     {
         $system = $from instanceof Site ? self::system($from) : $from;
@@ -204,7 +204,7 @@ final readonly class SettingsForm
     }
 
     /**
-     * "5,280 ft", "1610 m", or a number of the unit beside the field.
+     * "5,280 ft", "1610 m", or a number of the unit shown with the field.
      *
      * @param Site|null $site its elevation stays where it is typed as it was shown
      *

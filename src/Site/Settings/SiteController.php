@@ -22,7 +22,7 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Ruleset\CookingRules;
 use Verjuicer\Core\Ruleset\RuleSetLibrary;
 
-/** How the site works: what a manager decides, and what was decided before. */
+/** Site settings: a manager's decisions, and earlier ones. */
 #[IsGranted('ROLE_MANAGER')]
 #[Route('/site')]
 final class SiteController extends FormController

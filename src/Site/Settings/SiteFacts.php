@@ -6,7 +6,7 @@ namespace Verjuicer\App\Site\Settings;
 
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** What of a site a record says and is judged by, as it was in force at one moment. */
+/** The facts of a site that a record contains and is judged by, as in force at one moment. */
 final readonly class SiteFacts
 {
     /** @param array<string, int> $houseLimits seconds, by the names of `StricterLimits` */

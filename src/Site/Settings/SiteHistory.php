@@ -9,7 +9,7 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** What was in force at a site when something happened. */
+/** The settings of a site in force at the time of an event. */
 final readonly class SiteHistory
 {
     public function __construct(private Connection $connection)
@@ -42,7 +42,7 @@ final readonly class SiteHistory
         );
     }
 
-    /** @return list<array<string, mixed>> what each later change replaced, the latest first */
+    /** @return list<array<string, mixed>> values each later change replaced, the latest first */
     private function before(Site $site, Instant $at): array
     {
         $changes = [];

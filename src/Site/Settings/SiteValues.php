@@ -24,7 +24,7 @@ use Verjuicer\Core\Measure\TemperatureUnit;
  */
 final readonly class SiteValues
 {
-    /** What records are judged by, or say. */
+    /** Settings that records contain or are judged by. */
     public const JUDGED = ['name', 'timezone', 'elevation_m', 'unit', 'rule_set', 'house_limits'];
 
     /** @return Values */

@@ -10,10 +10,10 @@ enum AllergenList: string
     case Us9 = 'us9';
     case Eu14 = 'eu14';
 
-    /** What is asked with them and is none. */
+    /** Asked together with allergens, but none of them. */
     public const ALCOHOL = 'alcohol';
 
-    /** @return list<string> what a label names: the major allergens, and alcohol */
+    /** @return list<string> names on a label: the major allergens, and alcohol */
     public function allergens(): array
     {
         return match ($this) {

@@ -54,7 +54,7 @@ final readonly class EventTimeParser
         return str_replace('T', ' ', WallTime::of($at, $site->zone()));
     }
 
-    /** As it is filled in where nobody said otherwise. */
+    /** The default text of a time field. */
     public function now(): string
     {
         return $this->translator->trans('when.words.now');

@@ -6,7 +6,7 @@ namespace Verjuicer\App\Site\Site;
 
 use Verjuicer\App\Platform\Problem\Problem;
 
-/** What was given as the time of happening is none that can be. */
+/** The given event time is not possible. */
 final class InvalidEventTime extends Problem
 {
     private const UNREADABLE = 'when.problem.unreadable';

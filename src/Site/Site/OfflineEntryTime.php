@@ -11,8 +11,8 @@ use Verjuicer\Core\Measure\MalformedInstant;
 use Verjuicer\Core\Measure\Span;
 
 /**
- * When what is sent now was entered, where a device kept it because nothing answered: "now" and "ten minutes ago" mean
- * then. It is recorded now all the same, and says that it was made without a network.
+ * The original time of an entry that a device stored while offline: "now" and "ten minutes ago" refer to it. It is
+ * recorded now, and marked as entered without a network.
  */
 final readonly class OfflineEntryTime
 {

@@ -7,7 +7,7 @@ namespace Verjuicer\App\Site\Site;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
 
-/** Whose sites are: what they have in common is who may work in them, and an owner's view of all. */
+/** The owner of sites: they share possible staff, and an owner's view of all. */
 #[ORM\Entity]
 #[ORM\Table(name: 'organisation')]
 class Organisation

@@ -15,7 +15,7 @@ use Verjuicer\Core\Measure\TemperatureUnit;
 use Verjuicer\Core\Measure\TimeZone;
 use Verjuicer\Core\Ruleset\StricterLimits;
 
-/** A kitchen as it is set now; only `Settings` changes it, and records what it was before. */
+/** A kitchen with its present settings; only `Settings` changes it, and records the old values. */
 #[ORM\Entity]
 #[ORM\Table(name: 'site')]
 class Site
@@ -87,11 +87,11 @@ class Site
     #[ORM\Column]
     public int $keepMonths = 24;
 
-    /** What asks for it: a section of the local code, an order, a plan. */
+    /** Its basis: a section of the local code, an order, a plan. */
     #[ORM\Column(type: 'text')]
     public string $keepBasis = '';
 
-    /** Where what the chain came to goes every day by mail: several addresses are parted by commas. */
+    /** Receivers of the daily digest by mail: several addresses, separated by commas. */
     #[ORM\Column(type: 'text')]
     public string $sealMail = '';
 

@@ -10,7 +10,7 @@ use Symfony\Component\Messenger\Middleware\StackInterface;
 use Symfony\Component\Messenger\Stamp\ReceivedStamp;
 use Symfony\Component\Uid\Uuid;
 
-/** What is left to the worker is done in the site it was asked for in. */
+/** Handles each queued message in the site it was sent from. */
 final readonly class SiteMessageMiddleware implements MiddlewareInterface
 {
     public function __construct(private Tenant $tenant)

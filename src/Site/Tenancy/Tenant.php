@@ -8,8 +8,9 @@ use Doctrine\DBAL\Connection;
 use Symfony\Component\Uid\Uuid;
 
 /**
- * Whose rows the database shows: those of one site, and where else somebody works. Everything that reads or writes goes
- * through here first; the policies of the tables, which read what is set here, are the wall behind it.
+ * The current tenant of the database connection: the rows of one site, and the list of the person's other sites. All
+ * reads and writes go through here first; the row-level policies of the tables, which use its settings, are the second
+ * barrier.
  */
 final class Tenant
 {
@@ -31,7 +32,7 @@ final class Tenant
         $this->see($site, $person);
     }
 
-    /** Before it is known in which of their sites somebody will be. */
+    /** Before the person's site is chosen. */
     public function recognise(Uuid $person): void
     {
         $this->see(null, $person);
@@ -64,7 +65,7 @@ final class Tenant
      *
      * @param \Closure(): T $do
      *
-     * @return T what it gives, once the site that was entered before is entered again
+     * @return T the callback's result, after the previous site is entered again
      */
     public function within(Uuid $site, \Closure $do): mixed
     {

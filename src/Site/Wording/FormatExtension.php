@@ -109,7 +109,7 @@ final readonly class FormatExtension
         return $this->zone->help($assessment);
     }
 
-    /** @return list<Procedure> what was in force of the written procedures that a batch asks for */
+    /** @return list<Procedure> written procedures in force that a batch needs */
     #[AsTwigFilter('procedures')]
     public function procedures(Assessment $assessment): array
     {
@@ -270,7 +270,7 @@ final readonly class FormatExtension
         return $this->figures->instant($instant, $site->zone(), $this->now->instant());
     }
 
-    /** The time alone where it is within half a day of now: nobody takes it for another day's. */
+    /** The time alone within half a day of now: it cannot be mistaken for another day's. */
     #[AsTwigFilter('near')]
     public function near(Instant $instant, Site $site): string
     {
@@ -287,7 +287,7 @@ final readonly class FormatExtension
         return $this->figures->date(LocalDate::ofInstant($instant, $site->zone()));
     }
 
-    /** The time alone, where its day stands beside it. */
+    /** The time alone, next to its day. */
     #[AsTwigFilter('time_of')]
     public function timeOf(Instant $instant, Site $site): string
     {
