@@ -10,7 +10,16 @@ use PHPUnit\Framework\TestCase;
 /** Comments are written in plain words. Folders still to be rewritten are not listed yet. */
 final class PlainEnglishTest extends TestCase
 {
-    private const FOLDERS = ['core', 'src/EntryPoint', 'src/Ledger', 'src/Platform', 'src/Projection', 'src/Site'];
+    private const FOLDERS = [
+        'core',
+        'src/Catalogue',
+        'src/EntryPoint',
+        'src/Ledger',
+        'src/Platform',
+        'src/Projection',
+        'src/Reporting',
+        'src/Site',
+    ];
     private const MOST = 1.5; // per thousand words, the most that well-kept libraries show
     /** Words of clauses that have to be read twice. */
     private const DIALECT = '/\b(?:what|whatever|whoever|whichever|somebody|nobody|anew|besides?|thereof|therein)\b/i';
@@ -27,7 +36,7 @@ final class PlainEnglishTest extends TestCase
                 $found[] = "$place $word";
             }
         }
-        self::assertGreaterThan(1_000, $words);
+        self::assertGreaterThan(500, $words);
         self::assertLessThanOrEqual(self::MOST * $words / 1000, \count($found), implode("\n", $found));
     }
 

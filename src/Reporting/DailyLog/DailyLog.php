@@ -10,8 +10,8 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 
 /**
- * One day of a site, as a manager verifies it: what was on, what was read and missed, what is open, what came in and
- * what was thrown away.
+ * One day of a site, as a manager verifies it: batches, readings taken and missed, open deviations, deliveries and
+ * discards.
  */
 final readonly class DailyLog
 {
@@ -19,11 +19,11 @@ final readonly class DailyLog
      * @param list<DailyLogBatch> $batches
      * @param list<array{label: string, at: Instant, by: string, method: string, read: string, passed: bool}> $checks
      * @param list<Lot> $lots
-     * @param list<array{at: Instant, by: string, why: string|null, reason: string|null, grams: int|null,
-     *     batch: string, id: string}> $disposals
+     * @param list<array{at: Instant, by: string, why: string|null, reason: string|null, grams: int|null, batch: string,
+     *     id: string}> $disposals
      * @param list<DailyLogSignature> $signatures the latest first
      * @param list<array{at: Instant, recorded_at: Instant, by: string, batch: string, id: string,
-     *     type: string}> $amendments what was written down of the day after the last signature
+     *     type: string}> $amendments entries about the day recorded after the last signature
      * @param Instant $signsFrom from when the whole day can be signed
      */
     public function __construct(
@@ -42,7 +42,8 @@ final readonly class DailyLog
     }
 
     /**
-     * @return list<array{key: string, batch: DailyLogBatch, rule: string}> what asks for a reason, by "batch id/rule"
+     * @return list<array{key: string, batch: DailyLogBatch, rule: string}> deviations that need a reason, by "batch
+     *     id/rule"
      */
     public function open(): array
     {

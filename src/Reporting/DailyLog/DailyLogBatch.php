@@ -41,7 +41,7 @@ final readonly class DailyLogBatch
     ) {
     }
 
-    /** @return list<string> rules of the day that nobody settled, nor said why they are left open */
+    /** @return list<string> rules of the day without a corrective action or a reason for leaving them open */
     public function unreasoned(): array
     {
         $rules = [];

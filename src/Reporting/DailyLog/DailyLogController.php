@@ -101,7 +101,7 @@ final class DailyLogController extends FormController
         return $this->kept('day.signed', 'day', ['day' => $day]);
     }
 
-    /** Whether there is anything under this sheet for somebody to sign. */
+    /** Whether this log has anything to sign. */
     private static function asks(DailyLog $sheet, Account $by, Instant $now): bool
     {
         $whole = $sheet->whole();

@@ -8,7 +8,7 @@ use Verjuicer\Core\Assess\ActionTaken;
 use Verjuicer\Core\Assess\Finding\Finding;
 use Verjuicer\Core\Measure\LocalDate;
 
-/** A breach or gap as a sheet shows it, with what became of it. */
+/** A deviation or gap on a daily log, with its resolution. */
 final readonly class DailyLogFinding
 {
     /**

@@ -11,9 +11,9 @@ final readonly class DailyLogSignature
 {
     /**
      * @param int $position of the last link it is about
-     * @param Instant|null $until what it is about, where the day was not over
+     * @param Instant|null $until end of the signed time, if the day was not over
      * @param array<string, string> $reasons by "batch id/rule"
-     * @param list<string> $breaks what did not hold of the chain when it was signed, in words
+     * @param list<string> $breaks faults of the chain at the time of signing, in words
      * @param list<SignedBatchText> $said
      */
     public function __construct(

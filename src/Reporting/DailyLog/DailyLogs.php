@@ -88,8 +88,8 @@ final readonly class DailyLogs
      * open.
      *
      * @param array<string, string> $reasons by "batch id/rule"
-     * @param Instant|null $until what it is about, where the day is not over
-     * @param list<string> $breaks what does not hold of the chain, seen by whoever signs
+     * @param Instant|null $until end of the logged time, if the day is not over
+     * @param list<string> $breaks faults of the chain, shown to the signer
      */
     public function sign(
         Uuid $id,
@@ -100,7 +100,7 @@ final readonly class DailyLogs
         array $breaks,
     ): void {
         $this->ledger->write($by->site, function () use ($id, $sheet, $by, $reasons, $until, $breaks): void {
-            // Everything there is: what was written down of the day later stands under it, too.
+            // Everything: later entries about the day are listed below it, too.
             $seal = $this->chain->seal($by->site);
             $now = $this->now->instant();
             $at = $now->rfc3339();
@@ -177,10 +177,7 @@ final readonly class DailyLogs
         );
     }
 
-    /**
-     * @return list<Batch> whatever was under way at any time of the day, whenever it began: a night's cook stands on
-     *     both of its days
-     */
+    /** @return list<Batch> batches in progress at any time of the day: a night's cook is on both of its days */
     private function batches(Site $site, Instant $from, Instant $to): array
     {
         /** @var list<string> $ids */
@@ -324,7 +321,7 @@ final readonly class DailyLogs
     /**
      * @param list<Batch> $batches
      *
-     * @return array<string, OpenFindingReason> by "batch id/rule": a finding is reasoned once, under whatever day
+     * @return array<string, OpenFindingReason> by "batch id/rule": a finding needs one reason, under any day
      */
     private function reasons(Site $site, array $batches): array
     {
@@ -459,8 +456,8 @@ final readonly class DailyLogs
     }
 
     /**
-     * @return list<array{at: Instant, recorded_at: Instant, by: string, batch: string, id: string, type: string}> what
-     *     was written down of the day after it was signed
+     * @return list<array{at: Instant, recorded_at: Instant, by: string, batch: string, id: string, type: string}>
+     *     entries about the day recorded after it was signed
      */
     private function amendments(Site $site, Instant $from, Instant $to, DailyLogSignature $last): array
     {

@@ -12,7 +12,7 @@ final readonly class FlaggedEntry
 {
     /**
      * @param Span|null $late how much later it was written down
-     * @param Event|null $replacedBy what stands in its place
+     * @param Event|null $replacedBy its correction
      */
     public function __construct(public Event $event, public ?Span $late, public ?Event $replacedBy)
     {

@@ -7,8 +7,8 @@ namespace Verjuicer\App\Reporting\DailyLog;
 use Verjuicer\App\Ledger\Batch\Batch;
 
 /**
- * What the sheet of a day said of a batch when it was signed, in its words: a later edition of the rules judges anew,
- * and this stays.
+ * The daily log's text about a batch at the time of signing: it stays when a later edition of the rules judges the
+ * batch again.
  */
 final readonly class SignedBatchText
 {

@@ -10,7 +10,7 @@ use Verjuicer\App\Ledger\Log\Ledger;
 use Verjuicer\App\Site\People\Account;
 use Verjuicer\Core\Record\Event;
 
-/** Many events of a batch, in writes of a fraction of a second each: nobody at the pit waits for a file. */
+/** Appends many events of a batch in writes of a fraction of a second each, so that entries at the pit do not wait. */
 final readonly class ChunkedAppend
 {
     private const EVENTS = 500;

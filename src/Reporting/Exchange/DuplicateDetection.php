@@ -32,7 +32,7 @@ final readonly class DuplicateDetection
     public function of(Site $site, Record $record): ?Batch
     {
         $ids = self::uuids($record);
-        // A portion shares events with what it was split off, never the other way round.
+        // A portion shares events with the batch it was split from, never the other way round.
         $isPortion = $record->portion === null ? 'NULL' : 'NOT NULL';
         $found = $ids === [] ? false : $this->connection->fetchOne(
             'SELECT e.batch_id FROM event e JOIN batch b ON b.id = e.batch_id '
@@ -83,7 +83,7 @@ final readonly class DuplicateDetection
         return $different;
     }
 
-    /** The id an event gets that has none of its own, or one that somebody else's has. */
+    /** The id for an event without one, or with one that belongs to another site's event. */
     public static function derived(string $batchId, string $id): string
     {
         return Uuid::v5(Uuid::fromString($batchId), $id)->toRfc4122();
@@ -97,7 +97,7 @@ final readonly class DuplicateDetection
         );
     }
 
-    /** @return list<string> of what is written down of it itself: the log of a pit is in every record that was there */
+    /** @return list<string> ids of its own entries: the log of a pit is in every record that was there */
     private static function uuids(Record $record): array
     {
         $own = array_filter(

@@ -146,7 +146,7 @@ final readonly class EventTable
         return $unit === null || !is_numeric($members[$unit]) ? '' : $members[$unit].strtoupper((string) $unit);
     }
 
-    /** What is no value of its field stays as it stands, so that the reader can say what is wrong with it. */
+    /** An invalid value stays as it is, so that the reader can report it. */
     private static function written(Field $field, string $cell): mixed
     {
         return match ($field->type) {

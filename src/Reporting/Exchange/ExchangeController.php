@@ -33,7 +33,7 @@ use Verjuicer\Core\Measure\UnknownTimeZone;
 /** Data out and in, in open formats: all of a file is looked at before anything of it is taken. */
 final class ExchangeController extends FormController implements RedisplaysForm
 {
-    /** Bytes: what PHP and nginx let through. */
+    /** Bytes: the upload limit of PHP and nginx. */
     private const LONGEST = 30_000_000;
     /** Bytes of a file of which the first lines are shown. */
     private const HEAD = 20_000;
@@ -126,10 +126,7 @@ final class ExchangeController extends FormController implements RedisplaysForm
         );
     }
 
-    /**
-     * Records or a logger's table: first what would happen; then, asked again, the file that was looked at is handed
-     * over.
-     */
+    /** Records or a logger's table: first a preview; once confirmed, the previewed file is imported. */
     #[IsGranted('ROLE_MANAGER')]
     #[DeniedToPin]
     #[Route('/exchange', name: 'import', methods: ['POST'])]
@@ -146,7 +143,7 @@ final class ExchangeController extends FormController implements RedisplaysForm
         $what = ImportKind::tryFrom($input->text('what')) ?? ImportKind::Records;
         $mapping = $what === ImportKind::Logger ? $this->mapping($input) : null;
         if ($text !== '' && !isset($input->problems['file'])) {
-            // Whatever else is to be mended, the file need not be chosen again.
+            // The file need not be chosen again to fix other fields.
             $import = $this->imports->keep(
                 $id,
                 $this->account->get(),
@@ -197,7 +194,7 @@ final class ExchangeController extends FormController implements RedisplaysForm
         });
     }
 
-    /** @param \Closure(Import): string $run what is done; says the sentence of it */
+    /** @param \Closure(Import): string $run the import; returns its message */
     private function run(string $id, Request $request, \Closure $run): Response
     {
         $import = Uuid::isValid($id) ? $this->imports->find($id) : null;
@@ -221,7 +218,7 @@ final class ExchangeController extends FormController implements RedisplaysForm
         return $this->again($input, null, $this->text($request, $input));
     }
 
-    /** The file; what was typed in its place; or the one that was looked at before. */
+    /** The uploaded file, the text typed instead, or the previewed file. */
     private function text(Request $request, FormInput $input): string
     {
         $file = $request->files->get('file');

@@ -15,7 +15,7 @@ use Verjuicer\Core\Event\Kinds\Voided;
  */
 final readonly class FormatDescription
 {
-    /** @return array<string, mixed> the JSON Schema of one event; what is ours constrains nothing */
+    /** @return array<string, mixed> the JSON Schema of one event; our own members are not constrained */
     public static function schema(): array
     {
         $kinds = [];

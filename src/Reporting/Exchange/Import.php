@@ -8,7 +8,7 @@ use Verjuicer\App\Platform\Progress\Eta;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 
-/** A file that was handed over to be taken in, and what came of it. */
+/** An uploaded file to import, and the result. */
 final readonly class Import
 {
     private const SILENT_S = 60;
@@ -49,7 +49,7 @@ final readonly class Import
             && ($this->isStopped || $this->problem !== null || $this->silentFor($now) !== null);
     }
 
-    /** How long nobody has worked on it; null where somebody did within a minute, or it is over or stopped. */
+    /** How long no worker has worked on it; null if one did within a minute, or if it is over or stopped. */
     public function silentFor(Instant $now): ?Span
     {
         $seconds = $now->epoch - ($this->toldAt ?? $this->at)->epoch;
@@ -58,7 +58,7 @@ final readonly class Import
         return $isWaitedFor && $seconds > self::SILENT_S ? Span::ofSeconds($seconds) : null;
     }
 
-    /** How long it will take yet, by what was done since it was handed over; null before anything was. */
+    /** The estimated remaining time, by the progress since the upload; null before any progress. */
     public function left(Instant $now): ?Span
     {
         return Eta::of($this->at, $this->done, $this->total, $now);

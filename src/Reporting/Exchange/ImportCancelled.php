@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Reporting\Exchange;
 
-/** Somebody stopped an import: what is in stays, and it can be gone on with. */
+/** The import was stopped: imported entries stay, and it can be resumed. */
 final class ImportCancelled extends \RuntimeException
 {
 }

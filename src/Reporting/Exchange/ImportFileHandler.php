@@ -25,7 +25,7 @@ final readonly class ImportFileHandler
     ) {
     }
 
-    /** @throws \Throwable once whoever waits for it has been told */
+    /** @throws \Throwable after the waiting person has been notified */
     public function __invoke(ImportFile $message): void
     {
         $import = $this->imports->find($message->importId);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Reporting\Exchange;
 
-/** What a file holds. */
+/** Kinds of import files. */
 enum ImportKind: string
 {
     case Records = 'records';

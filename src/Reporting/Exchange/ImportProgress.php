@@ -6,7 +6,7 @@ namespace Verjuicer\App\Reporting\Exchange;
 
 use Verjuicer\App\Ledger\Batch\Batch;
 
-/** How far an import is: told between two writes, each short, so that whoever logs something meanwhile gets in. */
+/** The progress of an import, reported between two short writes, so that other entries get in. */
 final class ImportProgress
 {
     public int $done = 0;

@@ -4,10 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Reporting\Exchange;
 
-/**
- * What an import would do, or did: how many are new, how many were there already, and why each refused line was
- * refused.
- */
+/** The result or preview of an import: new events, known ones, and the reason for each refused line. */
 final class ImportReport
 {
     public int $new = 0;

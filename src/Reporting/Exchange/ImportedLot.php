@@ -8,7 +8,7 @@ use Verjuicer\Core\Event\Kinds\Received;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\RecordedProduct;
 
-/** A lot that came in, and what the batches of a file took from it. */
+/** A received lot, and the amounts that batches of a file took from it. */
 final class ImportedLot
 {
     public int $pieces = 0;

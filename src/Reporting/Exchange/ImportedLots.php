@@ -21,8 +21,8 @@ use Verjuicer\Core\Record\Event;
 use Verjuicer\Core\Record\Record;
 
 /**
- * Lots and suppliers of records that are taken in, as far as the records say: a lot holds what the batches of the file
- * took from it, so that what was made of it is found. Of what went elsewhere a record says nothing.
+ * Lots and suppliers of imported records, as far as the records name them: a lot holds the amounts that batches of the
+ * file took from it, so that a recall finds them. Other uses of the lot are unknown.
  */
 final readonly class ImportedLots
 {
@@ -36,7 +36,7 @@ final readonly class ImportedLots
     }
 
     /**
-     * Counts what a record took from its lot, where that is not here yet.
+     * Adds the amount a record took from its lot, if it is not imported yet.
      *
      * @param array<string, ImportedLot> $arrivals of the records before it
      *

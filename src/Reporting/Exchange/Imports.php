@@ -56,7 +56,7 @@ final readonly class Imports
             return $unfinished;
         }
         $now = $this->now->instant();
-        // What nobody asked for within a day is not wanted.
+        // A preview not confirmed within a day is dropped.
         $this->connection->executeStatement(
             'UPDATE import SET text = NULL WHERE site_id = ? AND asked_at IS NULL AND at < ?',
             [$site, Instant::ofEpoch($now->epoch - self::LOOKED_AT_FOR)->rfc3339()],
@@ -109,7 +109,7 @@ final readonly class Imports
     }
 
     /**
-     * Takes it in unless somebody else does so now.
+     * Imports it, unless another worker is doing so.
      *
      * @param \Closure(): void $take
      *
@@ -148,7 +148,7 @@ final readonly class Imports
         return \is_string($text) ? $text : '';
     }
 
-    /** What is in the records need not be kept a second time; what was refused is kept as it was. */
+    /** Content of records need not be stored a second time; refused content is kept as it was. */
     public function finish(Import $import, ImportReport $report): void
     {
         $first = $report->refused[0] ?? null;
@@ -172,7 +172,7 @@ final readonly class Imports
     /**
      * Tells how far it is, once a second at the most, and hears whether it is to stop.
      *
-     * @param (\Closure(): bool)|null $isStopped asked besides
+     * @param (\Closure(): bool)|null $isStopped an additional check
      */
     public function taking(Import $import, ?\Closure $isStopped = null): ImportProgress
     {

@@ -24,7 +24,7 @@ use Verjuicer\App\Site\Settings\SettingsForm;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Event\FieldValue;
 
-/** What a kitchen has besides its records, as `verjuicer-site/1` (docs/format/site.md). */
+/** A kitchen's data other than records, as `verjuicer-site/1` (docs/format/site.md). */
 final readonly class KitchenExport
 {
     public const FORMAT = 'verjuicer-site/1';

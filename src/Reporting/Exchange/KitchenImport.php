@@ -33,9 +33,9 @@ use Verjuicer\Core\Json\DocumentProblems;
 use Verjuicer\Core\Json\Fields;
 
 /**
- * Takes in what a kitchen has besides its records (`verjuicer-site/1`): whatever has a name that is here already is
- * known, and left as it is. Settings are taken where nothing was recorded yet. What the file says of people and times
- * stands in words beside who took it in, and when.
+ * Imports a kitchen's data other than records (`verjuicer-site/1`): items with a known name are left unchanged.
+ * Settings are imported if nothing was recorded yet. People and times of the file are kept as text, next to the person
+ * and time of the import.
  */
 final readonly class KitchenImport
 {
@@ -160,7 +160,7 @@ final readonly class KitchenImport
     private function keep(object $made): void
     {
         $this->entities->persist($made);
-        // What comes after it in the file is found by its name.
+        // Later items in the file refer to it by name.
         $this->entities->flush();
     }
 
@@ -304,7 +304,7 @@ final readonly class KitchenImport
     }
 
     /**
-     * What happened to a lot since it came in: where it was put, what of it was thrown away.
+     * Events of a lot after receiving: storage and discards.
      *
      * @return \Generator<int, \Closure(): mixed>
      */

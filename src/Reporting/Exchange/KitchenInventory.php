@@ -21,7 +21,7 @@ use Verjuicer\Core\Food\Oven;
 use Verjuicer\Core\Food\Treatment;
 use Verjuicer\Core\Json\Fields;
 
-/** Things of a kitchen that have a name, as `verjuicer-site/1` writes them; what is wrong with one is a problem. */
+/** Named items of a kitchen, as `verjuicer-site/1` writes them; a wrong one becomes a problem. */
 final readonly class KitchenInventory
 {
     public static function supplier(Fields $one, string $name, Site $site): Supplier

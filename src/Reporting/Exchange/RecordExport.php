@@ -131,8 +131,8 @@ final readonly class RecordExport
     }
 
     /**
-     * @return \Generator<Batch> begun in the range, by that time; portions after what they were split off. One that is
-     *     not all taken in yet is no record of anything, and not among them.
+     * @return \Generator<Batch> begun in the range, by that time; portions after the batch they were split from. A
+     *     partly imported one is left out.
      */
     public function batches(Site $site, Instant $from, Instant $to): \Generator
     {

@@ -29,9 +29,9 @@ use Verjuicer\Core\Record\Reader;
 use Verjuicer\Core\Record\Record;
 
 /**
- * Takes in records in the open format, one a line. All of a file is looked through before anything of it is taken; then
- * it is taken in short writes, one record at a time in memory, and may be stopped and gone on with: a batch that is
- * there already is known by the ids of its events, and not touched. Portions keep what they were split off.
+ * Imports records in the open format, one per line. The whole file is checked before anything is imported. Then it is
+ * imported in short writes, one record in memory at a time, and can be stopped and resumed. A known batch is recognised
+ * by the ids of its events, and left unchanged. Portions keep their origin.
  */
 final readonly class RecordImport
 {
@@ -94,7 +94,7 @@ final readonly class RecordImport
     }
 
     /**
-     * Says of every line what it would become.
+     * A preview of every line.
      *
      * @return array<string, ImportedLot> lots that are not here yet
      */
@@ -170,13 +170,13 @@ final readonly class RecordImport
     }
 
     /**
-     * @param Batch|null $parent what it was split off, where that is in the file
+     * @param Batch|null $parent the batch it was split from, if it is in the file
      *
      * @throws ImportCancelled
      */
     private function keep(Record $record, Account $by, ?Batch $parent, ImportProgress $taking): Batch
     {
-        // What takes long with many events is done before anybody has to wait for it.
+        // Slow work on many events is done before any lock is taken.
         $id = Uuid::v7();
         $parent ??= $record->portion === null ? null : $this->coded($by, $record->portion->of);
         [$ids, $shared] = $this->ids($record, $id, $parent);
@@ -218,7 +218,7 @@ final readonly class RecordImport
         return $batch;
     }
 
-    /** @param int $shares the place in the log up to which it shares events with what it was split off */
+    /** @param int $shares the place in the log up to which it shares events with the batch it was split from */
     private function plan(Record $record, Account $by, ?Batch $parent, int $shares, bool $hasEnded): BatchPlan
     {
         $product = $record->product;
@@ -254,7 +254,7 @@ final readonly class RecordImport
     }
 
     /**
-     * What is not in yet of a batch that was stopped at.
+     * The remaining events of a batch at which the import was stopped.
      *
      * @throws ImportCancelled
      */
@@ -262,7 +262,7 @@ final readonly class RecordImport
     {
         [$ids, $shared] = $this->ids($record, $batch->id, $batch->parent);
         $own = array_values(array_filter($record->events, static fn (Event $one): bool => !isset($shared[$one->id])));
-        // What is in is known by its id, and kept once.
+        // Known events are recognised by id, and saved once.
         $this->parts->append($batch, $by, ChunkedAppend::of(self::takenIn($own, $ids, $by)), $taking);
     }
 
@@ -301,7 +301,7 @@ final readonly class RecordImport
     }
 
     /**
-     * The place in the log of the last event that a portion shares with what it was split off at that moment.
+     * The place in the log of the last event that a portion shares with its origin at that moment.
      *
      * @param list<string> $shared ids
      */
@@ -317,8 +317,8 @@ final readonly class RecordImport
     }
 
     /**
-     * An event keeps its id where it is a UUID that nobody has yet; else it gets one that follows from it. Those that
-     * the batch it was split off has are shared with it.
+     * An event keeps its id if it is an unused UUID; else it gets one derived from it. Events of the batch it was split
+     * from are shared with it.
      *
      * @return array{array<string, string>, array<string, string>} ids, and of these the shared ones, by those in the
      *     file

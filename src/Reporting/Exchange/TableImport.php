@@ -64,8 +64,8 @@ final readonly class TableImport
                 $done = 0;
                 foreach (ChunkedAppend::of($taken) as $part) {
                     $done += \count($part);
-                    // A write of its own, and followed: the board shows what the record has, however far it comes. It
-                    // is forecast with the last.
+                    // A write of its own with notified listeners: the board always shows the record's state. The
+                    // forecast follows the last write.
                     $this->forecasts->while(
                         $done < \count($taken) ? ForecastTiming::Rarely : ForecastTiming::ForIt,
                         fn () => $this->log->append($batch, $by, ...$part),
@@ -110,9 +110,9 @@ final readonly class TableImport
     }
 
     /**
-     * @param array<int, \stdClass> $unknown what batches are not here: records in the open format, by the line
+     * @param array<int, \stdClass> $unknown batches that are not here: records in the open format, by the line
      *
-     * @return list<array{Batch, list<Event>}> what is new of batches that are here
+     * @return list<array{Batch, list<Event>}> new events of batches that are here
      */
     private function read(string $text, Account $by, ImportReport $report, array &$unknown): array
     {
@@ -164,9 +164,9 @@ final readonly class TableImport
     }
 
     /**
-     * Reads the lines of one batch together with what is recorded of it, by the reader every record goes through.
+     * Reads the lines of one batch together with its recorded events, by the reader of all records.
      *
-     * @param array<int, array{\stdClass, string}> $lines by their number, each with the id of what replaces it
+     * @param array<int, array{\stdClass, string}> $lines by their number, each with the id of its replacement
      *
      * @return list<Event>
      */

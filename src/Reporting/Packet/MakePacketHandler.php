@@ -14,7 +14,7 @@ final readonly class MakePacketHandler
     {
     }
 
-    /** @throws \Throwable once whoever waits for it has been told */
+    /** @throws \Throwable after the waiting person has been notified */
     public function __invoke(MakePacket $message): void
     {
         $packet = $this->packets->find($message->packetId);

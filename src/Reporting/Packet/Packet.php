@@ -35,7 +35,7 @@ final readonly class Packet
     ) {
     }
 
-    /** How long it will take yet, by what was done since it was asked for; null before anything was. */
+    /** The estimated remaining time, by the progress since the request; null before any progress. */
     public function left(Instant $now): ?Span
     {
         return Eta::of($this->askedAt, $this->done, $this->total, $now);

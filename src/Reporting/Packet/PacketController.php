@@ -24,8 +24,7 @@ use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Measure\Span;
 
 /**
- * What is handed to an inspector: asked for by days, batch, lot or product; made in the background; read by a link that
- * expires.
+ * Inspection packets: requested by days, batch, lot or product; made in the background; read by a link that expires.
  */
 final class PacketController extends FormController
 {

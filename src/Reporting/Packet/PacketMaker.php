@@ -101,7 +101,7 @@ final readonly class PacketMaker
         return $ids === [] ? [[]] : array_chunk($ids, max(1, $this->volume));
     }
 
-    /** @return string|null what stands against making it, as a key of a sentence */
+    /** @return string|null the obstacle to making it, as a key of a sentence */
     public function problem(Site $site, PacketScope $scope): ?string
     {
         $count = \count($this->batches($site, $scope));
@@ -113,7 +113,7 @@ final readonly class PacketMaker
         };
     }
 
-    /** In the units of its site and one language, chosen by whoever asked for it. */
+    /** In the units of its site and one language, chosen with the request. */
     public function make(Packet $packet): void
     {
         $site = $this->entities->find(Site::class, Uuid::fromString($packet->siteId));
@@ -247,7 +247,7 @@ final readonly class PacketMaker
         }
     }
 
-    /** With what a checker asks of it attached, and the signature of all of it behind. */
+    /** With the data for checkers attached, and the signature of everything at its end. */
     private function signed(Site $site, string $pdf, string $proof, PacketPages $pages, Instant $made): string
     {
         $attached = Attachments::add(

@@ -14,7 +14,7 @@ use Verjuicer\Core\Record\Procedure;
 use Verjuicer\Core\Record\Writer;
 use Verjuicer\Core\Ruleset\RuleSet;
 
-/** The batches of a packet as they are laid out, and what they come to together. */
+/** The batches of a packet as laid out, and their summary. */
 final class PacketPages
 {
     private const MISSED = 'house.hot_hold_check';
@@ -40,7 +40,7 @@ final class PacketPages
     /** @var array<string, Procedure> procedures that the batches were made by, by kind and version */
     public array $procedures = [];
 
-    /** @var list<array{code: string, tag: int, sentence: string}> rounds of hot food that nobody made */
+    /** @var list<array{code: string, tag: int, sentence: string}> missed hot-holding checks */
     public array $missed = [];
 
     public function __construct(RuleSet $inForce)

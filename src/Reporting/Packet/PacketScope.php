@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Verjuicer\App\Reporting\Packet;
 
 /**
- * What a packet is about: a range of days, and within it a batch, a lot or a product where one is named. Where that is
- * more than a volume holds, it is one volume of several, with its batches by name.
+ * The scope of a packet: a range of days, and optionally a batch, a lot or a product. A scope too large for one volume
+ * is split into several, each with its batches by name.
  */
 final readonly class PacketScope
 {
@@ -64,7 +64,7 @@ final readonly class PacketScope
         return $this->batch.$this->lot.$this->product === '';
     }
 
-    /** Whether what is of all days stands in it, and not in the volume before it. */
+    /** Whether it contains the parts about all days, or the volume before it does. */
     public function isFirst(): bool
     {
         return $this->volume === 1;

@@ -19,7 +19,7 @@ use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Record\Procedure;
 
-/** What stands around the batches of a packet: lots and where they went, pits and their fires, people. */
+/** The context of a packet's batches: lots and their use, pits and their fires, people. */
 final readonly class PacketSurroundings
 {
     public function __construct(
@@ -33,10 +33,10 @@ final readonly class PacketSurroundings
 
     /**
      * @param list<string> $batches ids
-     * @param array{Instant, Instant}|null $within what came in then, too
+     * @param array{Instant, Instant}|null $within deliveries of this time are included, too
      *
      * @return list<array{on_hand: LotOnHand, batches: list<array{id: string, tag: int, code: string, product: string,
-     *     pieces: int, grams: int}>}> what came in in that time, or went into one of the batches
+     *     pieces: int, grams: int}>}> lots received in that time, or used by one of the batches
      */
     public function lots(Site $site, array $batches, ?array $within): array
     {

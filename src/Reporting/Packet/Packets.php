@@ -72,7 +72,7 @@ final readonly class Packets
         $this->bus->dispatch(new MakePacket($packet->id));
     }
 
-    /** @return list<Packet> all volumes of what a packet is of, in their order: itself alone where it is one */
+    /** @return list<Packet> all volumes of a packet, in order: itself alone if it is one */
     public function volumes(Packet $packet): array
     {
         if ($packet->scope->volumes === 1) {
@@ -109,7 +109,7 @@ final readonly class Packets
         );
     }
 
-    /** What a link opens, while it does. */
+    /** The packet of a link, while it is valid. */
     public function shared(string $token, Instant $now): ?Packet
     {
         $this->tenant->hold(hash('sha256', $token));
@@ -151,7 +151,7 @@ final readonly class Packets
         ]);
     }
 
-    /** @return list<array{at: Instant, by: string, address: string}> who opened it, '' for somebody with a link */
+    /** @return list<array{at: Instant, by: string, address: string}> openings; '' for a person with a link */
     public function openings(Packet $packet): array
     {
         /** @var list<array{at: int, by: string, address: string}> $rows */

@@ -15,8 +15,8 @@ use Verjuicer\Core\Assess\Finding\Verdict;
 use Verjuicer\Core\Proof\ProofFault;
 
 /**
- * One file that checks packets on whatever machine it is opened on, without a network: for whoever was handed one. It
- * holds nothing of any record, and is handed out without a login.
+ * A single file that checks packets on any machine, without a network. It contains no record, and is available without
+ * a login.
  */
 final readonly class CheckerController
 {

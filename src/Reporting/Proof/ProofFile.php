@@ -20,8 +20,8 @@ use Verjuicer\Core\Proof\Statement;
 use Verjuicer\Core\Record\Writer;
 
 /**
- * What an inspector checks without the application (docs/format/proof.md): records, what they were found to show, the
- * rows they were made of, and the links between these and signed seals. Written batch by batch, and signed at its end.
+ * A proof to check without the application (docs/format/proof.md): records, their verdicts, the rows they were made
+ * from, and the links between these and signed seals. Written batch by batch, and signed at its end.
  */
 final class ProofFile
 {
@@ -53,7 +53,7 @@ final class ProofFile
         iterable $batches,
         ?\Closure $pages = null,
     ): string {
-        // What was recorded up to now is under a seal of its own.
+        // A new seal covers everything recorded until now.
         $this->seals->note($site);
         $path = (string) tempnam(sys_get_temp_dir(), 'proof');
         $out = new SignedLines($path);
@@ -111,7 +111,7 @@ final class ProofFile
         return $path;
     }
 
-    /** @return array<string, true> ids of what was kept of the site, its thermometers, pits and people */
+    /** @return array<string, true> ids of stored copies of the site, its thermometers, pits and people */
     private function keptRows(Site $site): array
     {
         /** @var list<string> $ids */

@@ -14,7 +14,7 @@ final readonly class RecordedFiles
     {
     }
 
-    /** @return list<string> what those are that are not, in words */
+    /** @return list<string> altered files, in words */
     public function altered(Site $site): array
     {
         /** @var list<string> */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Verjuicer\App\Reporting\Proof;
 
-/** JSON, a value a line, into a file; what was written so far can be signed. */
+/** JSON lines written to a file; the bytes written so far can be signed. */
 final class SignedLines
 {
     private const FLAGS =

@@ -25,8 +25,8 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 
 /**
- * Walks the chain of a site, compares it with the signed seals and what sensors said with its blocks, and names what
- * does not hold: with batch, tag and time where they can be known.
+ * Verifies the chain of a site, compares it with the signed seals and sensor data with its blocks, and lists faults:
+ * with batch, tag and time if known.
  */
 final readonly class Verification
 {
@@ -50,9 +50,9 @@ final readonly class Verification
     }
 
     /**
-     * @param bool $judges whether every batch is judged anew, too, against what the board says of it
+     * @param bool $judges whether every batch is judged again, too, and compared with the board
      * @param list<SignedSeal> $handed seals of this site that were kept elsewhere
-     * @param bool $isCopy whether it is one of an earlier moment: what was sealed since cannot be in it
+     * @param bool $isCopy whether it is a copy of an earlier moment: later seals cannot match it
      */
     public function of(Site $site, bool $judges = true, array $handed = [], bool $isCopy = false): VerificationResult
     {
@@ -111,8 +111,8 @@ final readonly class Verification
     }
 
     /**
-     * As much as a signature under a day asks for: the links of that day, the seals over them and since, and what may
-     * be changed.
+     * The part of the check needed for signing a day: the links of that day, the seals over them and since, and rows
+     * that may change.
      */
     public function between(Site $site, int $position, int $to): VerificationResult
     {
@@ -163,7 +163,9 @@ final readonly class Verification
         }));
     }
 
-    /** @return list<string> keys nobody vouched for: what was explained is no break, and is said all the same */
+    /**
+     * @return list<string> keys without a signature of their predecessor: an explained one is no fault, but is reported
+     */
     private function notes(Site $site): array
     {
         $notes = [];

@@ -6,14 +6,14 @@ namespace Verjuicer\App\Reporting\Proof;
 
 use Verjuicer\Core\Measure\Instant;
 
-/** Whether what is recorded of a site is what was recorded, as far as that was looked at, and when. */
+/** Whether a site's records are unaltered, how far that was checked, and when. */
 final readonly class VerificationResult
 {
     /**
      * @param int $links of its chain
      * @param int $seals signed ones outside the database that were compared
-     * @param list<string> $breaks what does not hold, in words; empty where all does
-     * @param list<string> $notes what holds only because somebody explained it, in words
+     * @param list<string> $breaks faults, in words; empty if there are none
+     * @param list<string> $notes faults that were explained, in words
      * @param bool $hasKey whether the key is here that the chain says it is sealed with; where not, `$breaks` say so
      */
     public function __construct(

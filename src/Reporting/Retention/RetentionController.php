@@ -22,7 +22,7 @@ use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\App\Site\People\DeniedToPin;
 use Verjuicer\Core\Measure\LocalDate;
 
-/** What there is on record, until when it must be kept, and what the chain over it comes to. */
+/** Record retention: the records, until when they must be kept, and the fingerprint of their chain. */
 final class RetentionController extends FormController
 {
     public function __construct(
@@ -45,7 +45,7 @@ final class RetentionController extends FormController
         return $this->view($this->blank());
     }
 
-    /** What is recorded from here on is measured by the clock as it is. */
+    /** Later entries are compared with the clock as it is now. */
     #[IsGranted('ROLE_MANAGER')]
     #[DeniedToPin]
     #[Route('/keeping/clock', name: 'keeping_clock', methods: ['POST'])]
@@ -63,7 +63,7 @@ final class RetentionController extends FormController
             $by->site,
             function () use ($id, $by, $last, $reason): void {
                 $this->clock->vouch($id, $by, $last, $this->now->instant(), $reason);
-                // What is on the board was judged by another clock.
+                // The board was judged by another clock.
                 $this->ledger->changedAll($by->site);
             },
             trusts: true,

@@ -8,10 +8,7 @@ use Doctrine\DBAL\Connection;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\LocalDate;
 
-/**
- * What a site has recorded, and until when it must keep it. It only counts: nothing here, or anywhere, removes a
- * record.
- */
+/** The records of a site, and until when it must keep them. It only counts: no function removes a record. */
 final readonly class RetentionReport
 {
     /**

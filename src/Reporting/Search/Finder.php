@@ -13,8 +13,8 @@ use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\LocalDate;
 
 /**
- * Finds batches and lots by what people remember of them, and follows a lot, a thermometer or a recipe to every batch
- * and portion.
+ * Finds batches and lots by any remembered detail, and follows a lot, a thermometer or a recipe to every batch and
+ * portion.
  */
 final readonly class Finder
 {
@@ -98,19 +98,19 @@ final readonly class Finder
     }
 
     /**
-     * Every batch that took from a lot, was read with a thermometer or had a recipe on it since, every portion of
-     * those, and what they were mixed into.
+     * Every batch made from a lot, read with a thermometer or seasoned by a recipe since then, all their portions, and
+     * the batches they were mixed into.
      *
      * @param 'lot'|'thermometer'|'recipe' $kind
      *
-     * @return list<SearchHit> by code, portions below what they were split off
+     * @return list<SearchHit> by code, portions below their origin
      */
     public function recall(Site $site, string $kind, string $what, Instant $since): array
     {
         $from = match ($kind) {
             'lot' => 'SELECT batch_id FROM batch_lot WHERE lot_id = :what',
-            // What was going on since, then one probe a batch: a thermometer that was in everything of years is never
-            // read through. OFFSET and LIMIT hold the planner to it.
+            // Batches in progress since then, then one lookup per batch: all readings of an old thermometer are never
+            // scanned. OFFSET and LIMIT hold the planner to it.
             'thermometer' => <<<'SQL'
             SELECT x.batch_id FROM (SELECT DISTINCT batch_id FROM event WHERE at >= :since OFFSET 0) x
             CROSS JOIN LATERAL (
@@ -144,7 +144,7 @@ final readonly class Finder
         return $this->connection->fetchFirstColumn(self::touched($from).' SELECT id FROM touched', $parameters);
     }
 
-    /** Batches of the site, what was split off them, and what they were put together with, as far as it goes. */
+    /** Batches of the site, their portions, and batches they were combined with, recursively. */
     private static function touched(string $from): string
     {
         return <<<SQL

@@ -21,8 +21,7 @@ use Verjuicer\Core\Measure\LocalDate;
 final class SearchController extends AbstractController
 {
     /**
-     * A thermometer has been in everything of years: what it read of late is what is in doubt. Another day can be asked
-     * for.
+     * A thermometer may have been in everything for years: its recent readings are in doubt. Another day can be chosen.
      */
     private const RECALL_DAYS = 30;
 

@@ -33,8 +33,8 @@ use Verjuicer\Core\Ruleset\VacuumPackRules;
 use Verjuicer\Core\Thermal\BoilingPoint;
 
 /**
- * A text to begin a procedure with: the limits are those of the rule set in force and of the site's settings. Somebody
- * of the kitchen makes it theirs; it never says that anybody approved it.
+ * A draft of a procedure: its limits are those of the rule set in force and of the site's settings. The kitchen adapts
+ * it; it never claims an approval.
  */
 final readonly class GuidedText
 {
@@ -104,7 +104,7 @@ final readonly class GuidedText
             ]);
     }
 
-    /** What a procedure is called where nobody calls it otherwise. */
+    /** The default title of a procedure. */
     public static function number(ProcedureKind $kind): string
     {
         return 'P-'.(1 + (int) array_search($kind, ProcedureKind::cases(), true));
@@ -201,7 +201,7 @@ final readonly class GuidedText
         );
     }
 
-    /** @return list<string> what goes in by the weights of each recipe that holds any */
+    /** @return list<string> nitrite added by the weights of each recipe that contains any */
     private function nitrite(Site $site): array
     {
         $said = [];

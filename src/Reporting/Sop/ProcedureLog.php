@@ -62,7 +62,7 @@ final readonly class ProcedureLog
         $this->procedures->reset();
     }
 
-    /** Somebody signs that they have read it and were shown how. */
+    /** A person signs that they have read it and were trained. */
     public function train(Uuid $id, Account $who, string $version): void
     {
         $this->ledger->write($who->site, fn () => $this->connection->executeStatement(

@@ -27,7 +27,7 @@ use Verjuicer\Core\Food\ProcedureKind;
 use Verjuicer\Core\Measure\LocalDate;
 use Verjuicer\Core\Ruleset\ProcedureRules;
 
-/** What a kitchen must have in writing: versions, approvals, who is trained on them, and the paper itself. */
+/** The written procedures of a kitchen: versions, approvals, training, and the paper itself. */
 #[Route('/papers')]
 final class SopController extends FormController
 {

@@ -13,7 +13,7 @@ use League\CommonMark\MarkdownConverter;
 use League\CommonMark\Node\NodeIterator;
 use Twig\Attribute\AsTwigFilter;
 
-/** The text of a procedure, in Markdown, as HTML for page and paper. What is HTML in it is shown as it was typed. */
+/** The text of a procedure, in Markdown, as HTML for page and paper. HTML in it is shown as typed. */
 final class SopText
 {
     /** The page has headings above it. */

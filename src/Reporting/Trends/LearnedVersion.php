@@ -8,7 +8,7 @@ use Verjuicer\App\Projection\Learning\LearnedPrior;
 use Verjuicer\Core\Forecast\Belief\ParameterSample;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** A version of what own cooks came to, as it is told. */
+/** A version of learned values, in words. */
 final readonly class LearnedVersion
 {
     private const SAID = [
@@ -23,7 +23,7 @@ final readonly class LearnedVersion
     /**
      * @param list<array{string, string}> $says which sentence of `own_cooks.says`, and by how much: percent, or degrees
      *     of the site's unit
-     * @param int $narrower percent by which what is not known beforehand is narrower than is usual, in the middle
+     * @param int $narrower percent by which the learned spread is narrower than the prior, in the median
      */
     private function __construct(public LearnedPrior $prior, public array $says, public int $narrower)
     {

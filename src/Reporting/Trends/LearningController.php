@@ -15,7 +15,7 @@ use Verjuicer\App\Projection\Forecast\Forecasts;
 use Verjuicer\App\Projection\Learning\LearnedPriors;
 use Verjuicer\App\Site\People\CurrentAccount;
 
-/** What own cooks teach forecasts: seen, taken back, heard again. */
+/** Values learned from past cooks: view, ignore, use again. */
 #[Route('/own-cooks')]
 final class LearningController extends FormController
 {

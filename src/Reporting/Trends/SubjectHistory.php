@@ -7,7 +7,7 @@ namespace Verjuicer\App\Reporting\Trends;
 use Verjuicer\App\Projection\Learning\LearnedPrior;
 use Verjuicer\Core\Measure\TemperatureUnit;
 
-/** A product, a pit or a method, with all versions of what own cooks of it came to. */
+/** A product, a pit or a method, with all versions of its learned values. */
 final readonly class SubjectHistory
 {
     /** @param list<LearnedVersion> $others the latest first */

@@ -14,16 +14,13 @@ use Verjuicer\App\Platform\Paging\PageKey;
 use Verjuicer\App\Site\Site\Site;
 use Verjuicer\Core\Measure\Instant;
 
-/**
- * What the records of a time have in common: where things went wrong, how punctual the rounds were, how long rests and
- * coolings took.
- */
+/** Trends of the records of a time: places of deviations, punctuality of checks, length of rests and coolings. */
 final readonly class Trends
 {
     /** Batches of a site begun since, with every deviation of theirs. */
     private const DEVIATIONS =
         'batch b JOIN deviation d ON d.batch_id = b.id WHERE b.site_id = :site AND b.begun_at >= :since';
-    /** What each grouping counts deviations by. */
+    /** The column each grouping counts deviations by. */
     private const GROUPS = [
         'by_rule' => 'd.rule',
         'by_product' => 'b.product_name',
@@ -168,7 +165,7 @@ final readonly class Trends
     }
 
     /**
-     * How forecasts did: windows stated at nine in ten, and how many held what came.
+     * The accuracy of forecasts: windows stated at nine in ten, and how many contained the outcome.
      *
      * @return list<array{what: string, product: string, stated: int, held: int, early: int, late: int, open: int,
      *     minutes: int|null}> early and late are what came before and after the window; open is what nobody can know;

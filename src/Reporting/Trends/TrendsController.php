@@ -16,7 +16,7 @@ use Verjuicer\App\Site\People\CurrentAccount;
 use Verjuicer\Core\Measure\Instant;
 use Verjuicer\Core\Measure\Span;
 
-/** What goes wrong where, as bars that lead to the records behind them. */
+/** Deviations by place, as bars that link to their records. */
 #[Route('/trends')]
 final class TrendsController extends AbstractController
 {
